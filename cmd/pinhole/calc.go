@@ -1,0 +1,74 @@
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+
+	"github.com/spf13/cobra"
+
+	"pinhole/core/calc"
+	"pinhole/core/problem"
+)
+
+func calcCommand() *cobra.Command {
+	var names []string
+	var list strings.Builder
+	for _, o := range calc.Operations() {
+		names = append(names, o.Name)
+		fmt.Fprintf(&list, "  %-10s %s\n", o.Name, o.Summary)
+	}
+	return &cobra.Command{
+		Use:   "calc NAME",
+		Short: "Compute: a JSON request on standard input, its answer on standard output",
+		Long: "Reads a JSON request on standard input and writes the answer on standard output.\n" +
+			"Bad input is answered with a problem document on standard error and exit status 2.\n\nNames:\n" + list.String(),
+		Args:      cobra.ExactArgs(1),
+		ValidArgs: names,
+		RunE: func(cmd *cobra.Command, args []string) error {
+			return runCalc(args[0], cmd.InOrStdin(), cmd.OutOrStdout(), cmd.ErrOrStderr())
+		},
+	}
+}
+
+// runCalc answers one request. Input that cannot be answered is reported as a
+// problem document on errOut, and errReported returned.
+func runCalc(name string, in io.Reader, out, errOut io.Writer) error {
+	op, known := calc.Named(name)
+	if !known {
+		return report(errOut, problem.Invalid(problem.Fault{Field: "NAME", Value: name, Allowed: "a name that pinhole calc --help lists"}))
+	}
+	// One byte more than allowed, so that Decode sees and names the excess.
+	body, err := io.ReadAll(io.LimitReader(in, calc.MaxRequest+1))
+	if err != nil {
+		return fmt.Errorf("read the request: %w", err)
+	}
+	answer, err := op.Run(body)
+	var doc *problem.Document
+	if errors.As(err, &doc) {
+		return report(errOut, doc)
+	}
+	if err != nil {
+		return fmt.Errorf("calc %s: %w", name, err)
+	}
+	return writeJSON(out, answer)
+}
+
+func report(errOut io.Writer, doc *problem.Document) error {
+	if err := writeJSON(errOut, doc); err != nil {
+		return err
+	}
+	return errReported
+}
+
+// writeJSON writes v as one line of JSON.
+func writeJSON(w io.Writer, v any) error {
+	enc := json.NewEncoder(w)
+	enc.SetEscapeHTML(false)
+	if err := enc.Encode(v); err != nil {
+		return fmt.Errorf("write the answer: %w", err)
+	}
+	return nil
+}

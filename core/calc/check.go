@@ -1,0 +1,246 @@
+package calc
+
+import (
+	"encoding/json"
+	"fmt"
+	"maps"
+	"math"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"pinhole/core/problem"
+)
+
+// maxFaults bounds how many faults are listed; nobody mends more in one go.
+const maxFaults = 20
+
+// check compares a decoded JSON value with the type of target and its tags.
+func check(target, raw any) []problem.Fault {
+	c := checker{}
+	c.value("", reflect.TypeOf(target).Elem(), "", raw)
+	return c.faults
+}
+
+type checker struct{ faults []problem.Fault }
+
+func (c *checker) fault(path string, value any, allowed string) {
+	if len(c.faults) < maxFaults {
+		if path == "" {
+			path = "the request"
+		}
+		c.faults = append(c.faults, problem.Fault{Field: path, Value: value, Allowed: allowed})
+	}
+}
+
+var instant = reflect.TypeFor[time.Time]()
+
+func (c *checker) value(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+	for t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	switch {
+	case t == instant:
+		text, ok := raw.(string)
+		if _, err := time.Parse(time.RFC3339, text); !ok || err != nil {
+			c.fault(path, raw, "an instant with its zone, as in 2031-09-20T07:30:00-01:00")
+		}
+	case t.Kind() == reflect.Struct:
+		c.object(path, t, raw)
+	case t.Kind() == reflect.Slice:
+		c.list(path, t, tag, raw)
+	case t.Kind() == reflect.Map:
+		c.table(path, t, tag, raw)
+	case t.Kind() == reflect.String:
+		c.text(path, tag, raw)
+	case t.Kind() == reflect.Bool:
+		if _, ok := raw.(bool); !ok {
+			c.fault(path, raw, "true or false")
+		}
+	default:
+		c.number(path, t, tag, raw)
+	}
+}
+
+func (c *checker) object(path string, t reflect.Type, raw any) {
+	given, ok := raw.(map[string]any)
+	if !ok {
+		c.fault(path, raw, "an object with the fields "+strings.Join(slices.Sorted(maps.Keys(fieldsOf(t))), ", "))
+		return
+	}
+	fields := fieldsOf(t)
+	for _, name := range slices.Sorted(maps.Keys(given)) {
+		if _, known := fields[name]; !known {
+			c.fault(join(path, name), given[name], "no such field; the fields are "+strings.Join(slices.Sorted(maps.Keys(fields)), ", "))
+		}
+	}
+	for _, name := range slices.Sorted(maps.Keys(fields)) {
+		f := fields[name]
+		if v := given[name]; v != nil {
+			c.value(join(path, name), f.Type, f.Tag, v)
+		} else if !isOptional(f) {
+			c.fault(join(path, name), nil, allowedBy(f.Type, f.Tag))
+		}
+	}
+}
+
+func join(path, name string) string {
+	if path == "" {
+		return name
+	}
+	return path + "." + name
+}
+
+// fieldsOf returns the JSON fields of a struct type, those of embedded structs
+// included.
+func fieldsOf(t reflect.Type) map[string]reflect.StructField {
+	fields := map[string]reflect.StructField{}
+	for _, f := range reflect.VisibleFields(t) {
+		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
+		if name != "" && name != "-" {
+			fields[name] = f
+		}
+	}
+	return fields
+}
+
+func isOptional(f reflect.StructField) bool {
+	_, options, _ := strings.Cut(f.Tag.Get("json"), ",")
+	return strings.Contains(options, "omitempty") || strings.Contains(options, "omitzero")
+}
+
+func (c *checker) list(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+	items, ok := raw.([]any)
+	if !ok {
+		c.fault(path, raw, "a list")
+		return
+	}
+	if most, ok := tagInt(tag, "maxItems"); ok && len(items) > most {
+		c.fault(path, fmt.Sprintf("%d items", len(items)), fmt.Sprintf("at most %d", most))
+		return
+	}
+	if least, ok := tagInt(tag, "minItems"); ok && len(items) < least {
+		c.fault(path, fmt.Sprintf("%d items", len(items)), fmt.Sprintf("at least %d", least))
+	}
+	// An enum or a bound on a list is one on each of its items.
+	for i, item := range items {
+		c.value(fmt.Sprintf("%s[%d]", path, i), t.Elem(), tag, item)
+	}
+}
+
+func (c *checker) table(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+	given, ok := raw.(map[string]any)
+	if !ok {
+		c.fault(path, raw, "an object")
+		return
+	}
+	for _, name := range slices.Sorted(maps.Keys(given)) {
+		c.value(join(path, name), t.Elem(), tag, given[name])
+	}
+}
+
+// longestText bounds a text whose field states no bound, in characters.
+const longestText = 2000
+
+func (c *checker) text(path string, tag reflect.StructTag, raw any) {
+	text, ok := raw.(string)
+	if !ok {
+		c.fault(path, raw, "a text")
+		return
+	}
+	if enum := tag.Get("enum"); enum != "" && !slices.Contains(strings.Split(enum, ","), text) {
+		c.fault(path, text, oneOf(enum))
+		return
+	}
+	most, ok := tagInt(tag, "maxLength")
+	if !ok {
+		most = longestText
+	}
+	if n := utf8.RuneCountInString(text); n > most {
+		c.fault(path, text, fmt.Sprintf("at most %d characters, not %d", most, n))
+	}
+	if least, ok := tagInt(tag, "minLength"); ok && len(strings.TrimSpace(text)) < least {
+		c.fault(path, text, "a text that is not blank")
+	}
+}
+
+func oneOf(enum string) string { return "one of " + strings.ReplaceAll(enum, ",", ", ") }
+
+func (c *checker) number(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+	n, ok := raw.(json.Number)
+	if !ok {
+		c.fault(path, raw, allowedBy(t, tag))
+		return
+	}
+	v, err := n.Float64()
+	whole := t.Kind() != reflect.Float64
+	if err != nil || whole && v != math.Trunc(v) || !withinTags(v, tag) {
+		c.fault(path, n, allowedBy(t, tag))
+	}
+}
+
+func withinTags(v float64, tag reflect.StructTag) bool {
+	if least, ok := tagFloat(tag, "minimum"); ok && v < least {
+		return false
+	}
+	if above, ok := tagFloat(tag, "exclusiveMinimum"); ok && v <= above {
+		return false
+	}
+	if most, ok := tagFloat(tag, "maximum"); ok && v > most {
+		return false
+	}
+	return true
+}
+
+// allowedBy says in words what a field takes.
+func allowedBy(t reflect.Type, tag reflect.StructTag) string {
+	for t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	text := "a value"
+	switch t.Kind() {
+	case reflect.Float64:
+		text = "a number" + rangeWords(tag)
+	case reflect.Int, reflect.Int64:
+		text = "a whole number" + rangeWords(tag)
+	case reflect.String:
+		text = "a text"
+		if enum := tag.Get("enum"); enum != "" {
+			text = oneOf(enum)
+		}
+	case reflect.Slice:
+		text = "a list"
+	case reflect.Struct:
+		text = "an object"
+	}
+	if doc := tag.Get("doc"); doc != "" {
+		text += " (" + doc + ")"
+	}
+	return text
+}
+
+func rangeWords(tag reflect.StructTag) string {
+	least, most, above := tag.Get("minimum"), tag.Get("maximum"), tag.Get("exclusiveMinimum")
+	switch {
+	case above != "" && most != "":
+		return " above " + above + " and up to " + most
+	case least != "" && most != "":
+		return " from " + least + " to " + most
+	case least != "":
+		return " from " + least
+	}
+	return ""
+}
+
+func tagInt(tag reflect.StructTag, key string) (int, bool) {
+	v, err := strconv.Atoi(tag.Get(key))
+	return v, err == nil
+}
+
+func tagFloat(tag reflect.StructTag, key string) (float64, bool) {
+	v, err := strconv.ParseFloat(tag.Get(key), 64)
+	return v, err == nil
+}

@@ -1,0 +1,168 @@
+package calc
+
+import (
+	"pinhole/core/glass"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+)
+
+// SceneLight is one light, or the lowest and highest of a shot.
+type SceneLight struct {
+	EV100       *stop.EV   `json:"ev100,omitempty" minimum:"-20" maximum:"40" doc:"one light, as EV at ISO 100; this or both others"`
+	LowEV100    *stop.EV   `json:"lowEv100,omitempty" minimum:"-20" maximum:"40" doc:"the lowest light of the shot"`
+	HighEV100   *stop.EV   `json:"highEv100,omitempty" minimum:"-20" maximum:"40" doc:"the highest light of the shot"`
+	SpreadStops stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"how far the reading may be off"`
+}
+
+// SolveRequest asks which glass brings a light to a setting.
+type SolveRequest struct {
+	Wish
+	Light SceneLight `json:"light"`
+}
+
+// SolveAnswer is the setting and the options, best first.
+type SolveAnswer struct {
+	ShutterS  stop.Shutter `json:"shutterS"`
+	AngleDeg  *stop.Angle  `json:"angleDeg" doc:"null for a still"`
+	SnapStops stop.Stops   `json:"snapStops" doc:"what the camera's own step lets in beyond the wish"`
+	EVSet     stop.EV      `json:"evSet" doc:"the light the setting needs, at ISO 100"`
+	NeedStops stop.Stops   `json:"needStops" doc:"glass needed at the highest light; negative where light is missing"`
+	Options   []Option     `json:"options"`
+	Mode      *Mode        `json:"mode,omitempty" doc:"in a range of light: how the best option rides it"`
+	Ladder    []Rung       `json:"ladder" doc:"whole stops from the bare camera's shutter to the target, for counting aloud"`
+}
+
+// Option is a stack of glass and what the camera does behind it.
+type Option struct {
+	Filters     []string              `json:"filters" doc:"ids, the one on the camera first; what lives on the lens is not listed"`
+	Stops       stop.Stops            `json:"stops"`
+	Settings    map[string]stop.Stops `json:"settings,omitempty" doc:"where a variable filter is turned to"`
+	ErrorStops  stop.Stops            `json:"errorStops" doc:"with ISO at base, positive brighter than the meter"`
+	LeftStops   stop.Stops            `json:"leftStops" doc:"after ISO or shutter has done what it can"`
+	SpreadStops stop.Stops            `json:"spreadStops" doc:"how far the error may be off"`
+	Verdict     glass.Verdict         `json:"verdict" enum:"on,iso,shutter,dark,lock,float-iso,float-shutter"`
+	State       glass.State           `json:"state" enum:"holds,tight,breaks"`
+	ISO         stop.ISO              `json:"iso"`
+	ShutterS    stop.Shutter          `json:"shutterS"`
+	ShutterText string                `json:"shutterText"`
+	AngleDeg    *stop.Angle           `json:"angleDeg" doc:"null for a still"`
+	Cost        float64               `json:"cost"`
+	LostStops   stop.Stops            `json:"lostStops" doc:"the error when the loose glass falls off"`
+	LostSaved   *bool                 `json:"lostSaved" doc:"whether the fastest shutter then still exposes; null where that is not known"`
+	Mode        *Mode                 `json:"mode,omitempty"`
+	Reasons     []string              `json:"reasons"`
+}
+
+// Mode is how the camera rides a range of light.
+type Mode struct {
+	Kind            glass.Verdict `json:"kind" enum:"lock,float-iso,float-shutter"`
+	ISOLow          stop.ISO      `json:"isoLow" doc:"at the highest light"`
+	ISOHigh         stop.ISO      `json:"isoHigh" doc:"at the lowest light"`
+	SlowestS        stop.Shutter  `json:"slowestS"`
+	FastestS        stop.Shutter  `json:"fastestS"`
+	SlowestText     string        `json:"slowestText"`
+	FastestText     string        `json:"fastestText"`
+	SlowestAngleDeg *stop.Angle   `json:"slowestAngleDeg"`
+	FastestAngleDeg *stop.Angle   `json:"fastestAngleDeg"`
+	ShortStops      stop.Stops    `json:"shortStops" doc:"how far the lowest light stays too dark"`
+}
+
+// Rung is one count of the ladder.
+type Rung struct {
+	ShutterS stop.Shutter `json:"shutterS"`
+	EV100    stop.EV      `json:"ev100"`
+	Text     string       `json:"text" doc:"as it is said: 1/640 for 1/625"`
+}
+
+// Solve answers solve.
+func Solve(r SolveRequest) (*SolveAnswer, error) {
+	light, err := r.Light.light()
+	if err != nil {
+		return nil, err
+	}
+	b, err := r.Wish.bench()
+	if err != nil {
+		return nil, err
+	}
+	b.question.Light = light
+	return b.solve(), nil
+}
+
+func (l *SceneLight) light() (glass.Light, error) {
+	isRange := l.LowEV100 != nil || l.HighEV100 != nil
+	switch {
+	case l.EV100 != nil && isRange:
+		return glass.Light{}, &problem.Fault{Field: "light.ev100", Value: *l.EV100, Allowed: "either one light or a range, not both"}
+	case l.EV100 != nil:
+		return glass.Light{Low: *l.EV100, High: *l.EV100, Spread: l.SpreadStops}, nil
+	case l.HighEV100 == nil && isRange:
+		return glass.Light{}, &problem.Fault{Field: "light.highEv100", Allowed: "the highest light beside the lowest"}
+	case l.LowEV100 == nil && isRange:
+		return glass.Light{}, &problem.Fault{Field: "light.lowEv100", Allowed: "the lowest light beside the highest"}
+	case !isRange:
+		return glass.Light{}, &problem.Fault{Field: "light.ev100", Allowed: "one light, or lowEv100 and highEv100"}
+	case *l.LowEV100 > *l.HighEV100:
+		return glass.Light{}, &problem.Fault{Field: "light.lowEv100", Value: *l.LowEV100, Allowed: "at most highEv100"}
+	}
+	return glass.Light{Low: *l.LowEV100, High: *l.HighEV100, Ranged: true, Spread: l.SpreadStops}, nil
+}
+
+func (b *bench) solve() *SolveAnswer {
+	q := &b.question
+	a := &SolveAnswer{
+		ShutterS: q.Setting.Shutter, AngleDeg: b.angle(q.Setting.Shutter), SnapStops: b.snapped.Off,
+		EVSet: q.Setting.EV(), NeedStops: q.Need(), Ladder: []Rung{},
+	}
+	for _, o := range glass.Choose(q, b.stacks) {
+		a.Options = append(a.Options, b.option(&o))
+	}
+	a.Mode = a.Options[0].Mode
+	for _, c := range q.Ladder() {
+		a.Ladder = append(a.Ladder, Rung{ShutterS: c.Shutter, EV100: c.EV, Text: c.Shutter.Spoken()})
+	}
+	return a
+}
+
+// angle returns the shutter angle of t, nil for a still.
+func (b *bench) angle(t stop.Shutter) *stop.Angle {
+	if b.question.Rate == 0 {
+		return nil
+	}
+	angle := t.Angle(b.question.Rate)
+	return &angle
+}
+
+func (b *bench) option(o *glass.Option) Option {
+	q := &b.question
+	out := Option{
+		Filters: ids(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
+		Verdict: o.Verdict, State: o.State(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: o.Shutter.Spoken(), AngleDeg: b.angle(o.Shutter),
+		Cost: o.Cost, LostStops: o.Lost, Mode: b.mode(o.Mode), Reasons: o.Reasons(q),
+	}
+	if o.Turned != nil {
+		out.Settings = map[string]stop.Stops{o.Turned.ID: o.Setting}
+	}
+	if saved, known := o.Saved(q); known {
+		out.LostSaved = &saved
+	}
+	return out
+}
+
+func ids(filters []*glass.Filter) []string {
+	out := make([]string, len(filters))
+	for i, f := range filters {
+		out[i] = f.ID
+	}
+	return out
+}
+
+func (b *bench) mode(m *glass.Mode) *Mode {
+	if m == nil {
+		return nil
+	}
+	return &Mode{
+		Kind: m.Kind, ISOLow: m.ISOLow, ISOHigh: m.ISOHigh, SlowestS: m.Slowest, FastestS: m.Fastest,
+		SlowestText: m.Slowest.Spoken(), FastestText: m.Fastest.Spoken(),
+		SlowestAngleDeg: b.angle(m.Slowest), FastestAngleDeg: b.angle(m.Fastest), ShortStops: m.Short,
+	}
+}

@@ -1,0 +1,72 @@
+package calc
+
+import (
+	"errors"
+	"reflect"
+	"slices"
+
+	"pinhole/core/problem"
+)
+
+// Operation is one computation of the contract.
+type Operation struct {
+	Name    string
+	Summary string
+	// Request and Answer are the struct types of the two JSON values.
+	Request, Answer reflect.Type
+	run             func(body []byte) (any, error)
+}
+
+// Run reads the JSON request, computes, and returns the answer, a value of the
+// type Answer. Every error is a *problem.Document. Run keeps no state and is
+// safe for concurrent use.
+func (o Operation) Run(body []byte) (any, error) {
+	answer, err := o.run(body)
+	return answer, AsDocument(err)
+}
+
+// AsDocument returns err as the problem document it is or wraps: faults of
+// fields make one. Other errors, and nil, are returned as they are.
+func AsDocument(err error) error {
+	var fault *problem.Fault
+	if errors.As(err, &fault) {
+		return problem.Invalid(*fault)
+	}
+	return err
+}
+
+func operation[Request, Answer any](name, summary string, compute func(Request) (Answer, error)) Operation {
+	return Operation{
+		Name: name, Summary: summary,
+		Request: reflect.TypeFor[Request](), Answer: reflect.TypeFor[Answer](),
+		run: func(body []byte) (any, error) {
+			request, err := Decode[Request](body)
+			if err != nil {
+				return nil, err
+			}
+			return compute(request)
+		},
+	}
+}
+
+var operations = []Operation{
+	operation("label", "Read the label on a filter's ring", ReadLabel),
+	operation("shutter", "Find the camera's shutter for an angle, a time or a written form", Shutter),
+	operation("reading", "Reduce a reading to the light of the scene", TakeReading),
+	operation("solve", "Choose glass for a light and a setting", Solve),
+	operation("step", "Find the glass by looking, without a meter", TakeStep),
+	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),
+	operation("line", "Read a quick line such as: f2 1/1250 iso50 > 50fps", ReadLine),
+}
+
+// Operations returns every computation, in the order of the contract.
+func Operations() []Operation { return slices.Clone(operations) }
+
+// Named returns the computation of that name.
+func Named(name string) (Operation, bool) {
+	i := slices.IndexFunc(operations, func(o Operation) bool { return o.Name == name })
+	if i < 0 {
+		return Operation{}, false
+	}
+	return operations[i], true
+}

@@ -1,0 +1,237 @@
+package glass
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"pinhole/core/stop"
+)
+
+// Verdict says what the camera has to do behind a stack.
+type Verdict string
+
+// The verdicts. The first four answer one light, the others a range of light.
+const (
+	// On: the error lies inside the accepted band.
+	On Verdict = "on"
+	// RaiseISO: too dark, and ISO lifts it; the shutter is kept.
+	RaiseISO Verdict = "iso"
+	// FasterShutter: too bright, and only a faster shutter helps.
+	FasterShutter Verdict = "shutter"
+	// Dark: darker than the ISO headroom can lift.
+	Dark Verdict = "dark"
+	// Lock: shutter and ISO stay where they are over the whole range.
+	Lock Verdict = "lock"
+	// FloatISO: the shutter stays, ISO moves in a band.
+	FloatISO Verdict = "float-iso"
+	// FloatShutter: the shutter moves, ISO up to its ceiling.
+	FloatShutter Verdict = "float-shutter"
+)
+
+// Option is one stack and what it does to the shot. In a range of light, Error,
+// Left, ISO and Shutter are those at the highest light.
+type Option struct {
+	*Stack
+	// Stops is the glass in all, what is mounted and what is turned included.
+	Stops stop.Stops
+	// Setting is where the variable filter is turned to, where there is one.
+	Setting stop.Stops
+	// Error is what is left with ISO at base: (EVscene − S) − EVset.
+	Error stop.Stops
+	// Left is the error after ISO or shutter has done what it can.
+	Left    stop.Stops
+	Verdict Verdict
+	ISO     stop.ISO
+	Shutter stop.Shutter
+	// Cost orders options of one class; lower is better.
+	Cost float64
+	// Lost is the error when the loose glass falls off.
+	Lost stop.Stops
+	// Mode says how the camera rides the range; nil for one light.
+	Mode *Mode
+
+	rank, order int
+}
+
+// Mode is how the camera rides a range of light.
+type Mode struct {
+	Kind Verdict
+	// ISOLow and ISOHigh bound sensitivity: at the highest and the lowest light.
+	ISOLow, ISOHigh stop.ISO
+	// Fastest and Slowest bound the shutter: at the highest and the lowest light.
+	Fastest, Slowest stop.Shutter
+	// Short is how far the lowest light stays below the wanted exposure.
+	Short stop.Stops
+}
+
+// Choose weighs every stack for the question and returns the options, best first.
+// The stacks are kept by the options and must not change while those are in use.
+//
+// For one light: first what is on with at most one layer beyond the required
+// ones, then whatever ISO or shutter can make good, then what stays dark. In a
+// range: first what can be locked, then the rest. Within a class the lower cost
+// leads, then fewer layers, then less weight, then the order of the stacks.
+func Choose(q *Question, stacks []Stack) []Option {
+	options := make([]Option, len(stacks))
+	var modes []Mode
+	if q.Light.Ranged {
+		modes = make([]Mode, len(stacks))
+	}
+	c := newChooser(q)
+	for i := range stacks {
+		var mode *Mode
+		if modes != nil {
+			mode = &modes[i]
+		}
+		c.weigh(&options[i], &stacks[i], mode)
+		options[i].order = i
+	}
+	slices.SortFunc(options, compare)
+	return options
+}
+
+// Weigh returns the option that a single stack makes.
+func Weigh(q *Question, s *Stack) Option {
+	var o Option
+	var mode *Mode
+	if q.Light.Ranged {
+		mode = new(Mode)
+	}
+	newChooser(q).weigh(&o, s, mode)
+	return o
+}
+
+// chooser holds what all options of a question share, so that each is a few
+// additions.
+type chooser struct {
+	q              *Question
+	gap            stop.Stops // EVscene − EVset at the highest light
+	span           stop.Stops // R, highest less lowest light
+	want           stop.Stops // the glass a variable filter is turned towards
+	headroom       stop.Stops
+	wISO, wShutter float64
+}
+
+func newChooser(q *Question) *chooser {
+	c := &chooser{q: q, gap: q.Light.High.Above(q.Setting.EV()), span: q.Light.High.Above(q.Light.Low), headroom: q.headroom()}
+	c.wISO, c.wShutter = q.Priority.weights()
+	// In a range a variable filter centres the range in the band, as far as the
+	// bright end allows.
+	c.want = c.gap - q.Offset - min(q.Band.Bright, c.span/2)
+	return c
+}
+
+func (c *chooser) weigh(o *Option, s *Stack, mode *Mode) {
+	o.Stack = s
+	turned := s.turnedTo(c.want)
+	mounted := s.mounted
+	if s.Turned != nil {
+		o.Setting = turned
+		if s.turnedMounted {
+			mounted += turned
+		}
+	}
+	o.Stops = s.fixed + turned
+	o.Error = c.gap - o.Stops
+	o.Lost = o.Error + o.Stops - mounted
+	o.ISO, o.Shutter = c.q.Setting.ISO, c.q.Setting.Shutter
+	if mode == nil {
+		c.judge(o)
+	} else {
+		o.Mode = mode
+		c.judgeRange(o)
+	}
+	o.Cost += s.cost()
+}
+
+// judge answers one light.
+func (c *chooser) judge(o *Option) {
+	b, e := c.q.Offset, o.Error
+	off, weight := (e - b).Abs(), weightKept
+	switch {
+	case stop.AtMost(b-c.q.Band.Dark, e) && stop.AtMost(e, b+c.q.Band.Bright):
+		o.Verdict, o.Left = On, e
+		if o.Extra > 1 {
+			o.rank = 1
+		}
+	case e > b:
+		o.Verdict, o.Left, o.rank, weight = FasterShutter, b, 1, c.wShutter
+		o.Shutter = o.Shutter.Times(-(e - b))
+	case stop.AtMost(b-e, c.headroom):
+		o.Verdict, o.Left, o.rank, weight = RaiseISO, b, 1, c.wISO
+		o.ISO = o.ISO.Raised(min(b-e, c.headroom))
+	default:
+		o.Verdict, o.Left, o.rank = Dark, e+c.headroom, 2
+		o.ISO = c.q.Ceiling
+	}
+	o.Cost = float64(off) * weight
+}
+
+// judgeRange answers a range of light: e is the error at the highest light, f at
+// the lowest.
+func (c *chooser) judgeRange(o *Option) {
+	b, e, h := c.q.Offset, o.Error, c.headroom
+	f := e - c.span
+	over := max(0, e-b)  // too bright at the highest light
+	under := max(0, b-f) // too dark at the lowest
+	bare := c.q.Setting
+	m := o.Mode
+	*m = Mode{ISOLow: bare.ISO, ISOHigh: bare.ISO, Fastest: bare.Shutter, Slowest: bare.Shutter}
+	isBrightEnough := stop.AtMost(e, b+c.q.Band.Bright)
+	switch {
+	case isBrightEnough && stop.AtMost(b-c.q.Band.Dark, f):
+		m.Kind, m.Short = Lock, under
+		o.Cost = math.Abs(float64((e+f)/2 - b))
+	case isBrightEnough && stop.AtMost(b-c.q.Band.Dark-f, h):
+		m.Kind, m.Short = FloatISO, max(0, under-h)
+		o.Cost = c.wISO * float64(under)
+		o.rank = 1
+	default:
+		m.Kind = FloatShutter
+		m.Fastest = bare.Shutter.Times(-over)
+		m.Slowest = bare.Shutter.Times(max(0, under-h))
+		if c.q.Rate > 0 {
+			m.Slowest = min(c.q.Rate.Frame(), m.Slowest)
+		}
+		m.Short = max(0, under-h-m.Slowest.Over(bare.Shutter))
+		o.Cost = c.wShutter*float64(over+max(0, under-h)) + c.wISO*float64(min(h, under))
+		o.rank = 1
+	}
+	o.Left = e
+	if m.Kind != Lock {
+		lift := max(0, b-e)
+		m.ISOLow = bare.ISO.Raised(min(h, lift))
+		m.ISOHigh = bare.ISO.Raised(min(h, under))
+		o.Left += min(h, lift)
+	}
+	if m.Kind == FloatShutter {
+		o.Left -= over
+	}
+	o.Verdict, o.ISO, o.Shutter = m.Kind, m.ISOLow, m.Fastest
+}
+
+// costStep is what two costs may differ by and still be a tie. Costs are rounded
+// to it, because comparing with a margin would not order them.
+const costStep = stop.Tolerance
+
+func compare(a, b Option) int {
+	return cmp.Or(
+		cmp.Compare(a.rank, b.rank),
+		cmp.Compare(math.Round(a.Cost/costStep), math.Round(b.Cost/costStep)),
+		cmp.Compare(len(a.Filters), len(b.Filters)),
+		cmp.Compare(a.weightG, b.weightG),
+		cmp.Compare(a.order, b.order),
+	)
+}
+
+// Saved reports whether the camera's fastest shutter at base ISO still exposes
+// when the loose glass falls off in the highest light; known is false where the
+// fastest shutter is not known.
+func (o *Option) Saved(q *Question) (saved, known bool) {
+	if q.Fastest == 0 {
+		return false, false
+	}
+	reach := q.Setting.Shutter.Over(q.Fastest)
+	return stop.AtMost(o.Lost-reach, q.Offset+q.Band.Bright), true
+}

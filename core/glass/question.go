@@ -1,0 +1,97 @@
+package glass
+
+import "pinhole/core/stop"
+
+// Priority says what gives way first when light and setting do not meet.
+type Priority string
+
+// The priorities.
+const (
+	// BlurFirst keeps the shutter and lets ISO rise a little.
+	BlurFirst Priority = "blur"
+	// ImageFirst keeps ISO and lets the shutter go faster.
+	ImageFirst Priority = "image"
+)
+
+// The two weights of an error: one that ISO can make good and one that a faster
+// shutter must. The school the user belongs to makes the other one cheaper.
+const (
+	weightKept   = 1.0
+	weightGiving = 0.6
+)
+
+// weights returns the cost of a stop made good by ISO and of one made good by
+// the shutter.
+func (p Priority) weights() (iso, shutter float64) {
+	if p == ImageFirst {
+		return weightKept, weightGiving
+	}
+	return weightGiving, weightKept
+}
+
+// Band is the exposure error a user accepts around the wanted offset, in stops,
+// both sides positive. Its ends count.
+type Band struct{ Dark, Bright stop.Stops }
+
+// DefaultBand errs to the dark side: two third-stop clicks down, one up.
+var DefaultBand = Band{Dark: 2.0 / 3, Bright: 1.0 / 3}
+
+// Light is what the scene gives, at one moment (Low equals High) or over one shot.
+type Light struct {
+	Low, High stop.EV
+	// Ranged is true where the shot sees both ends, even if they are equal.
+	Ranged bool
+	// Spread is how far either reading may be off.
+	Spread stop.Stops
+}
+
+// Question is one shot's wish and the light it meets.
+type Question struct {
+	// Setting is what the camera should be at: the shutter offered, base ISO.
+	Setting stop.Setting
+	// Rate is the frame rate, 0 for a still.
+	Rate stop.FrameRate
+	// Ceiling is the highest usable ISO, at least Setting.ISO.
+	Ceiling stop.ISO
+	// Fastest is the camera's shortest shutter time, 0 where that is unknown.
+	Fastest stop.Shutter
+	Light   Light
+	// Offset is the error wanted: 0 as metered, positive brighter.
+	Offset   stop.Stops
+	Band     Band
+	Priority Priority
+}
+
+// headroom returns H, the stops that ISO can lift.
+func (q *Question) headroom() stop.Stops { return q.Ceiling.Over(q.Setting.ISO) }
+
+// Need returns S*, the glass that would leave exactly the wanted offset at the
+// highest light: EVscene − EVset − b. It is negative where light is missing.
+func (q *Question) Need() stop.Stops { return q.Light.High.Above(q.Setting.EV()) - q.Offset }
+
+// lowestNeed returns the glass that would leave the wanted offset at the lowest light.
+func (q *Question) lowestNeed() stop.Stops { return q.Light.Low.Above(q.Setting.EV()) - q.Offset }
+
+// Count is one step of the ladder that people count aloud.
+type Count struct {
+	Shutter stop.Shutter
+	EV      stop.EV
+}
+
+// Ladder counts from the shutter the bare camera needs at base ISO in the
+// highest light to the wanted one, in whole stops, both ends included where the
+// wanted one lies on a whole stop: 1/1250, 1/640, 1/320 ...
+func (q *Question) Ladder() []Count {
+	light := q.Light.High
+	bare := stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, light)
+	gap := light.Above(q.Setting.EV())
+	direction := stop.Stops(1)
+	if gap < 0 {
+		direction = -1
+	}
+	var rungs []Count
+	for k := stop.Stops(0); stop.AtMost(k, gap.Abs()); k++ {
+		rungs = append(rungs, Count{Shutter: bare.Times(k * direction), EV: light.Plus(-k * direction)})
+	}
+	return rungs
+}

@@ -1,0 +1,226 @@
+package glass
+
+import (
+	"fmt"
+	"math"
+	"strings"
+
+	"pinhole/core/stop"
+)
+
+// State is the verdict in the three words used everywhere.
+type State string
+
+// The states. What is not known has none of them.
+const (
+	Holds  State = "holds"
+	Tight  State = "tight"
+	Breaks State = "breaks"
+)
+
+// State returns whether the option does what was asked (holds), does it by
+// letting something give way (tight), or fails (breaks).
+func (o *Option) State(q *Question) State {
+	switch {
+	case o.Verdict == On, o.Verdict == Lock:
+		return Holds
+	case o.Verdict == Dark, o.Mode != nil && o.Mode.Short > q.Band.Dark+stop.Tolerance, o.beyondShutter(q) > q.Band.Bright+stop.Tolerance:
+		return Breaks
+	}
+	return Tight
+}
+
+// beyondShutter returns by how much the shutter the option calls for is faster
+// than the camera's fastest, 0 where it is not or that is unknown.
+func (o *Option) beyondShutter(q *Question) stop.Stops {
+	if q.Fastest == 0 {
+		return 0
+	}
+	return max(0, q.Fastest.Over(o.Shutter))
+}
+
+// Spread returns how far the error may be off: the light's spread and the
+// glass's together, as the root of their summed squares.
+func (o *Option) Spread(q *Question) stop.Stops {
+	s, l := o.Stack.Spread(), q.Light.Spread
+	return stop.Stops(math.Hypot(float64(s), float64(l)))
+}
+
+// Reasons returns why the option stands where it does: one sentence a line, the
+// main one first.
+func (o *Option) Reasons(q *Question) []string {
+	lines := []string{o.match(q)}
+	add := func(line string) {
+		if line != "" {
+			lines = append(lines, line)
+		}
+	}
+	add(o.consequence(q))
+	add(o.doubt(q))
+	if n := len(o.Filters); n > 1 {
+		add(fmt.Sprintf("%d layers: two more faces to keep clean for each, and more ring before the lens", n))
+	}
+	if o.corner > 0.05 {
+		add(fmt.Sprintf("the corners come out %v stops darker", o.corner))
+	}
+	if o.cast.Abs() > 0.05 {
+		add(fmt.Sprintf("the colour shifts by %v stops towards %s; set white balance with the glass on", o.cast.Abs(), castTowards(o.cast)))
+	}
+	add(o.fallsOff(q))
+	return lines
+}
+
+func castTowards(cast stop.Stops) string {
+	if cast > 0 {
+		return "red"
+	}
+	return "blue"
+}
+
+// match says what glass there is against what is needed.
+func (o *Option) match(q *Question) string {
+	glass := o.glassWords()
+	if !q.Light.Ranged {
+		return fmt.Sprintf("%s against %v needed: %s%s", glass, q.Need(), comparedWithMeter(o.Error), q.acceptance(o.Error))
+	}
+	high, low := o.Error, o.Error-q.Light.High.Above(q.Light.Low)
+	return fmt.Sprintf("%s against %v to %v needed: %s at the highest light%s, %s at the lowest%s", glass, q.lowestNeed(), q.Need(),
+		comparedWithMeter(high), q.acceptance(high), comparedWithMeter(low), q.acceptance(low))
+}
+
+func (o *Option) glassWords() string {
+	mounted := ""
+	if o.mounted != 0 || o.turnedMounted {
+		mounted = ", what lives on the lens counted in"
+	}
+	switch {
+	case len(o.Filters) == 0 && mounted == "":
+		return "no glass"
+	case o.Turned != nil:
+		return fmt.Sprintf("%v stops with the ring at %v%s", o.Stops, o.Setting, mounted)
+	}
+	how := "as printed"
+	measured := 0
+	for _, f := range o.Filters {
+		if f.Measured {
+			measured++
+		}
+	}
+	switch {
+	case len(o.Filters) > 0 && measured == len(o.Filters):
+		how = "measured"
+	case measured > 0:
+		how = "part measured, part as printed"
+	}
+	return fmt.Sprintf("%v stops %s%s", o.Stops, how, mounted)
+}
+
+// comparedWithMeter says an error in words, against the meter's own aim.
+func comparedWithMeter(e stop.Stops) string {
+	switch {
+	case e.Abs() < 0.05:
+		return "as the meter wants it"
+	case e > 0:
+		return e.String() + " brighter than the meter"
+	}
+	return e.Abs().String() + " darker than the meter"
+}
+
+// acceptance says where an error lies against the accepted band.
+func (q *Question) acceptance(e stop.Stops) string {
+	off := e - q.Offset
+	limit, side := q.Band.Bright, "bright"
+	if off < 0 {
+		limit, side = q.Band.Dark, "dark"
+	}
+	around := ""
+	if q.Offset != 0 {
+		around = " around the " + q.Offset.Signed() + " you want"
+	}
+	switch {
+	case off.Abs() < 0.05:
+		return ""
+	case stop.AtMost(off.Abs(), limit):
+		return fmt.Sprintf(", inside the %s you accept%s", limit.Fraction(), around)
+	}
+	return fmt.Sprintf(", %v more than the %s you accept on the %s side%s", off.Abs()-limit, limit.Fraction(), side, around)
+}
+
+// consequence says what the camera must do.
+func (o *Option) consequence(q *Question) string {
+	switch o.Verdict {
+	case RaiseISO:
+		return fmt.Sprintf("%v lifts the missing %v stops; the shutter stays at %v", o.ISO, o.ISO.Over(q.Setting.ISO), o.Shutter)
+	case Dark:
+		return fmt.Sprintf("at %v, the highest you accept, the picture is still %v stops too dark", o.ISO, (o.Left - q.Offset).Abs())
+	case FasterShutter:
+		return q.faster(o) + o.tooFast(q)
+	case Lock:
+		return fmt.Sprintf("lock %v and %v: the whole range stays inside what you accept", o.Shutter, o.ISO)
+	case FloatISO:
+		return fmt.Sprintf("keep %v and let ISO float from %.0f to %.0f%s", o.Shutter, float64(o.Mode.ISOLow), float64(o.Mode.ISOHigh), o.Mode.shortWords())
+	case FloatShutter:
+		m := o.Mode
+		return fmt.Sprintf("let the shutter float from %v to %v and cap ISO at %.0f%s%s", m.Fastest.Spoken(), m.Slowest.Spoken(), float64(m.ISOHigh), m.shortWords(), o.tooFast(q))
+	}
+	return ""
+}
+
+func (q *Question) faster(o *Option) string {
+	text := "the shutter has to go to " + o.Shutter.Spoken()
+	if q.Rate > 0 {
+		text += fmt.Sprintf(" (%v)", o.Shutter.Angle(q.Rate))
+	}
+	return text + fmt.Sprintf(": %v stops less blur than you asked for", q.Setting.Shutter.Over(o.Shutter))
+}
+
+func (o *Option) tooFast(q *Question) string {
+	if beyond := o.beyondShutter(q); beyond > 0.05 {
+		return fmt.Sprintf("; the camera ends at %v, so %v stops stay too bright", q.Fastest, beyond)
+	}
+	return ""
+}
+
+func (m *Mode) shortWords() string {
+	if m.Short < 0.05 {
+		return ""
+	}
+	return fmt.Sprintf("; the lowest light still comes out %v stops dark", m.Short)
+}
+
+// doubt says how sure the error is, and whether that could turn the verdict.
+func (o *Option) doubt(q *Question) string {
+	spread := o.Spread(q)
+	if spread < 0.05 {
+		return ""
+	}
+	why := []string{}
+	if q.Light.Spread > 0 {
+		why = append(why, "the reading")
+	}
+	if o.Stack.Spread() > 0 {
+		why = append(why, "the glass")
+	}
+	text := fmt.Sprintf("±%v in all, from %s", spread, strings.Join(why, " and "))
+	off := o.Error - q.Offset
+	if o.Verdict == On && (off+spread > q.Band.Bright || off-spread < -q.Band.Dark) {
+		text += ": it could fall outside what you accept, so check with a test clip"
+	}
+	return text
+}
+
+// fallsOff says what is left without the loose glass.
+func (o *Option) fallsOff(q *Question) string {
+	if len(o.Filters) == 0 || o.Lost < 0.5 {
+		return ""
+	}
+	text := fmt.Sprintf("if the glass falls off the picture is %v stops over", o.Lost)
+	saved, known := o.Saved(q)
+	switch {
+	case !known:
+		return text + "; whether the fastest shutter saves it is not known for this camera"
+	case saved:
+		return text + fmt.Sprintf("; %v at base ISO still saves it", q.Fastest)
+	}
+	return text + fmt.Sprintf("; even %v at base ISO is too slow to save it", q.Fastest)
+}

@@ -3,6 +3,7 @@ module pinhole
 go 1.26.0
 
 require (
+	github.com/adrg/xdg v0.5.3 // indirect
 	github.com/bytedance/gopkg v0.1.3 // indirect
 	github.com/bytedance/sonic v1.15.0 // indirect
 	github.com/bytedance/sonic/loader v0.5.0 // indirect

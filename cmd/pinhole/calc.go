@@ -11,6 +11,7 @@ import (
 
 	"pinhole/core/calc"
 	"pinhole/core/problem"
+	"pinhole/core/request"
 )
 
 func calcCommand() *cobra.Command {
@@ -41,7 +42,7 @@ func runCalc(name string, in io.Reader, out, errOut io.Writer) error {
 		return report(errOut, problem.Invalid(problem.Fault{Field: "NAME", Value: name, Allowed: "a name that pinhole calc --help lists"}))
 	}
 	// One byte more than allowed, so that Decode sees and names the excess.
-	body, err := io.ReadAll(io.LimitReader(in, calc.MaxRequest+1))
+	body, err := io.ReadAll(io.LimitReader(in, request.MaxBytes+1))
 	if err != nil {
 		return fmt.Errorf("read the request: %w", err)
 	}

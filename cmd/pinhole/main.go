@@ -42,6 +42,6 @@ func rootCommand() *cobra.Command {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(calcCommand(), versionCommand())
+	root.AddCommand(serveCommand(), calcCommand(), openAPICommand(), versionCommand())
 	return root
 }

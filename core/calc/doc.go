@@ -4,8 +4,8 @@
 //
 // Fields are in SI units; a unit that is not the obvious one is in the field's
 // name. The struct tags minimum, maximum, exclusiveMinimum, enum, minItems,
-// maxItems, maxLength and doc state what a field allows; Decode enforces them
-// and the OpenAPI document repeats them.
+// maxItems, maxLength and doc state what a field allows; package request
+// enforces them and the OpenAPI document repeats them.
 package calc
 
 // ModelVersion names the rules the answers follow. It changes whenever the same

@@ -136,7 +136,7 @@ func (b *bench) option(o *glass.Option) Option {
 	q := &b.question
 	out := Option{
 		Filters: ids(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
-		Verdict: o.Verdict, State: o.State(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: o.Shutter.Spoken(), AngleDeg: b.angle(o.Shutter),
+		Verdict: o.Verdict, State: o.State(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.angle(o.Shutter),
 		Cost: o.Cost, LostStops: o.Lost, Mode: b.mode(o.Mode), Reasons: o.Reasons(q),
 	}
 	if o.Turned != nil {
@@ -162,7 +162,7 @@ func (b *bench) mode(m *glass.Mode) *Mode {
 	}
 	return &Mode{
 		Kind: m.Kind, ISOLow: m.ISOLow, ISOHigh: m.ISOHigh, SlowestS: m.Slowest, FastestS: m.Fastest,
-		SlowestText: m.Slowest.Spoken(), FastestText: m.Fastest.Spoken(),
+		SlowestText: b.question.Spoken(m.Slowest), FastestText: b.question.Spoken(m.Fastest),
 		SlowestAngleDeg: b.angle(m.Slowest), FastestAngleDeg: b.angle(m.Fastest), ShortStops: m.Short,
 	}
 }

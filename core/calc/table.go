@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"pinhole/core/problem"
+	"pinhole/core/request"
 )
 
 // Operation is one computation of the contract.
@@ -40,11 +41,11 @@ func operation[Request, Answer any](name, summary string, compute func(Request) 
 		Name: name, Summary: summary,
 		Request: reflect.TypeFor[Request](), Answer: reflect.TypeFor[Answer](),
 		run: func(body []byte) (any, error) {
-			request, err := Decode[Request](body)
+			asked, err := request.Decode[Request](body)
 			if err != nil {
 				return nil, err
 			}
-			return compute(request)
+			return compute(asked)
 		},
 	}
 }

@@ -95,3 +95,12 @@ func (q *Question) Ladder() []Count {
 	}
 	return rungs
 }
+
+// Spoken returns a shutter time as people say it; the setting's own keeps the
+// name it has on the camera.
+func (q *Question) Spoken(t stop.Shutter) string {
+	if t == q.Setting.Shutter {
+		return t.String()
+	}
+	return t.Spoken()
+}

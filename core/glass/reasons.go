@@ -84,8 +84,8 @@ func (o *Option) match(q *Question) string {
 		return fmt.Sprintf("%s against %v needed: %s%s", glass, q.Need(), comparedWithMeter(o.Error), q.acceptance(o.Error))
 	}
 	high, low := o.Error, o.Error-q.Light.High.Above(q.Light.Low)
-	return fmt.Sprintf("%s against %v to %v needed: %s at the highest light%s, %s at the lowest%s", glass, q.lowestNeed(), q.Need(),
-		comparedWithMeter(high), q.acceptance(high), comparedWithMeter(low), q.acceptance(low))
+	return fmt.Sprintf("%s against %v to %v needed: %s at the highest light, %s at the lowest; you accept %v bright and %v dark", glass, q.lowestNeed(), q.Need(),
+		comparedWithMeter(high), comparedWithMeter(low), q.Band.Bright, q.Band.Dark)
 }
 
 func (o *Option) glassWords() string {
@@ -161,13 +161,13 @@ func (o *Option) consequence(q *Question) string {
 		return fmt.Sprintf("keep %v and let ISO float from %.0f to %.0f%s", o.Shutter, float64(o.Mode.ISOLow), float64(o.Mode.ISOHigh), o.Mode.shortWords())
 	case FloatShutter:
 		m := o.Mode
-		return fmt.Sprintf("let the shutter float from %v to %v and cap ISO at %.0f%s%s", m.Fastest.Spoken(), m.Slowest.Spoken(), float64(m.ISOHigh), m.shortWords(), o.tooFast(q))
+		return fmt.Sprintf("let the shutter float from %v to %v and cap ISO at %.0f%s%s", q.Spoken(m.Fastest), q.Spoken(m.Slowest), float64(m.ISOHigh), m.shortWords(), o.tooFast(q))
 	}
 	return ""
 }
 
 func (q *Question) faster(o *Option) string {
-	text := "the shutter has to go to " + o.Shutter.Spoken()
+	text := "the shutter has to go to " + q.Spoken(o.Shutter)
 	if q.Rate > 0 {
 		text += fmt.Sprintf(" (%v)", o.Shutter.Angle(q.Rate))
 	}

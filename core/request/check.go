@@ -1,4 +1,4 @@
-package calc
+package request
 
 import (
 	"encoding/json"

@@ -1,4 +1,4 @@
-package calc
+package request
 
 import (
 	"bytes"
@@ -9,8 +9,8 @@ import (
 	"pinhole/core/problem"
 )
 
-// MaxRequest is the most bytes a request may have.
-const MaxRequest = 1 << 20
+// MaxBytes is the most bytes a request may have.
+const MaxBytes = 1 << 20
 
 // Decode reads one JSON value of type T and checks it against T's struct tags:
 // no unknown, missing or repeated-by-case field, every number finite and within
@@ -18,26 +18,26 @@ const MaxRequest = 1 << 20
 //
 // The error is a *problem.Document that names every faulty field, up to a score.
 func Decode[T any](body []byte) (T, error) {
-	var request T
-	if len(body) > MaxRequest {
-		return request, problem.TooLarge(MaxRequest)
+	var value T
+	if len(body) > MaxBytes {
+		return value, problem.TooLarge(MaxBytes)
 	}
 	d := json.NewDecoder(bytes.NewReader(body))
 	d.UseNumber() // so that 1e999 can be named instead of failing
 	var raw any
 	if err := d.Decode(&raw); err != nil {
-		return request, malformed(err)
+		return value, malformed(err)
 	}
 	if _, err := d.Token(); !errors.Is(err, io.EOF) {
-		return request, problem.Malformed("there is more after the end of the JSON value")
+		return value, problem.Malformed("there is more after the end of the JSON value")
 	}
-	if faults := check(&request, raw); len(faults) > 0 {
-		return request, problem.Invalid(faults...)
+	if faults := check(&value, raw); len(faults) > 0 {
+		return value, problem.Invalid(faults...)
 	}
-	if err := json.Unmarshal(body, &request); err != nil {
-		return request, malformed(err)
+	if err := json.Unmarshal(body, &value); err != nil {
+		return value, malformed(err)
 	}
-	return request, nil
+	return value, nil
 }
 
 func malformed(err error) error {

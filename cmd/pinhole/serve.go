@@ -1,0 +1,117 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"time"
+
+	"github.com/adrg/xdg"
+	"github.com/spf13/cobra"
+
+	"pinhole/internal/demo"
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+	"pinhole/internal/web"
+)
+
+// Bounds on a client that is slow or silent.
+const (
+	readHeaderTimeout = 5 * time.Second
+	readTimeout       = 30 * time.Second
+	writeTimeout      = 60 * time.Second
+	idleTimeout       = 2 * time.Minute
+	shutdownTimeout   = 10 * time.Second
+)
+
+type serveOptions struct {
+	listen, data string
+	demo         bool
+}
+
+func serveCommand() *cobra.Command {
+	var o serveOptions
+	cmd := &cobra.Command{
+		Use:   "serve",
+		Short: "Serve the application until interrupted",
+		Args:  cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return serve(cmd.Context(), o, slog.New(slog.NewJSONHandler(cmd.ErrOrStderr(), nil)), func(format string, a ...any) {
+				fmt.Fprintf(cmd.OutOrStdout(), format, a...)
+			})
+		},
+	}
+	cmd.Flags().StringVar(&o.listen, "listen", "127.0.0.1:8321", "address to listen on; port 0 picks a free one")
+	cmd.Flags().StringVar(&o.data, "data", "", "data file (default: in the platform's folder for application data)")
+	cmd.Flags().BoolVar(&o.demo, "demo", false, "serve the made-up demo, from a data file of its own")
+	cmd.MarkFlagsMutuallyExclusive("data", "demo")
+	return cmd
+}
+
+// dataFile returns where the data lies: as named, or where the platform keeps
+// application data, the demo in a file of its own.
+func (o serveOptions) dataFile() (string, error) {
+	switch {
+	case o.data != "":
+		return o.data, nil
+	case o.demo:
+		return xdg.DataFile("pinhole/demo.db")
+	}
+	return xdg.DataFile("pinhole/pinhole.db")
+}
+
+func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(format string, a ...any)) (err error) {
+	path, err := o.dataFile()
+	if err != nil {
+		return fmt.Errorf("find a place for the data file: %w", err)
+	}
+	kept, err := store.Open(ctx, path, time.Now)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, kept.Close()) }()
+	d := &desk.Desk{Store: kept, Now: time.Now}
+	if o.demo {
+		if err := demo.Seed(ctx, d); err != nil {
+			return fmt.Errorf("fill the demo: %w", err)
+		}
+	}
+	handler, err := web.New(web.Config{Desk: d, Log: log, Version: version, Demo: o.demo})
+	if err != nil {
+		return err
+	}
+	listener, err := net.Listen("tcp", o.listen)
+	if err != nil {
+		return fmt.Errorf("listen on %s (--listen names another address): %w", o.listen, err)
+	}
+	say("Pinhole %s\ndata   %s\nopen   http://%s/\n", version, path, listener.Addr())
+	return run(ctx, listener, handler, log)
+}
+
+// run serves until the context ends, then lets running requests finish.
+func run(ctx context.Context, listener net.Listener, handler http.Handler, log *slog.Logger) error {
+	srv := &http.Server{
+		Handler: handler, ReadHeaderTimeout: readHeaderTimeout, ReadTimeout: readTimeout, WriteTimeout: writeTimeout,
+		IdleTimeout: idleTimeout, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+	}
+	failed := make(chan error, 1)
+	go func() { failed <- srv.Serve(listener) }()
+	log.Info("serving", "address", listener.Addr().String(), "pid", os.Getpid())
+	select {
+	case err := <-failed:
+		return fmt.Errorf("serve: %w", err)
+	case <-ctx.Done():
+	}
+	log.Info("shutting down")
+	// The context has ended; what is running gets a time of its own.
+	last, cancel := context.WithTimeout(context.WithoutCancel(ctx), shutdownTimeout)
+	defer cancel()
+	if err := srv.Shutdown(last); err != nil {
+		return fmt.Errorf("shut down: %w", err)
+	}
+	return nil
+}

@@ -1,0 +1,105 @@
+package demo
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"pinhole/core/calc"
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+// Seed fills the data file with the demo, unless it holds cameras already.
+func Seed(ctx context.Context, d *desk.Desk) error {
+	there, err := d.Store.Cameras().List(ctx)
+	if err != nil || len(there) > 0 {
+		return err
+	}
+	ids, err := seedGear(ctx, d)
+	if err != nil {
+		return err
+	}
+	shoot, err := d.Store.Shoots().Save(ctx, store.Shoot{ShootFields: store.ShootFields{
+		Name: "Marl Terrace harvest", Place: "Marl Terrace, 38.4 N 20.5 W", Notes: "Saturday 20 and Sunday 21 September 2031. All data is made up.",
+	}})
+	if err != nil {
+		return fmt.Errorf("add the shoot: %w", err)
+	}
+	for _, fields := range shots(ids) {
+		fields.ShootID = shoot.ID
+		if _, err := d.SaveShot(ctx, store.Shot{ShotFields: fields}); err != nil {
+			return fmt.Errorf("add the shot %q: %w", fields.Name, err)
+		}
+	}
+	return nil
+}
+
+// seedGear adds cameras and filters and returns their ids: a camera's by its
+// name, a filter's by its label and the camera it goes on.
+func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
+	ids := map[string]string{}
+	byName := map[string]store.Camera{}
+	for _, fields := range cameras() {
+		c, err := d.Store.Cameras().Save(ctx, store.Camera{CameraFields: fields})
+		if err != nil {
+			return nil, fmt.Errorf("add the camera %q: %w", fields.Name, err)
+		}
+		ids[c.Name], byName[c.Name] = c.ID, c
+	}
+	for _, g := range filters() {
+		for _, name := range g.on {
+			g.Cameras = append(g.Cameras, ids[name])
+		}
+		f, err := d.Store.Filters().Save(ctx, store.Filter{FilterFields: g.FilterFields})
+		if err != nil {
+			return nil, fmt.Errorf("add the filter %q: %w", g.Label, err)
+		}
+		ids[g.Label+" on "+g.on[0]] = f.ID
+		if g.mounted {
+			c := byName[g.on[0]]
+			c.Mounted = append(c.Mounted, f.ID)
+			if _, err := d.Store.Cameras().Save(ctx, c); err != nil {
+				return nil, fmt.Errorf("mount %q on %q: %w", g.Label, c.Name, err)
+			}
+		}
+	}
+	return ids, nil
+}
+
+// islandTime is the zone of the made-up island.
+var islandTime = time.FixedZone("", -3600)
+
+func at(day, hour, minute int) *time.Time {
+	t := time.Date(2031, time.September, day, hour, minute, 0, 0, islandTime)
+	return &t
+}
+
+// shots are four of the weekend, each read in another way.
+func shots(ids map[string]string) []store.ShotFields {
+	return []store.ShotFields{
+		{
+			Name: "Dawn walk between the rows", CameraID: ids[pocket], StartsAt: at(20, 7, 20),
+			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
+			Light:   calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}},
+			Choices: calc.Choices{Mounted: []string{ids["UV on "+pocket]}},
+		},
+		{
+			Name: "Crates down the lane", CameraID: ids[crate], StartsAt: at(20, 10, 40),
+			Look:  calc.ShotLook{FPS: "50", Target: "180°"},
+			Light: calc.ShotLight{Kind: "auto", At: &calc.Entry{Shutter: "1/2000", ISO: "100"}},
+		},
+		{
+			Name: "Dive down the terraces", CameraID: ids[quad], StartsAt: at(20, 12, 15),
+			Look:    calc.ShotLook{FPS: "60", Target: "180°"},
+			Light:   calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 14.9"}, Low: &calc.Entry{Text: "EV 13.2"}},
+			Choices: calc.Choices{MaxLayers: 1},
+		},
+		{
+			Name: "Pond from above", CameraID: ids[drone], StartsAt: at(21, 11, 5),
+			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
+			Light:   calc.ShotLight{Kind: "lux", At: &calc.Entry{Text: "92000"}},
+			Choices: calc.Choices{Required: []string{ids["CPL on "+drone]}},
+		},
+	}
+}

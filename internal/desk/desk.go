@@ -1,0 +1,132 @@
+package desk
+
+import (
+	"context"
+	"fmt"
+	"reflect"
+	"slices"
+	"time"
+
+	"pinhole/core/calc"
+	"pinhole/core/problem"
+	"pinhole/internal/store"
+)
+
+// Desk answers shots from what is stored.
+type Desk struct {
+	Store *store.Store
+	Now   func() time.Time
+}
+
+// Bench is a camera with the glass that goes on it, as the computation takes it.
+type Bench struct {
+	Camera  store.Camera     `json:"camera"`
+	Optics  calc.Camera      `json:"optics" doc:"the camera as a shot request takes it"`
+	Kit     []calc.KitFilter `json:"kit" doc:"the glass as a shot request takes it"`
+	Filters []ShownFilter    `json:"filters" doc:"what is in the kit, in the same order"`
+	LeftOut []ShownFilter    `json:"leftOut" doc:"glass that goes on but whose strength is not settled"`
+}
+
+// Bench returns the bench of a camera.
+func (d *Desk) Bench(ctx context.Context, cameraID string) (*Bench, error) {
+	camera, err := d.Store.Cameras().Get(ctx, cameraID)
+	if err != nil {
+		return nil, err
+	}
+	b := &Bench{Camera: camera, Kit: []calc.KitFilter{}, Filters: []ShownFilter{}, LeftOut: []ShownFilter{}}
+	if b.Optics, err = optics(camera.CameraFields); err != nil {
+		return nil, fmt.Errorf("camera %s as stored: %w", cameraID, err)
+	}
+	all, err := d.Store.Filters().List(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for _, f := range all {
+		if !goesOn(f, cameraID) {
+			continue
+		}
+		shown, err := Show(f)
+		switch {
+		case err != nil:
+			return nil, fmt.Errorf("filter %s as stored: %w", f.ID, err)
+		case shown.Counts == nil:
+			b.LeftOut = append(b.LeftOut, shown)
+		default:
+			b.Filters = append(b.Filters, shown)
+			b.Kit = append(b.Kit, *shown.Counts)
+		}
+	}
+	return b, nil
+}
+
+// answer computes what a shot is told on its camera's bench.
+func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, error) {
+	b, err := d.Bench(ctx, f.CameraID)
+	if err != nil {
+		return store.Answer{}, err
+	}
+	request := calc.ShotRequest{Camera: b.Optics, Kit: b.Kit, Look: f.Look, Light: f.Light, Choices: f.Choices, Placed: f.Placed}
+	given, err := calc.AnswerShot(request)
+	if err != nil {
+		return store.Answer{}, err
+	}
+	return store.Answer{Model: calc.ModelVersion, At: d.Now(), Request: request, Given: *given}, nil
+}
+
+// SaveShot answers the shot and stores it with its answer: a new one where it has
+// no id, else over the version it names. A light that was not read before for
+// this shot is kept as a reading.
+func (d *Desk) SaveShot(ctx context.Context, s store.Shot) (store.Shot, error) {
+	answer, err := d.answer(ctx, s.ShotFields)
+	if err != nil {
+		return store.Shot{}, err
+	}
+	s.Answer = answer
+	taken, err := d.newReadings(ctx, s)
+	if err != nil {
+		return store.Shot{}, err
+	}
+	return d.Store.SaveShot(ctx, s, taken)
+}
+
+// newReadings returns the readings of a shot's answer that are not kept yet.
+// Light found by looking is kept once it is settled.
+func (d *Desk) newReadings(ctx context.Context, s store.Shot) ([]store.Reading, error) {
+	if !s.Answer.Given.Settled {
+		return nil, nil
+	}
+	var kept []store.Reading
+	if s.ID != "" {
+		var err error
+		if kept, err = d.Store.ReadingsOf(ctx, s.ID); err != nil {
+			return nil, err
+		}
+	}
+	var taken []store.Reading
+	note := func(role string, r *calc.ReadingAnswer) {
+		if r == nil {
+			return
+		}
+		isKept := slices.ContainsFunc(kept, func(k store.Reading) bool {
+			return k.Role == role && k.EV100 == r.EV100 && reflect.DeepEqual(k.Light, s.Light)
+		})
+		if !isKept {
+			taken = append(taken, store.Reading{ReadingFields: store.ReadingFields{
+				Role: role, Source: "real", TakenAt: d.Now(), Light: s.Light, EV100: r.EV100, SpreadStops: r.SpreadStops,
+			}})
+		}
+	}
+	note("at", s.Answer.Given.Reading)
+	note("low", s.Answer.Given.Low)
+	return taken, nil
+}
+
+// CheckMounted returns the fault of a camera that names glass which is not there.
+func (d *Desk) CheckMounted(ctx context.Context, c store.Camera) error {
+	for i, id := range c.Mounted {
+		if _, err := d.Store.Filters().Get(ctx, id); err != nil {
+			return &problem.Fault{Field: fmt.Sprintf("mounted[%d]", i), Value: id, Allowed: "the id of a filter"}
+		}
+	}
+	return nil
+}

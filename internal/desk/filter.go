@@ -1,0 +1,87 @@
+package desk
+
+import (
+	"errors"
+	"slices"
+	"strings"
+
+	"pinhole/core/calc"
+	"pinhole/core/glass"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+	"pinhole/internal/store"
+)
+
+// ShownFilter is a filter with what its label says.
+type ShownFilter struct {
+	store.Filter
+	Title string           `json:"title" doc:"its name, or its label"`
+	Reads calc.LabelAnswer `json:"reads" doc:"what the label says, or what its owner settled on"`
+	// Counts is nil while the label can be read in two ways and nothing was measured.
+	Counts *calc.KitFilter `json:"counts,omitempty" doc:"as it is counted in choosing; left out while its strength is not settled"`
+	Open   string          `json:"open,omitempty" doc:"the question to its owner that keeps it from being used"`
+}
+
+// Show returns the filter with what its label says. Its faults name the fields of
+// store.FilterFields.
+func Show(f store.Filter) (ShownFilter, error) {
+	out := ShownFilter{Filter: f, Title: f.Name}
+	if out.Title == "" {
+		out.Title = f.Label
+	}
+	field, text := "label", f.Label
+	if f.Means != "" {
+		field, text = "means", f.Means
+	}
+	reads, err := calc.ReadLabel(calc.LabelRequest{Label: text})
+	if err != nil {
+		return out, named(field, text, err)
+	}
+	out.Reads = *reads
+	if reads.Kind == glass.Variable && f.MeasuredStops != nil {
+		return out, &problem.Fault{Field: "measuredStops", Value: *f.MeasuredStops, Allowed: "nothing for a variable filter: what it takes depends on its ring"}
+	}
+	if reads.Ambiguous && f.MeasuredStops == nil {
+		out.Open = question(reads)
+		return out, nil
+	}
+	out.Counts = &calc.KitFilter{
+		ID: f.ID, Kind: reads.Kind, Stops: reads.TotalStops, MinStops: reads.MinStops, MaxStops: reads.MaxStops,
+		MeasuredStops: f.MeasuredStops, StdErrStops: f.StdErrStops, CornerStops: f.CornerStops, CastStops: f.CastStops,
+		WeightG: f.WeightG, Base: truth(!f.NeedsBase), TakesLayer: truth(!f.Closed),
+	}
+	return out, nil
+}
+
+func question(l *calc.LabelAnswer) string {
+	ways := []string{l.Reads}
+	for _, a := range l.Alternatives {
+		ways = append(ways, a.Reads)
+	}
+	return "Is it " + strings.Join(ways, " or ") + "?"
+}
+
+func truth(is bool) *bool { return &is }
+
+// goesOn reports whether its owner says that the filter goes on the camera.
+func goesOn(f store.Filter, cameraID string) bool { return slices.Contains(f.Cameras, cameraID) }
+
+// CheckFilter returns the fault of a filter whose label cannot be read.
+func (d *Desk) CheckFilter(f store.Filter) error {
+	_, err := Show(f)
+	return err
+}
+
+// named gives a fault of another field, or of a parser, the name of the field it
+// has here.
+func named(field string, value any, err error) error {
+	var fault *problem.Fault
+	if errors.As(err, &fault) {
+		return &problem.Fault{Field: field, Value: value, Allowed: fault.Allowed}
+	}
+	var parse *stop.ParseError
+	if errors.As(err, &parse) {
+		return &problem.Fault{Field: field, Value: value, Allowed: parse.Err.Error()}
+	}
+	return err
+}

@@ -1,0 +1,42 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"pinhole/core/calc"
+	"pinhole/core/stop"
+)
+
+// Reading is light that was read for a shot, kept with how it was read.
+type Reading struct {
+	Meta
+	ReadingFields
+}
+
+// ReadingFields is what was read, when, and what it comes to.
+type ReadingFields struct {
+	ShotID      string         `json:"shotId"`
+	Role        string         `json:"role" enum:"at,low" doc:"at: the reading, or the highest of a range; low: the lowest"`
+	Source      string         `json:"source" enum:"real,simulated"`
+	TakenAt     time.Time      `json:"takenAt"`
+	Light       calc.ShotLight `json:"light" doc:"as it was typed"`
+	EV100       stop.EV        `json:"ev100"`
+	SpreadStops stop.Stops     `json:"spreadStops"`
+}
+
+func readings() table[Reading] {
+	return table[Reading]{
+		name:    "readings",
+		columns: []string{"shot_id", "role", "source", "taken_at", "light", "ev100", "spread_stops"},
+		meta:    func(r *Reading) *Meta { return &r.Meta },
+		fields: func(r *Reading) []any {
+			return []any{&r.ShotID, &r.Role, &r.Source, zoned{&r.TakenAt}, asJSON{&r.Light}, (*float64)(&r.EV100), (*float64)(&r.SpreadStops)}
+		},
+	}
+}
+
+// ReadingsOf returns the readings taken for a shot, oldest first.
+func (s *Store) ReadingsOf(ctx context.Context, shotID string) ([]Reading, error) {
+	return readings().list(ctx, s.reader, "shot_id = ?", shotID)
+}

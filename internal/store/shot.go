@@ -1,0 +1,75 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"time"
+
+	"pinhole/core/calc"
+)
+
+// Shot is one shot with the answer it was last given.
+type Shot struct {
+	Meta
+	ShotFields
+	Answer Answer `json:"answer"`
+}
+
+// ShotFields is what is wished for and read for a shot, as typed.
+type ShotFields struct {
+	ShootID  string         `json:"shootId" minLength:"1" maxLength:"60"`
+	CameraID string         `json:"cameraId" minLength:"1" maxLength:"60"`
+	Name     string         `json:"name" minLength:"1" maxLength:"80"`
+	StartsAt *time.Time     `json:"startsAt,omitempty" doc:"with the zone it is planned in"`
+	Look     calc.ShotLook  `json:"look"`
+	Light    calc.ShotLight `json:"light"`
+	Choices  calc.Choices   `json:"choices"`
+	Placed   *[]string      `json:"placed,omitempty" maxItems:"4" doc:"glass put on by hand; left out, the best option is taken"`
+}
+
+// Answer is what a shot was told, and everything needed to explain it later:
+// the request as it stood then and the version of the rules.
+type Answer struct {
+	Model   string           `json:"model"`
+	At      time.Time        `json:"at"`
+	Request calc.ShotRequest `json:"request"`
+	Given   calc.ShotAnswer  `json:"given"`
+}
+
+func shots() table[Shot] {
+	return table[Shot]{
+		name:    "shots",
+		columns: []string{"shoot_id", "camera_id", "name", "starts_at", "look", "light", "choices", "placed", "answer"},
+		meta:    func(s *Shot) *Meta { return &s.Meta },
+		fields: func(s *Shot) []any {
+			return []any{&s.ShootID, &s.CameraID, &s.Name, maybe{&s.StartsAt}, asJSON{&s.Look}, asJSON{&s.Light}, asJSON{&s.Choices}, asJSON{&s.Placed}, asJSON{&s.Answer}}
+		},
+	}
+}
+
+// Shots returns the collection of shots.
+func (s *Store) Shots() Collection[Shot] { return Collection[Shot]{s, shots()} }
+
+// ShotsOf returns the shots of a shoot.
+func (s *Store) ShotsOf(ctx context.Context, shootID string) ([]Shot, error) {
+	return shots().list(ctx, s.reader, "shoot_id = ?", shootID)
+}
+
+// SaveShot stores a new shot (without an id) or a changed one, together with the
+// readings that its light was taken from. Both or neither are stored.
+func (s *Store) SaveShot(ctx context.Context, shot Shot, taken []Reading) (saved Shot, err error) {
+	err = s.inTx(ctx, func(tx *sql.Tx) error {
+		saved, err = shots().save(ctx, tx, shot, s.now())
+		if err != nil {
+			return err
+		}
+		for _, r := range taken {
+			r.ShotID = saved.ID
+			if _, err := readings().insert(ctx, tx, r, s.now()); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	return saved, err
+}

@@ -1,0 +1,100 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"net/http"
+	"strings"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"pinhole/core/calc"
+	"pinhole/core/problem"
+	"pinhole/internal/store"
+)
+
+// failure is a problem document on its way out.
+type failure struct{ *problem.Document }
+
+// GetStatus returns the HTTP status.
+func (f *failure) GetStatus() int { return f.Status }
+
+// ContentType returns the media type of problem documents.
+func (f *failure) ContentType(string) string { return problem.MediaType }
+
+func newFailure(status int, detail string) *failure {
+	return &failure{&problem.Document{Type: "about:blank", Title: http.StatusText(status), Status: status, Detail: detail}}
+}
+
+// init gives huma's own refusals (a missing parameter, a body too large) our
+// shape. It is a variable of that package, so it is set once, before any use.
+func init() {
+	huma.NewError = func(status int, message string, causes ...error) huma.StatusError {
+		if status >= http.StatusInternalServerError {
+			return newFailure(status, internalDetail)
+		}
+		f := newFailure(status, message)
+		for _, cause := range causes {
+			var detail *huma.ErrorDetail
+			if errors.As(cause, &detail) {
+				f.Errors = append(f.Errors, problem.Fault{Field: field(detail.Location), Value: detail.Value, Allowed: detail.Message})
+			}
+		}
+		return f
+	}
+	huma.NewErrorWithContext = func(_ huma.Context, status int, message string, causes ...error) huma.StatusError {
+		return huma.NewError(status, message, causes...)
+	}
+}
+
+// field turns huma's location ("query.version") into the name of the field.
+func field(location string) string {
+	_, name, found := strings.Cut(location, ".")
+	if !found {
+		return location
+	}
+	return name
+}
+
+// internalDetail is all that a client learns of a fault inside.
+const internalDetail = "something went wrong inside; the log has the cause"
+
+// statuses maps errors to statuses and what is said about them. The first that
+// matches counts.
+var statuses = []struct {
+	err    error
+	status int
+	detail string
+}{
+	{store.ErrNotFound, http.StatusNotFound, "there is nothing with that id"},
+	{store.ErrConflict, http.StatusConflict, "it was changed elsewhere since you opened it; nothing of yours was stored"},
+	{store.ErrNoSuch, http.StatusUnprocessableEntity, "it names a shoot, camera or shot that is not there"},
+}
+
+// fail turns any error into a failure, and logs those that are ours.
+func fail(ctx context.Context, log *slog.Logger, err error) error {
+	var doc *problem.Document
+	if errors.As(calc.AsDocument(err), &doc) {
+		return &failure{doc}
+	}
+	for _, s := range statuses {
+		if errors.Is(err, s.err) {
+			return newFailure(s.status, s.detail)
+		}
+	}
+	if errors.Is(err, context.Canceled) {
+		return newFailure(http.StatusServiceUnavailable, "the request was given up")
+	}
+	log.ErrorContext(ctx, "request failed", "error", err)
+	return newFailure(http.StatusInternalServerError, internalDetail)
+}
+
+// writeFailure answers outside of huma's operations.
+func writeFailure(w http.ResponseWriter, f *failure) {
+	w.Header().Set("Content-Type", problem.MediaType)
+	w.WriteHeader(f.Status)
+	// Nothing is left to say to a client that does not read the answer.
+	_ = json.NewEncoder(w).Encode(f)
+}

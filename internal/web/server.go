@@ -1,0 +1,141 @@
+package web
+
+import (
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"reflect"
+	"strings"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humagin"
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
+
+	"pinhole/core/request"
+	"pinhole/internal/desk"
+)
+
+// Config is what the server needs.
+type Config struct {
+	Desk *desk.Desk
+	Log  *slog.Logger
+	// Hosts are the names the server answers for; none means this machine's own.
+	Hosts []string
+	// Version of the application, for the OpenAPI document.
+	Version string
+	// Demo is true where the data file holds the demo.
+	Demo bool
+}
+
+// loopback are the names of this machine for itself.
+var loopback = []string{"127.0.0.1", "localhost", "::1"}
+
+// server is what the handlers share.
+type server struct {
+	desk *desk.Desk
+	log  *slog.Logger
+	api  huma.API
+}
+
+// New returns the handler of the whole application.
+func New(config Config) (http.Handler, error) {
+	page, err := frontEnd()
+	if err != nil {
+		return nil, err
+	}
+	if len(config.Hosts) == 0 {
+		config.Hosts = loopback
+	}
+	gin.SetMode(gin.ReleaseMode)
+	router := gin.New()
+	router.HandleMethodNotAllowed = true
+	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
+		guardBody(request.MaxBytes), gzip.Gzip(gzip.DefaultCompression))
+	register(router, config)
+	router.NoMethod(func(c *gin.Context) {
+		refuse(c, newFailure(http.StatusMethodNotAllowed, fmt.Sprintf("%s is not possible here", c.Request.Method)))
+	})
+	router.NoRoute(servePage(page))
+	return router, nil
+}
+
+// register adds every operation of the API and returns it.
+func register(router *gin.Engine, config Config) huma.API {
+	info := huma.DefaultConfig("Pinhole", config.Version)
+	info.Info.Description = "Match glass, shutter and light for cameras with one aperture. Units are SI; a unit that is not the obvious one is in the field's name."
+	info.OpenAPIPath = "/api/openapi"
+	info.DocsPath, info.SchemasPath = "", ""
+	info.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
+	info.CreateHooks = nil // they would add a $schema member to every answer
+	info.DefaultFormat = "application/json"
+	s := &server{desk: config.Desk, log: config.Log, api: humagin.New(router, info)}
+	s.registerCalc()
+	s.registerStored()
+	s.registerShots()
+	s.registerStatus(config)
+	return s.api
+}
+
+// schemaName names a type in the OpenAPI document. What is stored has the plain
+// names of the things it describes, as have the computation's types, so the
+// stored ones are told apart by a prefix.
+func schemaName(t reflect.Type, hint string) string {
+	name := huma.DefaultSchemaNamer(t, hint)
+	if strings.HasSuffix(t.PkgPath(), "/internal/store") {
+		return "Stored" + name
+	}
+	return name
+}
+
+// OpenAPI returns the document that describes the API, as JSON.
+func OpenAPI(version string) ([]byte, error) {
+	gin.SetMode(gin.ReleaseMode)
+	api := register(gin.New(), Config{Version: version})
+	return api.OpenAPI().MarshalJSON()
+}
+
+func logRequests(log *slog.Logger) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		start := time.Now()
+		c.Next()
+		log.InfoContext(c.Request.Context(), "request", "method", c.Request.Method, "path", c.Request.URL.Path,
+			"status", c.Writer.Status(), "duration", time.Since(start))
+	}
+}
+
+func recoverFrom(log *slog.Logger) gin.HandlerFunc {
+	return gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, cause any) {
+		log.ErrorContext(c.Request.Context(), "panic", "path", c.Request.URL.Path, "cause", fmt.Sprint(cause))
+		refuse(c, newFailure(http.StatusInternalServerError, internalDetail))
+	})
+}
+
+// servePage serves the front end: its files by name, and the page itself for
+// every other address, because the front end has addresses of its own.
+func servePage(page fs.FS) gin.HandlerFunc {
+	files := http.FileServerFS(page)
+	return func(c *gin.Context) {
+		path := c.Request.URL.Path
+		switch {
+		case isUnder(path, "/api"), isUnder(path, "/assets") && !exists(page, path):
+			refuse(c, newFailure(http.StatusNotFound, "there is nothing at "+path))
+			return
+		case c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead:
+			refuse(c, newFailure(http.StatusMethodNotAllowed, fmt.Sprintf("%s is not possible here", c.Request.Method)))
+			return
+		case isUnder(path, "/assets"):
+			// The name of an asset holds a digest of its content.
+			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+		default:
+			c.Header("Cache-Control", "no-cache")
+			if !exists(page, path) {
+				c.Request.URL.Path = "/"
+			}
+		}
+		c.Status(http.StatusOK) // gin has set 404 by now
+		files.ServeHTTP(c.Writer, c.Request)
+	}
+}

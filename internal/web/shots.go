@@ -1,0 +1,45 @@
+package web
+
+import (
+	"context"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+// registerShots opens the doors to shots, and to the bench they are answered on.
+func (s *server) registerShots() {
+	kept := s.desk
+	if kept == nil {
+		kept = &desk.Desk{Store: &store.Store{}} // for describing the API only
+	}
+	shots := kept.Store.Shots()
+	addResource(s, resource[store.Shot, store.ShotFields, store.Shot]{
+		name: "shot", plural: "shots", get: shots.Get, list: shots.List, remove: shots.Delete, restore: shots.Restore,
+		save: kept.SaveShot,
+		join: func(m store.Meta, f store.ShotFields) store.Shot { return store.Shot{Meta: m, ShotFields: f} },
+		show: asIs[store.Shot],
+	})
+	huma.Register(s.api, huma.Operation{
+		OperationID: "list-readings", Method: http.MethodGet, Path: "/api/shots/{id}/readings", Summary: "List the readings taken for a shot", Tags: []string{"shots"},
+	}, func(ctx context.Context, in *ByID) (*answer[listing[store.Reading]], error) {
+		all, err := kept.Store.ReadingsOf(ctx, in.ID)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[listing[store.Reading]]{listing[store.Reading]{Items: all}}, nil
+	})
+	huma.Register(s.api, huma.Operation{
+		OperationID: "get-bench", Method: http.MethodGet, Path: "/api/cameras/{id}/bench", Summary: "Get a camera with the glass that goes on it", Tags: []string{"cameras"},
+		Errors: []int{http.StatusNotFound},
+	}, func(ctx context.Context, in *ByID) (*answer[desk.Bench], error) {
+		b, err := kept.Bench(ctx, in.ID)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[desk.Bench]{*b}, nil
+	})
+}

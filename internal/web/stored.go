@@ -1,0 +1,186 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"pinhole/core/request"
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+// resource is one kind of stored thing T over HTTP, written as its fields F and
+// shown as V.
+type resource[T, F, V any] struct {
+	name, plural string
+	get          func(ctx context.Context, id string) (T, error)
+	list         func(ctx context.Context) ([]T, error)
+	// save stores a new thing, whose Meta is empty, or a change to the version
+	// that its Meta names.
+	save    func(ctx context.Context, v T) (T, error)
+	remove  func(ctx context.Context, id string, version int64) (T, error)
+	restore func(ctx context.Context, id string, version int64) (T, error)
+	join    func(store.Meta, F) T
+	show    func(T) (V, error)
+}
+
+type (
+	// Names are exported because huma fills no fields of unexported structs.
+	ByID struct {
+		ID string `path:"id" maxLength:"60"`
+	}
+	ByVersion struct {
+		ByID
+		Version int64 `query:"version" required:"true" minimum:"1" doc:"the version that the change was made on"`
+	}
+	ChangeInput struct {
+		ByVersion
+		RawJSON
+	}
+	answer[V any]  struct{ Body V }
+	listing[V any] struct {
+		Items []V `json:"items"`
+	}
+)
+
+// registerStored opens the doors to what is stored, shots apart.
+func (s *server) registerStored() {
+	kept := s.desk
+	if kept == nil {
+		kept = &desk.Desk{Store: &store.Store{}} // for describing the API only
+	}
+	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
+	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
+		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,
+		save: checked(cameras, func(ctx context.Context, c store.Camera) error {
+			return errors.Join(kept.CheckCamera(c), kept.CheckMounted(ctx, c))
+		}),
+		join: func(m store.Meta, f store.CameraFields) store.Camera { return store.Camera{Meta: m, CameraFields: f} },
+		show: asIs[store.Camera],
+	})
+	addResource(s, resource[store.Filter, store.FilterFields, desk.ShownFilter]{
+		name: "filter", plural: "filters", get: filters.Get, list: filters.List, remove: filters.Delete, restore: filters.Restore,
+		save: checked(filters, func(_ context.Context, f store.Filter) error { return kept.CheckFilter(f) }),
+		join: func(m store.Meta, f store.FilterFields) store.Filter { return store.Filter{Meta: m, FilterFields: f} },
+		show: desk.Show,
+	})
+	addResource(s, resource[store.Shoot, store.ShootFields, store.Shoot]{
+		name: "shoot", plural: "shoots", get: shoots.Get, list: shoots.List, remove: shoots.Delete, restore: shoots.Restore,
+		save: checked(shoots, func(context.Context, store.Shoot) error { return nil }),
+		join: func(m store.Meta, f store.ShootFields) store.Shoot { return store.Shoot{Meta: m, ShootFields: f} },
+		show: asIs[store.Shoot],
+	})
+}
+
+func asIs[T any](v T) (T, error) { return v, nil }
+
+// checked returns a save that stores only what passes the check.
+func checked[T any](c store.Collection[T], check func(context.Context, T) error) func(context.Context, T) (T, error) {
+	return func(ctx context.Context, v T) (T, error) {
+		if err := check(ctx, v); err != nil {
+			return v, err
+		}
+		return c.Save(ctx, v)
+	}
+}
+
+// addResource registers the six operations on one kind of thing.
+func addResource[T, F, V any](s *server, r resource[T, F, V]) {
+	op := func(id, method, path, summary string, errs ...int) huma.Operation {
+		return huma.Operation{OperationID: id + "-" + r.name, Method: method, Path: "/api/" + r.plural + path, Summary: summary + " a " + r.name,
+			Tags: []string{r.plural}, Errors: errs, SkipValidateBody: true}
+	}
+	shown := func(ctx context.Context, v T, err error) (*answer[V], error) {
+		if err != nil {
+			return nil, s.failStored(ctx, err, func() (any, error) { return nil, nil })
+		}
+		out, err := r.show(v)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[V]{out}, nil
+	}
+	// A conflict shows what is stored, so that nobody has to guess what they lost to.
+	changed := func(ctx context.Context, id string, v T, err error) (*answer[V], error) {
+		if err == nil {
+			return shown(ctx, v, nil)
+		}
+		return nil, s.failStored(ctx, err, func() (any, error) {
+			now, err := r.get(ctx, id)
+			if err != nil {
+				return nil, err
+			}
+			return r.show(now)
+		})
+	}
+
+	list := op("list", http.MethodGet, "", "List")
+	list.OperationID, list.Summary = "list-"+r.plural, "List the "+r.plural
+	huma.Register(s.api, list, func(ctx context.Context, _ *struct{}) (*answer[listing[V]], error) {
+		all, err := r.list(ctx)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		out := listing[V]{Items: make([]V, len(all))}
+		for i, v := range all {
+			if out.Items[i], err = r.show(v); err != nil {
+				return nil, fail(ctx, s.log, err)
+			}
+		}
+		return &answer[listing[V]]{out}, nil
+	})
+	create := op("create", http.MethodPost, "", "Add", http.StatusUnprocessableEntity)
+	create.DefaultStatus = http.StatusCreated
+	huma.Register(s.api, create, func(ctx context.Context, in *RawJSON) (*answer[V], error) {
+		fields, err := request.Decode[F](in.RawBody)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		v, err := r.save(ctx, r.join(store.Meta{}, fields))
+		return shown(ctx, v, err)
+	})
+	s.describe(http.MethodPost, create.Path, reflect.TypeFor[F](), nil)
+	get := op("get", http.MethodGet, "/{id}", "Get", http.StatusNotFound)
+	huma.Register(s.api, get, func(ctx context.Context, in *ByID) (*answer[V], error) {
+		v, err := r.get(ctx, in.ID)
+		return shown(ctx, v, err)
+	})
+	update := op("update", http.MethodPut, "/{id}", "Change", http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity)
+	huma.Register(s.api, update, func(ctx context.Context, in *ChangeInput) (*answer[V], error) {
+		fields, err := request.Decode[F](in.RawBody)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		v, err := r.save(ctx, r.join(store.Meta{ID: in.ID, Version: in.Version}, fields))
+		return changed(ctx, in.ID, v, err)
+	})
+	s.describe(http.MethodPut, update.Path, reflect.TypeFor[F](), nil)
+	remove := op("delete", http.MethodDelete, "/{id}", "Delete", http.StatusNotFound, http.StatusConflict)
+	huma.Register(s.api, remove, func(ctx context.Context, in *ByVersion) (*answer[V], error) {
+		v, err := r.remove(ctx, in.ID, in.Version)
+		return changed(ctx, in.ID, v, err)
+	})
+	restore := op("restore", http.MethodPost, "/{id}/restore", "Take back the deletion of", http.StatusNotFound, http.StatusConflict)
+	huma.Register(s.api, restore, func(ctx context.Context, in *ByVersion) (*answer[V], error) {
+		v, err := r.restore(ctx, in.ID, in.Version)
+		return changed(ctx, in.ID, v, err)
+	})
+}
+
+// failStored is fail, with the stored state in the answer to a conflict.
+func (s *server) failStored(ctx context.Context, err error, current func() (any, error)) error {
+	out := fail(ctx, s.log, err)
+	var f *failure
+	if errors.Is(err, store.ErrConflict) && errors.As(out, &f) {
+		now, err := current()
+		if err != nil {
+			return fail(ctx, s.log, err)
+		}
+		f.Current = now
+	}
+	return out
+}

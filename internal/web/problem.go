@@ -29,8 +29,9 @@ func newFailure(status int, detail string) *failure {
 }
 
 // init gives huma's own refusals (a missing parameter, a body too large) our
-// shape. It is a variable of that package, so it is set once, before any use.
+// shape. These are variables of that package, so they are set once, before any use.
 func init() {
+	huma.DefaultArrayNullable = false // our lists are empty, never null
 	huma.NewError = func(status int, message string, causes ...error) huma.StatusError {
 		if status >= http.StatusInternalServerError {
 			return newFailure(status, internalDetail)
@@ -41,6 +42,9 @@ func init() {
 			if errors.As(cause, &detail) {
 				f.Errors = append(f.Errors, problem.Fault{Field: field(detail.Location), Value: detail.Value, Allowed: detail.Message})
 			}
+		}
+		if len(f.Errors) > 0 {
+			f.Detail = f.Errors[0].Error()
 		}
 		return f
 	}

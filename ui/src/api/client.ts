@@ -1,0 +1,59 @@
+import createClient from "openapi-fetch";
+import { z } from "zod";
+import type { components, paths } from "./schema.gen";
+
+export type Schemas = components["schemas"];
+
+const client = createClient<paths>({ baseUrl: "/" });
+
+const fault = z.object({ field: z.string(), value: z.unknown(), allowed: z.string() });
+const document = z.object({
+  title: z.string(),
+  status: z.number(),
+  detail: z.string(),
+  errors: z.array(fault).optional(),
+  current: z.unknown().optional(),
+});
+
+export type Fault = z.infer<typeof fault>;
+
+/** A problem document that the server answered with. */
+export class Problem extends Error {
+  readonly status: number;
+  readonly faults: Fault[];
+  /** In a conflict, what is stored. */
+  readonly current: unknown;
+
+  constructor(body: z.infer<typeof document>) {
+    super(body.detail);
+    this.name = "Problem";
+    this.status = body.status;
+    this.faults = body.errors ?? [];
+    this.current = body.current;
+  }
+}
+
+/** The server did not answer at all. */
+export class Unreachable extends Error {
+  constructor() {
+    super("The server does not answer.");
+    this.name = "Unreachable";
+  }
+}
+
+/** Returns the data of an answer, or throws a Problem or Unreachable. */
+export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer: { data?: T; error?: unknown; response: Response };
+  try {
+    answer = await call;
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
+    throw new Unreachable();
+  }
+  if (answer.data !== undefined && answer.error === undefined) return answer.data;
+  const body = document.safeParse(answer.error);
+  if (body.success) throw new Problem(body.data);
+  throw new Unreachable();
+}
+
+export const api = client;

@@ -1,0 +1,88 @@
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { api, type Schemas, unwrap } from "./client";
+
+/** One factory per thing the server has: its key, how it is fetched, how long it is fresh. */
+
+export const statusQuery = queryOptions({
+  queryKey: ["status"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/status", { signal })),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const camerasQuery = queryOptions({
+  queryKey: ["cameras"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/cameras", { signal }))).items,
+});
+
+export const filtersQuery = queryOptions({
+  queryKey: ["filters"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/filters", { signal }))).items,
+});
+
+export const shootsQuery = queryOptions({
+  queryKey: ["shoots"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/shoots", { signal }))).items,
+});
+
+export const shotsQuery = queryOptions({
+  queryKey: ["shots"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/shots", { signal }))).items,
+});
+
+export const shotQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["shot", id],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/shots/{id}", { params: { path: { id } }, signal })),
+    // An open shot is edited; fetching it again would pull it from under the hands.
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
+
+export const readingsQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["readings", id],
+    queryFn: async ({ signal }) =>
+      (await unwrap(api.GET("/api/shots/{id}/readings", { params: { path: { id } }, signal }))).items,
+  });
+
+export const benchQuery = (cameraId: string) =>
+  queryOptions({
+    queryKey: ["bench", cameraId],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/cameras/{id}/bench", { params: { path: { id: cameraId } }, signal })),
+    enabled: cameraId !== "",
+  });
+
+/**
+ * The computed answers. The request is the key, so an answer can never be shown
+ * beside another request, and the one before stays until the new one is there.
+ */
+const computed = {
+  staleTime: Number.POSITIVE_INFINITY,
+  gcTime: 60_000,
+  retry: false,
+  placeholderData: keepPreviousData,
+};
+
+export const shotAnswerQuery = (request: Schemas["ShotRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "shot", request],
+    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/shot", { body: request as Schemas["ShotRequest"], signal })),
+    enabled: request !== null,
+    ...computed,
+  });
+
+export const lineQuery = (request: Schemas["LineRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "line", request],
+    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/line", { body: request as Schemas["LineRequest"], signal })),
+    enabled: request !== null,
+    ...computed,
+  });
+
+export const labelQuery = (label: string) =>
+  queryOptions({
+    queryKey: ["calc", "label", label],
+    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/label", { body: { label }, signal })),
+    enabled: label.trim() !== "",
+    ...computed,
+  });

@@ -1,0 +1,221 @@
+import { Box, useToken } from "@chakra-ui/react";
+import { useDroppable } from "@dnd-kit/core";
+import { signed, stops } from "../../lib/format";
+import { greyOf } from "../../lib/glass";
+import { useWidth } from "../../lib/useWidth";
+import { layoutRail, type RailInput, type RailLayout } from "./layout";
+
+export const RAIL_ID = "stop-rail";
+
+const HEIGHT = 186;
+const LANE = { y: 50, height: 56 };
+const PUSH = { y: 109, height: 18 };
+const AXIS_Y = 134;
+
+interface StopRailProps extends RailInput {
+  /** What the camera is set to, as in "1/50 · ISO 100". */
+  setting: string;
+  /** True while the answer belongs to an earlier, readable input. */
+  isStale: boolean;
+}
+
+/**
+ * Light comes in from the bright side, glass takes it down, and it should land on
+ * the setting. One scale in stops; filters are as wide as their stops and as dark
+ * as they really are. Glass can be dropped on it.
+ */
+export function StopRail({ answer, blocks, setting, isStale }: StopRailProps) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const { setNodeRef, isOver } = useDroppable({ id: RAIL_ID });
+  return (
+    <Box
+      ref={(node: HTMLDivElement | null) => {
+        ref.current = node;
+        setNodeRef(node);
+      }}
+      bg={isOver ? "accentSoft" : undefined}
+      opacity={isStale ? 0.45 : 1}
+      rounded="md"
+      h={`${HEIGHT}px`}
+      overflow="hidden"
+      data-testid="stop-rail"
+    >
+      {width > 0 && <Drawing layout={layoutRail({ answer, blocks }, width)} {...{ answer, setting, width }} />}
+    </Box>
+  );
+}
+
+/** The same in words, for those who do not see it. */
+function inWords(answer: StopRailProps["answer"], layout: RailLayout, setting: string): string {
+  const glass = layout.blocks.map((b) => `${b.name} takes ${stops(b.stops)}`).join(", ") || "no glass";
+  const range = answer.low ? `Light from ${answer.low.text} to ${answer.reading.text}` : `Light ${answer.reading.text}`;
+  return `Stop rail. ${range}. ${glass}. It lands ${signed(answer.chosen.errorStops)} stops from the setting ${setting}.`;
+}
+
+interface DrawingProps {
+  layout: RailLayout;
+  answer: StopRailProps["answer"];
+  setting: string;
+  width: number;
+}
+
+function Drawing({ layout, answer, setting, width }: DrawingProps) {
+  const [ink, muted, accent, accentSoft, lamp, lampInk, lampSoft, edge] = useToken("colors", [
+    "ink",
+    "muted",
+    "accent",
+    "accentSoft",
+    "lamp",
+    "lampInk",
+    "lampSoft",
+    "edge",
+  ]);
+  const laneMiddle = LANE.y + LANE.height / 2;
+  const bottom = LANE.y + LANE.height;
+  return (
+    <svg width={width} height={HEIGHT} role="img" aria-label={inWords(answer, layout, setting)} fontSize="13">
+      <rect x={layout.band.x} y={LANE.y - 6} width={layout.band.width} height={AXIS_Y - LANE.y + 6} fill={accentSoft} />
+      <rect x={layout.light.x} y={LANE.y - 6} width={layout.light.width} height={LANE.height + 12} fill={lampSoft} />
+
+      <line x1={0} x2={width} y1={AXIS_Y} y2={AXIS_Y} stroke={ink} strokeWidth={1.5} />
+      {layout.rungs.map((rung) => (
+        <g key={rung.count}>
+          <line x1={rung.x} x2={rung.x} y1={AXIS_Y - 5} y2={AXIS_Y + 5} stroke={ink} strokeWidth={1.5} />
+          {rung.isLabelled && (
+            <text x={rung.x} y={AXIS_Y + 19} textAnchor="middle" fill={ink}>
+              {rung.text}
+            </text>
+          )}
+        </g>
+      ))}
+      <text x={4} y={HEIGHT - 8} fill={muted}>
+        ◂ darker
+      </text>
+      <text x={width / 2} y={HEIGHT - 8} fill={muted} textAnchor="middle">
+        {width > 520 ? "the shutter the bare camera would need, counted in whole stops" : "bare camera's shutter"}
+      </text>
+      <text x={width - 4} y={HEIGHT - 8} fill={muted} textAnchor="end">
+        brighter ▸
+      </text>
+
+      {layout.blocks.map((block) => (
+        <GlassBlock key={block.id} block={block} edge={edge ?? ""} />
+      ))}
+      {layout.landing.width > 1 && (
+        <rect x={layout.landing.x} y={bottom - 8} width={layout.landing.width} height={8} fill={lamp} />
+      )}
+      {layout.push && <Push push={layout.push} accent={accent ?? ""} />}
+
+      <line x1={layout.settingX} x2={layout.settingX} y1={LANE.y - 12} y2={AXIS_Y} stroke={accent} strokeWidth={3} />
+      <SettingLabel x={layout.settingX} width={width} text={setting} fill={accent ?? ""} />
+      <line
+        x1={layout.landingX}
+        x2={layout.landingX}
+        y1={LANE.y - 10}
+        y2={bottom + 2}
+        stroke={lampInk}
+        strokeWidth={2}
+        strokeDasharray="4 3"
+      />
+      <ErrorLabel layout={layout} width={width} error={answer.chosen.errorStops} fill={ink ?? ""} />
+
+      <path d={`M${layout.lightX} ${laneMiddle}l14 -11v22z`} fill={lamp} />
+      <text
+        x={Math.min(layout.lightX + 4, width - 4)}
+        y={16}
+        textAnchor="end"
+        fill={lampInk}
+        fontWeight="bold"
+        fontSize="15"
+      >
+        light {answer.low ? `${answer.low.text} to ${answer.reading.ev100.toFixed(1)}` : answer.reading.text}
+      </text>
+    </svg>
+  );
+}
+
+function GlassBlock({ block, edge }: { block: RailLayout["blocks"][number]; edge: string }) {
+  const grey = greyOf(block.stops);
+  const middle = block.x + block.width / 2;
+  return (
+    <g>
+      <rect x={block.x} y={LANE.y} width={block.width} height={LANE.height} rx={4} fill={grey.fill} stroke={edge} />
+      {block.width > 34 && (
+        <>
+          <text x={middle} y={LANE.y + 25} textAnchor="middle" fill={grey.ink} fontWeight="bold" fontSize="15">
+            {block.name}
+          </text>
+          <text x={middle} y={LANE.y + 43} textAnchor="middle" fill={grey.ink}>
+            {block.stops.toFixed(1)}
+          </text>
+        </>
+      )}
+    </g>
+  );
+}
+
+/** ISO pushes the light back up, a faster shutter takes it further down. */
+function Push({ push, accent }: { push: NonNullable<RailLayout["push"]>; accent: string }) {
+  const text = push.kind === "iso" ? `ISO +${push.stops.toFixed(1)}` : `shutter −${push.stops.toFixed(1)}`;
+  const tip = push.kind === "iso" ? push.x + push.width : push.x;
+  const back = push.kind === "iso" ? -7 : 7;
+  const y = PUSH.y + PUSH.height / 2;
+  return (
+    <g>
+      <rect
+        x={push.x}
+        y={PUSH.y}
+        width={push.width}
+        height={PUSH.height}
+        rx={3}
+        fill="none"
+        stroke={accent}
+        strokeWidth={2}
+        strokeDasharray={push.kind === "iso" ? undefined : "5 3"}
+      />
+      <path d={`M${tip} ${y}l${back} -6v12z`} fill={accent} />
+      <text x={push.x + push.width + 8} y={y + 4.5} fill={accent} fontWeight="bold">
+        {text}
+      </text>
+    </g>
+  );
+}
+
+/** Where the light lands, as a signed error: on the free side of its mark. */
+function ErrorLabel({
+  layout,
+  width,
+  error,
+  fill,
+}: {
+  layout: RailLayout;
+  width: number;
+  error: number;
+  fill: string;
+}) {
+  const isNearEdge = layout.landingX > width - 90;
+  return (
+    <text
+      x={layout.landingX + (isNearEdge ? -6 : 6)}
+      y={40}
+      textAnchor={isNearEdge ? "end" : "start"}
+      fill={fill}
+      fontWeight="bold"
+      fontSize="17"
+      data-testid="rail-error"
+    >
+      {signed(error)}
+    </text>
+  );
+}
+
+/** The camera's setting, kept inside the drawing. */
+function SettingLabel({ x, width, text, fill }: { x: number; width: number; text: string; fill: string }) {
+  const reach = text.length * 4;
+  const at = Math.min(Math.max(x, reach), width - reach);
+  return (
+    <text x={at} y={16} textAnchor="middle" fill={fill} fontWeight="bold" fontSize="15">
+      {text}
+    </text>
+  );
+}

@@ -1,0 +1,38 @@
+import { HStack, Text } from "@chakra-ui/react";
+
+export type State = "holds" | "tight" | "breaks" | "unknown";
+
+const SHAPES: Record<State, React.ReactNode> = {
+  // A full disc, a half-full diamond, a broken bar, an empty ring: told apart without colour.
+  holds: <circle cx="8" cy="8" r="7" fill="currentColor" />,
+  tight: (
+    <>
+      <path d="M8 1l7 7-7 7-7-7z" fill="none" stroke="currentColor" strokeWidth="2" />
+      <path d="M8 1v14l-7-7z" fill="currentColor" />
+    </>
+  ),
+  breaks: <path d="M1 5h5l2 4-2 4H1zM15 3h-5L8 7l2 4h5z" fill="currentColor" />,
+  unknown: <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray="3 3" />,
+};
+
+/** The shape of a verdict, without its word. */
+export function StateShape({ state, size = 16 }: { state: State; size?: number }) {
+  return (
+    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true" style={{ flexShrink: 0 }}>
+      {SHAPES[state]}
+    </svg>
+  );
+}
+
+/** A verdict by shape, word and colour. */
+export function StateMark({ state, children }: { state: State; children?: React.ReactNode }) {
+  return (
+    <HStack bg={`${state}Soft`} color={state} rounded="md" px="3" py="1.5" gap="2" align="center">
+      <StateShape state={state} />
+      <Text as="span" fontWeight="bold">
+        {state}
+      </Text>
+      {children && <Text as="span">{children}</Text>}
+    </HStack>
+  );
+}

@@ -1,0 +1,12 @@
+import { Problem } from "../api/client";
+
+/** Looks up what is wrong with a field of the request that failed. */
+export type FaultOf = (field: string) => string | undefined;
+
+/** The lookup for an error: a field's own fault, or that of a part of it. */
+export function faultsOf(error: unknown): FaultOf {
+  if (!(error instanceof Problem)) return () => undefined;
+  return (field) =>
+    error.faults.find((f) => f.field === field || f.field.startsWith(`${field}[`) || f.field.startsWith(`${field}.`))
+      ?.allowed;
+}

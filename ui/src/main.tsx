@@ -1,0 +1,31 @@
+import "@fontsource-variable/atkinson-hyperlegible-next";
+import { ChakraProvider } from "@chakra-ui/react";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { App } from "./App";
+import { applyColorMode } from "./theme/colorMode";
+import { system } from "./theme/system";
+
+applyColorMode();
+
+const queries = new QueryClient({
+  // The server is on this machine or near: it answers or it is gone, whatever the
+  // browser believes of the network.
+  defaultOptions: { queries: { networkMode: "always", retry: 1 }, mutations: { networkMode: "always" } },
+});
+
+const root = document.getElementById("root");
+if (!root) throw new Error("the page has no #root");
+createRoot(root).render(
+  <StrictMode>
+    <ChakraProvider value={system}>
+      <QueryClientProvider client={queries}>
+        <BrowserRouter>
+          <App />
+        </BrowserRouter>
+      </QueryClientProvider>
+    </ChakraProvider>
+  </StrictMode>,
+);

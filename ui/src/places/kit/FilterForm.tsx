@@ -1,0 +1,149 @@
+import { Button, Checkbox, Flex, Stack, Text } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { filtersQuery, labelQuery } from "../../api/queries";
+import { faultsOf } from "../../lib/faults";
+import { TextField } from "../../lib/TextField";
+
+/** Adds a filter by the text on its ring, which is read while it is typed. */
+export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) {
+  const [label, setLabel] = useState("");
+  const [means, setMeans] = useState("");
+  const [measured, setMeasured] = useState("");
+  const [goesOn, setGoesOn] = useState<string[]>(() => cameras.slice(0, 1).map((c) => c.id));
+  const queries = useQueryClient();
+  const read = useQuery(labelQuery(label));
+  const add = useMutation({
+    mutationFn: () => {
+      const body: Schemas["StoredFilterFields"] = {
+        label: label.trim(),
+        cameras: goesOn,
+        ...(means && { means }),
+        ...(measured.trim() && { measuredStops: Number(measured.replace(",", ".")) }),
+      };
+      return unwrap(api.POST("/api/filters", { body }));
+    },
+    onSuccess: () => {
+      setLabel("");
+      setMeans("");
+      setMeasured("");
+      queries.invalidateQueries({ queryKey: filtersQuery.queryKey });
+      queries.invalidateQueries({ queryKey: ["bench"] });
+    },
+  });
+  const fault = faultsOf(add.error);
+  const labelFault = label.trim() === "" ? undefined : faultsOf(read.error)("label");
+  return (
+    <form
+      aria-label="Add a filter"
+      onSubmit={(e) => {
+        e.preventDefault();
+        add.mutate();
+      }}
+    >
+      <Stack gap="2" mb="4">
+        <Flex gap="3" wrap="wrap" align="flex-start">
+          <Flex w="180px">
+            <TextField
+              label="Label on the ring"
+              value={label}
+              onChange={(text) => {
+                setLabel(text);
+                setMeans("");
+              }}
+              fault={labelFault ?? fault("label")}
+              helper="ND16, 4 stop, 0.9, ND8/PL"
+            />
+          </Flex>
+          <Flex w="180px">
+            <TextField
+              label="Measured stops, if known"
+              value={measured}
+              onChange={setMeasured}
+              fault={fault("measuredStops")}
+              inputMode="decimal"
+            />
+          </Flex>
+          <Stack gap="1" role="group" aria-label="Goes on">
+            <Text fontSize="sm" fontWeight="medium" color="muted">
+              Goes on
+            </Text>
+            <Flex gap="3" wrap="wrap">
+              {cameras.map((camera) => (
+                <Checkbox.Root
+                  key={camera.id}
+                  checked={goesOn.includes(camera.id)}
+                  onCheckedChange={(e) =>
+                    setGoesOn((now) => (e.checked ? [...now, camera.id] : now.filter((id) => id !== camera.id)))
+                  }
+                  minH="44px"
+                >
+                  <Checkbox.HiddenInput />
+                  <Checkbox.Control
+                    borderColor="muted"
+                    _checked={{ bg: "accent", borderColor: "accent", color: "onAccent" }}
+                  />
+                  <Checkbox.Label>{camera.name}</Checkbox.Label>
+                </Checkbox.Root>
+              ))}
+            </Flex>
+          </Stack>
+        </Flex>
+        {label.trim() && read.data && !labelFault && <Meaning read={read.data} means={means} onMeans={setMeans} />}
+        {add.error && (
+          <Text color="breaks" role="alert">
+            {add.error.message}
+          </Text>
+        )}
+        <Button
+          type="submit"
+          alignSelf="flex-start"
+          loading={add.isPending}
+          disabled={label.trim() === "" || Boolean(labelFault)}
+        >
+          Add filter
+        </Button>
+      </Stack>
+    </form>
+  );
+}
+
+/** What the label says in all three languages, and the question where it says two things. */
+function Meaning({
+  read,
+  means,
+  onMeans,
+}: {
+  read: Schemas["LabelAnswer"];
+  means: string;
+  onMeans: (text: string) => void;
+}) {
+  const ways = [{ reads: read.reads, canonical: read.canonical, totalStops: read.totalStops }, ...read.alternatives];
+  if (!read.ambiguous) return <Text data-testid="label-reads">{threeLanguages(read)}</Text>;
+  return (
+    <Flex gap="2" align="center" wrap="wrap" role="group" aria-label="Which is it?">
+      <Text>This can be read in two ways. Which is it?</Text>
+      {ways.map((way) => (
+        <Button
+          key={way.canonical}
+          size="sm"
+          variant={means === way.canonical ? "solid" : "outline"}
+          aria-pressed={means === way.canonical}
+          onClick={() => onMeans(way.canonical)}
+        >
+          {way.reads}: {way.totalStops.toFixed(1)} stops
+        </Button>
+      ))}
+    </Flex>
+  );
+}
+
+/** Stops, factor and density of a label. */
+export function threeLanguages(read: Schemas["LabelAnswer"]): string {
+  const range =
+    read.maxStops === undefined ? read.stops.toFixed(1) : `${read.minStops?.toFixed(1)} to ${read.maxStops.toFixed(1)}`;
+  const polariser = read.polariserStops ? ` and ${read.polariserStops.toFixed(1)} for the polariser` : "";
+  if (read.kind === "clear") return "clear glass, 0 stops";
+  return `${range} stops${polariser} · factor ${Number(read.factor.toPrecision(3))} · density ${read.density.toFixed(1)}`;
+}

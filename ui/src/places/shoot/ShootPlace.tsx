@@ -1,0 +1,134 @@
+import { Button, Flex, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link, useNavigate } from "react-router";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { camerasQuery, filtersQuery, shootsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import { toaster } from "../../shell/toaster";
+import { NewShoot } from "./NewShoot";
+import { ShotRow } from "./ShotRow";
+
+/** What is planned, and what goes on which camera. */
+export function ShootPlace() {
+  const cameras = useQuery(camerasQuery);
+  const shoots = useQuery(shootsQuery);
+  const shots = useQuery(shotsQuery);
+  const filters = useQuery(filtersQuery);
+  const failed = cameras.error ?? shoots.error ?? shots.error;
+  if (failed) {
+    return (
+      <Stack align="flex-start" gap="3" py="8">
+        <Heading as="h1">The shoots cannot be shown</Heading>
+        <Text color="muted">{failed.message}</Text>
+        <Button onClick={() => [cameras, shoots, shots].map((query) => query.refetch())}>Try again</Button>
+      </Stack>
+    );
+  }
+  if (!cameras.data || !shoots.data || !shots.data) {
+    return <Skeleton h="300px" aria-busy="true" aria-label="Loading the shoots" />;
+  }
+  if (cameras.data.length === 0) return <FirstRun />;
+  return (
+    <Stack gap="4">
+      <Heading as="h1" size="2xl">
+        Shoots
+      </Heading>
+      {shoots.data.map((shoot) => (
+        <ShootCard
+          key={shoot.id}
+          shoot={shoot}
+          shots={shots.data.filter((shot) => shot.shootId === shoot.id)}
+          cameras={cameras.data}
+          filters={filters.data ?? []}
+        />
+      ))}
+      <NewShoot />
+    </Stack>
+  );
+}
+
+function FirstRun() {
+  return (
+    <Stack align="flex-start" gap="3" py="8" maxW="60ch">
+      <Heading as="h1" size="2xl">
+        Which glass, in this light?
+      </Heading>
+      <Text fontSize="lg">
+        Pinhole tells you which of your filters to put on, what error is left, and why. It needs to know one camera and
+        the glass that goes on it; then type what your light meter says.
+      </Text>
+      <Button size="lg" asChild>
+        <Link to="/kit">Add your camera</Link>
+      </Button>
+    </Stack>
+  );
+}
+
+interface ShootCardProps {
+  shoot: Schemas["StoredShoot"];
+  shots: Schemas["StoredShot"][];
+  cameras: Schemas["StoredCamera"][];
+  filters: Schemas["ShownFilter"][];
+}
+
+function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
+  const add = useAddShot(shoot.id, cameras[0]);
+  const inOrder = shots.toSorted(
+    (a, b) => Date.parse(a.startsAt ?? a.createdAt) - Date.parse(b.startsAt ?? b.createdAt),
+  );
+  return (
+    <Stack
+      as="section"
+      aria-label={shoot.name}
+      gap="2"
+      bg="panel"
+      borderWidth="1px"
+      borderColor="edge"
+      rounded="xl"
+      p={{ base: "3", md: "4" }}
+    >
+      <Flex gap="3" align="baseline" wrap="wrap">
+        <Heading as="h2" size="xl">
+          {shoot.name}
+        </Heading>
+        <Text color="muted">{shoot.place}</Text>
+      </Flex>
+      {shoot.notes && <Text color="muted">{shoot.notes}</Text>}
+      {inOrder.length === 0 && <Text color="muted">No shot yet.</Text>}
+      <Stack gap="0">
+        {inOrder.map((shot) => (
+          <ShotRow key={shot.id} shot={shot} camera={cameras.find((c) => c.id === shot.cameraId)} filters={filters} />
+        ))}
+      </Stack>
+      <Button alignSelf="flex-start" variant="outline" loading={add.isPending} onClick={() => add.mutate()}>
+        New shot
+      </Button>
+    </Stack>
+  );
+}
+
+/** Adds a shot that can be answered at once: bright sun, the camera's first rate, 180°. */
+function useAddShot(shootId: string, camera: Schemas["StoredCamera"] | undefined) {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  return useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/shots", {
+          body: {
+            shootId,
+            cameraId: camera?.id ?? "",
+            name: "New shot",
+            look: { fps: camera?.rates[0] ?? "25", target: "180°" },
+            light: { kind: "meter", at: { text: "EV 14.0" } },
+            choices: { mounted: camera?.mounted ?? [] },
+          },
+        }),
+      ),
+    onSuccess: (shot) => {
+      queries.setQueryData(shotQuery(shot.id).queryKey, shot);
+      queries.invalidateQueries({ queryKey: shotsQuery.queryKey });
+      navigate(`/shot/${shot.id}`);
+    },
+    onError: (error) => toaster.create({ title: "The shot was not made", description: error.message }),
+  });
+}

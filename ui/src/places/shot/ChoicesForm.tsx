@@ -1,0 +1,111 @@
+import { Field, Flex, NativeSelect, Stack, Text } from "@chakra-ui/react";
+import type { Schemas } from "../../api/client";
+import { Choice } from "../../lib/Choice";
+import type { Bench } from "./draft";
+
+type Choices = Schemas["Choices"];
+
+const THIRD = 1 / 3;
+
+/** Which way to err: the accepted error in stops, dark and bright. */
+const ERR: Record<string, { name: string; tolerance: Schemas["Tolerance"] }> = {
+  darker: { name: "Darker −2/3 +1/3", tolerance: { dark: 2 * THIRD, bright: THIRD } },
+  centred: { name: "Centred ±1/2", tolerance: { dark: 0.5, bright: 0.5 } },
+  brighter: { name: "Brighter −1/3 +2/3", tolerance: { dark: THIRD, bright: 2 * THIRD } },
+};
+
+function errOf(choices: Choices): string {
+  const t = choices.tolerance;
+  if (!t) return "darker";
+  return Object.keys(ERR).find((key) => Math.abs((ERR[key]?.tolerance.dark ?? 0) - t.dark) < 0.01) ?? "";
+}
+
+interface ChoicesFormProps {
+  choices: Choices;
+  bench: Bench;
+  onChange: (choices: Choices) => void;
+}
+
+/** How this user likes it, and which glass stands by for its effect. */
+export function ChoicesForm({ choices, bench, onChange }: ChoicesFormProps) {
+  return (
+    <Stack gap="3">
+      <Flex gap="4" wrap="wrap">
+        <Choice
+          label="Rather err"
+          options={Object.entries(ERR).map(([value, { name }]) => ({ value, name }))}
+          value={errOf(choices)}
+          onChange={(err) => onChange({ ...choices, tolerance: ERR[err]?.tolerance })}
+        />
+        <Choice
+          label="Keep first"
+          options={[
+            { value: "blur", name: "Blur: ISO gives way" },
+            { value: "image", name: "Image: shutter gives way" },
+          ]}
+          value={choices.priority ?? "blur"}
+          onChange={(priority) => onChange({ ...choices, priority })}
+        />
+        <Choice
+          label="Layers at most"
+          options={["1", "2", "3"].map((n) => ({ value: n, name: n }))}
+          value={String(choices.maxLayers ?? 2)}
+          onChange={(n) => onChange({ ...choices, maxLayers: Number(n) })}
+        />
+        <Choice
+          label="Aim against the meter"
+          options={["-0.7", "-0.3", "0", "0.3", "0.7"].map((v) => ({ value: v, name: v.replace("-", "−") }))}
+          value={String(choices.offsetStops ?? 0)}
+          onChange={(v) => onChange({ ...choices, offsetStops: Number(v) })}
+        />
+      </Flex>
+      <Roles choices={choices} bench={bench} onChange={onChange} />
+    </Stack>
+  );
+}
+
+type Role = "case" | "asked" | "lives";
+
+/** What each filter is for in this shot: in the case, asked for, or living on the lens. */
+function Roles({ choices, bench, onChange }: ChoicesFormProps) {
+  const required = choices.required ?? [];
+  const mounted = choices.mounted ?? [];
+  const roleOf = (id: string): Role => (mounted.includes(id) ? "lives" : required.includes(id) ? "asked" : "case");
+  const setRole = (id: string, role: Role) => {
+    const without = (list: string[]) => list.filter((other) => other !== id);
+    onChange({
+      ...choices,
+      required: role === "asked" ? [...without(required), id] : without(required),
+      mounted: role === "lives" ? [...without(mounted), id] : without(mounted),
+    });
+  };
+  if (bench.filters.length === 0) return null;
+  return (
+    <Stack gap="1.5">
+      <Text color="muted" fontSize="sm" fontWeight="medium">
+        Glass for its effect, and glass that stays on
+      </Text>
+      <Flex gap="2" wrap="wrap">
+        {bench.filters.map((f) => (
+          <Field.Root key={f.id} w="auto" orientation="horizontal" gap="1.5">
+            <Field.Label minW="0">{f.title}</Field.Label>
+            <NativeSelect.Root w="150px">
+              <NativeSelect.Field
+                h="44px"
+                bg="panel"
+                borderColor="edge"
+                value={roleOf(f.id)}
+                onChange={(e) => setRole(f.id, e.target.value as Role)}
+              >
+                <option value="case">as needed</option>
+                <option value="asked">asked for</option>
+                <option value="lives">lives on the lens</option>
+              </NativeSelect.Field>
+              <NativeSelect.Indicator />
+            </NativeSelect.Root>
+          </Field.Root>
+        ))}
+      </Flex>
+    </Stack>
+  );
+}

@@ -1,0 +1,209 @@
+import { Button, Checkbox, Flex, HStack, Stack, Text } from "@chakra-ui/react";
+import type { Schemas } from "../../api/client";
+import { Choice } from "../../lib/Choice";
+import type { FaultOf } from "../../lib/faults";
+import { TextField } from "../../lib/TextField";
+import type { Answer, Bench, LightKind } from "./draft";
+import { rewritten } from "./draft";
+
+type Light = Schemas["ShotLight"];
+type Entry = Schemas["Entry"];
+
+const KINDS: { value: LightKind; name: string }[] = [
+  { value: "meter", name: "Meter" },
+  { value: "auto", name: "Camera's automatic" },
+  { value: "bias", name: "Bias, locked" },
+  { value: "lux", name: "Lux" },
+  { value: "looks", name: "No meter: look" },
+];
+
+interface LightFormProps {
+  light: Light;
+  bench: Bench;
+  answer: Answer | undefined;
+  faultOf: FaultOf;
+  onChange: (light: Light) => void;
+}
+
+/** The light, in whichever form it was read. */
+export function LightForm({ light, bench, answer, faultOf, onChange }: LightFormProps) {
+  const entry = (role: "at" | "low", name: string) => (
+    <EntryFields
+      key={role}
+      name={name}
+      kind={light.kind}
+      entry={light[role] ?? {}}
+      bench={bench}
+      faultOf={(field) =>
+        faultOf(`light.${role}.${field}`) ?? (field === "text" && role === "low" ? faultOf("light.low") : undefined)
+      }
+      onChange={(next) => onChange({ ...light, [role]: next })}
+    />
+  );
+  return (
+    <Stack gap="3">
+      <Choice
+        label="Read from"
+        options={KINDS}
+        value={light.kind}
+        onChange={(kind) => kind !== light.kind && onChange(rewritten(kind, answer))}
+      />
+      {light.kind === "looks" ? (
+        <Looks light={light} fault={faultOf("light.looks")} onChange={onChange} />
+      ) : (
+        <>
+          {entry("at", light.low ? "Brightest" : "")}
+          {light.low && entry("low", "Darkest")}
+          <Checkbox.Root
+            checked={Boolean(light.low)}
+            onCheckedChange={(e) => onChange(e.checked ? { ...light, low: { ...light.at } } : withoutLow(light))}
+            minH="44px"
+          >
+            <Checkbox.HiddenInput />
+            <Checkbox.Control
+              borderColor="muted"
+              _checked={{ bg: "accent", borderColor: "accent", color: "onAccent" }}
+            />
+            <Checkbox.Label>The light changes during the shot</Checkbox.Label>
+          </Checkbox.Root>
+        </>
+      )}
+    </Stack>
+  );
+}
+
+function withoutLow(light: Light): Light {
+  const { low: _, ...rest } = light;
+  return rest;
+}
+
+interface EntryFieldsProps {
+  name: string;
+  kind: LightKind;
+  entry: Entry;
+  bench: Bench;
+  faultOf: FaultOf;
+  onChange: (entry: Entry) => void;
+}
+
+function EntryFields({ name, kind, entry, bench, faultOf, onChange }: EntryFieldsProps) {
+  const label = (text: string) => (name ? `${name}: ${text}` : text);
+  const field = (
+    key: "text" | "shutter" | "iso" | "bias",
+    text: string,
+    rest: { placeholder?: string; helper?: string } = {},
+  ) => (
+    <TextField
+      key={key}
+      label={label(text)}
+      value={entry[key] ?? ""}
+      fault={faultOf(key)}
+      onChange={(value) => onChange({ ...entry, [key]: value })}
+      {...rest}
+    />
+  );
+  if (kind === "meter") return field("text", "what the meter says", { helper: "f2 1/1250 iso50, or EV 14.3" });
+  if (kind === "lux") return field("text", "lux at the subject", { helper: "6400, or 6.4 klx" });
+  return (
+    <Stack gap="2">
+      <Flex gap="2" wrap={{ base: "wrap", sm: "nowrap" }}>
+        {kind === "bias" && field("bias", "bias shown", { helper: "+ is too bright" })}
+        {field("shutter", kind === "bias" ? "locked shutter" : "shutter it chose", {
+          placeholder: kind === "bias" ? "the target" : "1/1250",
+        })}
+        {field("iso", "ISO", { placeholder: String(bench.optics.isoBase) })}
+      </Flex>
+      <GlassOn
+        label={label("glass that was on")}
+        bench={bench}
+        on={entry.glass ?? []}
+        fault={faultOf("glass")}
+        onChange={(glass) => onChange({ ...entry, glass })}
+      />
+    </Stack>
+  );
+}
+
+interface GlassOnProps {
+  label: string;
+  bench: Bench;
+  on: string[];
+  fault: string | undefined;
+  onChange: (ids: string[]) => void;
+}
+
+function GlassOn({ label, bench, on, fault, onChange }: GlassOnProps) {
+  const loose = bench.filters.filter((f) => !bench.camera.mounted.includes(f.id) && f.reads.kind !== "variable");
+  return (
+    <Stack gap="1" role="group" aria-label={label}>
+      <Text fontSize="sm" fontWeight="medium" color="muted">
+        {label}
+      </Text>
+      <Flex gap="1.5" wrap="wrap">
+        {loose.map((f) => {
+          const isOn = on.includes(f.id);
+          return (
+            <Button
+              key={f.id}
+              size="sm"
+              variant="outline"
+              px="2.5"
+              aria-pressed={isOn}
+              bg={isOn ? "accent" : "panel"}
+              color={isOn ? "onAccent" : "ink"}
+              borderColor={isOn ? "accent" : "edge"}
+              onClick={() => onChange(isOn ? on.filter((id) => id !== f.id) : [...on, f.id])}
+            >
+              {f.title}
+            </Button>
+          );
+        })}
+      </Flex>
+      {fault && (
+        <Text fontSize="sm" color="breaks">
+          {fault}
+        </Text>
+      )}
+    </Stack>
+  );
+}
+
+const SAW = { dark: "too dark", right: "right", bright: "too bright" } as const;
+
+/** The looks so far, to be taken back one by one. */
+function Looks({
+  light,
+  fault,
+  onChange,
+}: {
+  light: Light;
+  fault: string | undefined;
+  onChange: (light: Light) => void;
+}) {
+  const looks = light.looks ?? [];
+  return (
+    <Stack gap="2">
+      <Text color="muted" fontSize="sm">
+        Lock the camera at its target, put on what the verdict names, look at the picture, and say what you saw there.
+      </Text>
+      {looks.map((look, index) => (
+        // Looks have no identity beyond their place in the order they were taken.
+        // biome-ignore lint/suspicious/noArrayIndexKey: only the last one is ever removed
+        <Text key={index}>
+          {index + 1}. {look.stops.toFixed(1)} stops of glass: <b>{SAW[look.saw]}</b>
+        </Text>
+      ))}
+      {fault && <Text color="breaks">{fault}</Text>}
+      {looks.length > 0 && (
+        <HStack>
+          <Button size="sm" variant="outline" onClick={() => onChange({ ...light, looks: looks.slice(0, -1) })}>
+            Take back the last look
+          </Button>
+          <Button size="sm" variant="ghost" onClick={() => onChange({ ...light, looks: [] })}>
+            Start again
+          </Button>
+        </HStack>
+      )}
+    </Stack>
+  );
+}

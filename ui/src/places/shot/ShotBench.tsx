@@ -1,0 +1,233 @@
+import { Box, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
+import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
+import { useQuery } from "@tanstack/react-query";
+import { useCallback, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
+import { FilterTray } from "../../instruments/stop-rail/FilterTray";
+import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
+import { faultsOf } from "../../lib/faults";
+import { iso, planned } from "../../lib/format";
+import { byId, stopsOf } from "../../lib/glass";
+import { Panel } from "../../lib/Panel";
+import { useHotkeys } from "../../lib/useHotkeys";
+import { ChoicesForm } from "./ChoicesForm";
+import { type Answer, type Bench, type Draft, draftOf, requestOf, type Shot, toggled, unplaced } from "./draft";
+import { LightForm } from "./LightForm";
+import { LookForm } from "./LookForm";
+import { ConflictNote, SaveNote } from "./SaveNote";
+import { useAutosave } from "./useAutosave";
+import { Verdict } from "./Verdict";
+
+/** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
+export function ShotBench({ shot }: { shot: Shot }) {
+  const [draft, setDraft] = useState<Draft>(() => draftOf(shot));
+  const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
+  const { data: cameras = [] } = useQuery(camerasQuery);
+  const { data: bench } = useQuery({ ...benchQuery(draft.cameraId), placeholderData: (previous) => previous });
+  const isBenchReady = bench?.camera.id === draft.cameraId;
+  const asked = useQuery(shotAnswerQuery(isBenchReady ? requestOf(draft, bench) : null));
+  const answer = useLastGood(asked.data) ?? shot.answer.given;
+  const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
+  const hasName = draft.name.trim() !== "";
+  const autosave = useAutosave(shot, draft, isAnswered && hasName);
+  const faultOf = faultsOf(asked.error);
+
+  const toggle = useCallback((id: string) => setDraft((now) => toggled(now, answer, id)), [answer]);
+  const clear = useCallback(() => setDraft(unplaced), []);
+  useHotkeys(useNumberKeys(bench, draft, toggle, clear));
+  const sensors = useSensors(
+    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
+    useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 8 } }),
+  );
+  const drop = ({ active, over }: DragEndEvent) => {
+    const id = String(active.id);
+    if (over?.id === RAIL_ID && !answer.chosen.filters.includes(id)) toggle(id);
+  };
+
+  if (!bench) return null;
+  const isStale = Boolean(asked.error);
+  return (
+    <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
+      <Header draft={draft} onName={(name) => change({ name })}>
+        <SaveNote state={autosave.state} isAnswered={isAnswered && hasName} />
+      </Header>
+      <ConflictNote
+        state={autosave.state}
+        onKeepMine={autosave.keepMine}
+        onTakeTheirs={() => {
+          const theirs = autosave.takeTheirs();
+          if (theirs) setDraft(theirs);
+        }}
+      />
+      <Grid templateColumns={{ base: "1fr", lg: "minmax(0,1fr) 360px" }} gap="3" alignItems="start">
+        <Panel
+          heading="Verdict"
+          gridColumn={{ lg: "2" }}
+          gridRow={{ lg: "1 / span 3" }}
+          position={{ lg: "sticky" }}
+          top="2"
+          maxH={{ lg: "calc(100dvh - 80px)" }}
+          overflowY={{ lg: "auto" }}
+          tabIndex={0}
+        >
+          <Verdict
+            answer={answer}
+            bench={bench}
+            isStale={isStale}
+            fault={asked.error?.message}
+            onPick={(placed) => change({ placed })}
+            onSaw={(saw) => change({ light: looked(draft, answer, saw) })}
+          />
+        </Panel>
+        <Panel heading="Stop rail" note="light through glass onto the setting">
+          <StopRail
+            answer={answer}
+            blocks={blocksOf(bench, draft, answer)}
+            setting={`${answer.shutter.text} · ${iso(bench.optics.isoBase)}`}
+            isStale={isStale}
+          />
+          <Box mt="2">
+            <FilterTray
+              filters={bench.filters}
+              on={answer.chosen.filters}
+              mounted={draft.choices.mounted ?? []}
+              isPlaced={Boolean(draft.placed)}
+              onToggle={toggle}
+              onClear={clear}
+            />
+          </Box>
+        </Panel>
+        <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3">
+          <Panel
+            heading="Light"
+            note={
+              answer.low
+                ? `${answer.low.text} to ${answer.reading.text}`
+                : `${answer.reading.text}, ±${answer.reading.spreadStops.toFixed(1)}`
+            }
+          >
+            <LightForm
+              light={draft.light}
+              bench={bench}
+              answer={answer}
+              faultOf={faultOf}
+              onChange={(light) => change({ light })}
+            />
+          </Panel>
+          <Panel heading="Look">
+            <LookForm
+              look={draft.look}
+              bench={bench}
+              cameras={cameras}
+              answer={isAnswered ? answer : undefined}
+              faultOf={faultOf}
+              onChange={(look) => change({ look })}
+              onCamera={(id) => setDraft(onCamera(draft, cameras, id))}
+            />
+          </Panel>
+        </Grid>
+        <Panel heading="How you like it">
+          <ChoicesForm
+            choices={draft.choices}
+            bench={bench}
+            onChange={(choices) => setDraft(unplaced({ ...draft, choices }))}
+          />
+        </Panel>
+      </Grid>
+    </DndContext>
+  );
+}
+
+/** The last answer that could be given, while the present input cannot be answered. */
+function useLastGood(answer: Answer | undefined): Answer | undefined {
+  const last = useRef(answer);
+  if (answer) last.current = answer;
+  return last.current;
+}
+
+function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: string) => void, clear: () => void) {
+  const mounted = draft.choices.mounted ?? [];
+  const loose = bench?.filters.filter((f) => !mounted.includes(f.id)) ?? [];
+  return (key: string): boolean => {
+    if (key === "0") {
+      clear();
+      return true;
+    }
+    const filter = /^[1-9]$/.test(key) ? loose[Number(key) - 1] : undefined;
+    if (filter) toggle(filter.id);
+    return filter !== undefined;
+  };
+}
+
+/** The glass on the rail, outermost first; what lives on the lens comes last. */
+function blocksOf(bench: Bench, draft: Draft, answer: Answer) {
+  const filters = byId(bench);
+  const { chosen } = answer;
+  return [...(draft.choices.mounted ?? []), ...chosen.filters]
+    .reverse()
+    .flatMap((id) => filters.get(id) ?? [])
+    .map((f) => ({ id: f.id, name: f.title, stops: stopsOf(f, chosen.settings) }))
+    .filter((block) => block.stops > 0);
+}
+
+/** One more look at the glass that the answer named. */
+function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]): Schemas["ShotLight"] {
+  const look = { stops: answer.chosen.stops, saw };
+  return { kind: "looks", looks: [...(draft.light.looks ?? []), look] };
+}
+
+/** The draft on another camera: its own glass, and a frame rate that it has. */
+function onCamera(draft: Draft, cameras: readonly Schemas["StoredCamera"][], cameraId: string): Draft {
+  const camera = cameras.find((c) => c.id === cameraId);
+  const rates = camera?.rates ?? [];
+  const fps = rates.length === 0 || rates.includes(draft.look.fps) ? draft.look.fps : (rates[0] ?? draft.look.fps);
+  const { required: _, ...choices } = draft.choices;
+  const light = {
+    ...draft.light,
+    ...(draft.light.at && { at: { ...draft.light.at, glass: [] } }),
+    ...(draft.light.low && { low: { ...draft.light.low, glass: [] } }),
+  };
+  return unplaced({
+    ...draft,
+    cameraId,
+    light,
+    look: { ...draft.look, fps },
+    choices: { ...choices, mounted: camera?.mounted ?? [] },
+  });
+}
+
+function Header({
+  draft,
+  onName,
+  children,
+}: {
+  draft: Draft;
+  onName: (name: string) => void;
+  children: React.ReactNode;
+}) {
+  return (
+    <Flex gap="3" align="baseline" wrap="wrap" mb="2">
+      <Stack gap="0" flex="1" minW="240px">
+        <Text as="h1" srOnly>
+          Shot: {draft.name}
+        </Text>
+        <Input
+          aria-label="Name of the shot"
+          variant="flushed"
+          fontSize="2xl"
+          fontWeight="bold"
+          h="44px"
+          value={draft.name}
+          maxLength={80}
+          borderColor="transparent"
+          onChange={(e) => onName(e.target.value)}
+        />
+      </Stack>
+      <Text color="muted" fontSize="sm">
+        {planned(draft.startsAt)}
+      </Text>
+      {children}
+    </Flex>
+  );
+}

@@ -1,0 +1,50 @@
+import { Button, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { Link, useParams } from "react-router";
+import { Problem } from "../../api/client";
+import { shotQuery } from "../../api/queries";
+import { forgetShot } from "../../shell/lastShot";
+import { ShotBench } from "./ShotBench";
+
+/** For this shot: which glass, which shutter, and what gives way? */
+export function ShotPlace() {
+  const { id = "" } = useParams();
+  const { data: shot, error, refetch } = useQuery(shotQuery(id));
+  const isGone = (error instanceof Problem && error.status === 404) || Boolean(shot?.deletedAt);
+  useEffect(() => {
+    if (isGone) forgetShot(id);
+  }, [isGone, id]);
+  if (isGone) {
+    return (
+      <Stack align="flex-start" gap="3" py="8">
+        <Heading as="h1">There is no such shot</Heading>
+        <Text color="muted">
+          It may have been deleted. Deleted shots can be brought back right after deleting them.
+        </Text>
+        <Button asChild>
+          <Link to="/shoot">To the shots</Link>
+        </Button>
+      </Stack>
+    );
+  }
+  if (error) {
+    return (
+      <Stack align="flex-start" gap="3" py="8">
+        <Heading as="h1">The shot cannot be shown</Heading>
+        <Text color="muted">{error.message}</Text>
+        <Button onClick={() => refetch()}>Try again</Button>
+      </Stack>
+    );
+  }
+  if (!shot) {
+    return (
+      <Stack gap="3" aria-busy="true" aria-label="Loading the shot">
+        <Skeleton h="44px" w="300px" />
+        <Skeleton h="260px" />
+        <Skeleton h="200px" />
+      </Stack>
+    );
+  }
+  return <ShotBench key={shot.id} shot={shot} />;
+}

@@ -1,0 +1,187 @@
+import { Box, Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { angle, iso, signed } from "../../lib/format";
+import { byId, glassName } from "../../lib/glass";
+import { StateMark, StateShape } from "../../lib/StateMark";
+import type { Answer, Bench } from "./draft";
+
+type Option = Schemas["Option"];
+type Saw = Schemas["Look"]["saw"];
+
+interface VerdictProps {
+  answer: Answer;
+  bench: Bench;
+  isStale: boolean;
+  /** What is wrong with the input, when the answer is that of an earlier one. */
+  fault: string | undefined;
+  onPick: (filters: string[]) => void;
+  onSaw: (saw: Saw) => void;
+}
+
+/** The answer: which glass, what to set, what error is left and why; then what else there is. */
+export function Verdict({ answer, bench, isStale, fault, onPick, onSaw }: VerdictProps) {
+  const { chosen } = answer;
+  const filters = byId(bench);
+  const isLooking = answer.step !== undefined && !answer.settled;
+  return (
+    <Stack gap="3">
+      {fault && (
+        <Box bg="breaksSoft" color="breaks" rounded="md" p="3" role="status">
+          <b>Cannot be answered as it stands.</b> {fault}
+        </Box>
+      )}
+      <Stack gap="3" opacity={isStale ? 0.45 : 1} aria-hidden={isStale || undefined}>
+        <Box aria-live="polite" data-testid="verdict">
+          <Text color="muted" fontSize="sm">
+            {headline(answer, isLooking)}
+          </Text>
+          <Heading as="h2" fontSize={{ base: "4xl", md: "3xl" }} lineHeight="1.1" data-testid="glass">
+            {glassName(chosen.filters, filters, chosen.settings)}
+          </Heading>
+          <Text fontSize="xl" fontWeight="semibold" mt="1" data-testid="setting">
+            {settingWords(chosen)}
+          </Text>
+          {!isLooking && (
+            <Text fontSize="lg" data-testid="error">
+              <b>{signed(chosen.errorStops)}</b> stops against the meter
+              {chosen.spreadStops >= 0.05 && `, ±${chosen.spreadStops.toFixed(1)}`}
+            </Text>
+          )}
+        </Box>
+        {isLooking ? (
+          <LookButtons answer={answer} onSaw={onSaw} />
+        ) : (
+          <StateMark state={chosen.state}>{stateWords(chosen)}</StateMark>
+        )}
+        {!isLooking && <Reasons reasons={chosen.reasons} />}
+        {bench.leftOut.map((f) => (
+          <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">
+            <StateShape state="unknown" /> {f.title} is left out: {f.open}
+          </Text>
+        ))}
+        <Others answer={answer} filters={filters} onPick={onPick} />
+      </Stack>
+    </Stack>
+  );
+}
+
+function headline(answer: Answer, isLooking: boolean): string {
+  if (isLooking)
+    return `Put on, lock ${answer.shutter.text}, and look (light so far EV ${answer.step?.lowEv100.toFixed(1)} to ${answer.step?.highEv100.toFixed(1)})`;
+  if (answer.placed) return "You put on";
+  return answer.step ? "Settled by looking: put on" : "Put on";
+}
+
+/** What to set: shutter and ISO, or the band in which one of them floats. */
+export function settingWords({ mode, shutterText, iso: value, angleDeg }: Option): string {
+  const degrees = angleDeg ? ` · ${angle(angleDeg)}` : "";
+  if (mode?.kind === "float-iso")
+    return `${mode.slowestText} · ISO ${Math.round(mode.isoLow)} to ${Math.round(mode.isoHigh)}${degrees}`;
+  if (mode?.kind === "float-shutter")
+    return `${mode.fastestText} to ${mode.slowestText} · ISO up to ${Math.round(mode.isoHigh)}`;
+  return `${shutterText} · ${iso(value)}${degrees}`;
+}
+
+const VERDICTS: Record<Option["verdict"], string> = {
+  on: "exposure as you accept it",
+  iso: "ISO gives way",
+  shutter: "shutter gives way",
+  dark: "too dark",
+  lock: "lock shutter and ISO",
+  "float-iso": "let ISO float",
+  "float-shutter": "let the shutter float",
+};
+
+const stateWords = (option: Option): string => VERDICTS[option.verdict];
+
+function LookButtons({ answer, onSaw }: { answer: Answer; onSaw: (saw: Saw) => void }) {
+  return (
+    <Stack gap="2" role="group" aria-label="What do you see?">
+      <Text>
+        Is the picture at {answer.shutter.text}, {iso(answer.chosen.iso)}
+      </Text>
+      <Flex gap="2">
+        <Button flex="1" size="lg" px="2" onClick={() => onSaw("dark")}>
+          Too dark
+        </Button>
+        <Button flex="1" size="lg" px="2" variant="outline" onClick={() => onSaw("right")}>
+          Right
+        </Button>
+        <Button flex="1" size="lg" px="2" onClick={() => onSaw("bright")}>
+          Too bright
+        </Button>
+      </Flex>
+    </Stack>
+  );
+}
+
+function Reasons({ reasons }: { reasons: string[] }) {
+  return (
+    <Box>
+      <Text color="muted" fontSize="sm" fontWeight="bold" mb="1">
+        Because
+      </Text>
+      <List.Root gap="1.5" ps="4" data-testid="reasons">
+        {reasons.map((reason) => (
+          <List.Item key={reason} _marker={{ color: "muted" }}>
+            {reason}
+          </List.Item>
+        ))}
+      </List.Root>
+    </Box>
+  );
+}
+
+const SHOWN = 5;
+
+/** The other options, best first; choosing one puts it on the rail. */
+function Others({
+  answer,
+  filters,
+  onPick,
+}: {
+  answer: Answer;
+  filters: ReturnType<typeof byId>;
+  onPick: (ids: string[]) => void;
+}) {
+  const [isOpen, setOpen] = useState(false);
+  const key = (option: Option) => option.filters.join();
+  const others = answer.solve.options.filter((option) => key(option) !== key(answer.chosen));
+  if (others.length === 0) return null;
+  return (
+    <Box>
+      <Text color="muted" fontSize="sm" fontWeight="bold" mb="1">
+        Also possible
+      </Text>
+      <Stack gap="0" data-testid="others">
+        {(isOpen ? others : others.slice(0, SHOWN)).map((option) => (
+          <Button
+            key={key(option)}
+            variant="ghost"
+            justifyContent="space-between"
+            px="2"
+            h="auto"
+            py="1.5"
+            onClick={() => onPick(option.filters)}
+          >
+            <Flex gap="2" align="center" color="ink" minW="0">
+              <Box color={option.state}>
+                <StateShape state={option.state} />
+              </Box>
+              <Text truncate>{glassName(option.filters, filters, option.settings)}</Text>
+            </Flex>
+            <Text color="muted" fontWeight="normal" whiteSpace="nowrap">
+              {signed(option.errorStops)} · {option.state}
+            </Text>
+          </Button>
+        ))}
+      </Stack>
+      {others.length > SHOWN && (
+        <Button size="sm" variant="ghost" onClick={() => setOpen(!isOpen)}>
+          {isOpen ? "Fewer" : `All ${others.length}`}
+        </Button>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,108 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, Problem, unwrap } from "../../api/client";
+import { readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import { type Draft, draftOf, type Shot } from "./draft";
+
+/** Whether what is on the screen is stored. */
+export type SaveState =
+  | { status: "saved"; at: string }
+  | { status: "waiting" }
+  | { status: "saving" }
+  | { status: "failed"; why: string }
+  | { status: "conflict"; theirs: Shot };
+
+const PAUSE_MS = 600; // after the last change, so that typing is one save
+const RETRY_MS = 3000;
+
+interface Autosave {
+  state: SaveState;
+  /** In a conflict: store what is on the screen over what is stored. */
+  keepMine: () => void;
+  /** In a conflict: go on from what is stored. */
+  takeTheirs: () => Draft | null;
+}
+
+/**
+ * Stores the draft a moment after each change, as long as it can be answered. A
+ * save names the version it was made on; when another came first, saving stops
+ * until the user has chosen.
+ */
+export function useAutosave(shot: Shot, draft: Draft, canSave: boolean): Autosave {
+  const queries = useQueryClient();
+  const [state, setState] = useState<SaveState>({ status: "saved", at: shot.updatedAt });
+  const version = useRef(shot.version);
+  const stored = useRef(JSON.stringify(draftOf(shot)));
+  const busy = useRef(false);
+  const latest = useRef({ draft, canSave });
+  latest.current = { draft, canSave };
+  const text = JSON.stringify(draft);
+
+  const save = useCallback(async () => {
+    const { draft, canSave } = latest.current;
+    const sent = JSON.stringify(draft);
+    if (busy.current || !canSave || sent === stored.current) return;
+    busy.current = true;
+    setState({ status: "saving" });
+    try {
+      const params = { path: { id: shot.id }, query: { version: version.current } };
+      // keepalive: a save that is under way when the page closes still arrives.
+      const saved = await unwrap(api.PUT("/api/shots/{id}", { params, body: draft, keepalive: true }));
+      version.current = saved.version;
+      stored.current = sent;
+      queries.setQueryData(shotQuery(shot.id).queryKey, saved);
+      queries.invalidateQueries({ queryKey: shotsQuery.queryKey });
+      queries.invalidateQueries({ queryKey: readingsQuery(shot.id).queryKey });
+      setState({ status: "saved", at: saved.updatedAt });
+    } catch (error) {
+      if (error instanceof Problem && error.status === 409 && error.current) {
+        setState({ status: "conflict", theirs: error.current as Shot });
+      } else {
+        setState({ status: "failed", why: error instanceof Error ? error.message : String(error) });
+      }
+    } finally {
+      busy.current = false;
+    }
+  }, [queries, shot.id]);
+
+  // A change waits for a pause in the typing; a failed save for a better moment.
+  useEffect(() => {
+    if (state.status === "conflict" || state.status === "saving" || !canSave || text === stored.current) return;
+    const timer = setTimeout(save, state.status === "failed" ? RETRY_MS : PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [text, canSave, state, save]);
+
+  // Leaving does not wait for the pause.
+  const conflicted = useRef(false);
+  conflicted.current = state.status === "conflict";
+  useEffect(() => {
+    const flush = () => {
+      if (!conflicted.current) void save();
+    };
+    window.addEventListener("pagehide", flush);
+    return () => {
+      window.removeEventListener("pagehide", flush);
+      flush();
+    };
+  }, [save]);
+
+  const theirs = state.status === "conflict" ? state.theirs : null;
+  const isDirty = text !== stored.current;
+  return {
+    state: state.status === "saved" && isDirty ? { status: "waiting" } : state,
+    keepMine: useCallback(() => {
+      if (!theirs) return;
+      version.current = theirs.version;
+      setState({ status: "waiting" });
+    }, [theirs]),
+    takeTheirs: useCallback(() => {
+      if (!theirs) return null;
+      const draft = draftOf(theirs);
+      version.current = theirs.version;
+      stored.current = JSON.stringify(draft);
+      queries.setQueryData(shotQuery(theirs.id).queryKey, theirs);
+      setState({ status: "saved", at: theirs.updatedAt });
+      return draft;
+    }, [theirs, queries]),
+  };
+}

@@ -1,0 +1,95 @@
+import { Badge, Box, Link as ChakraLink, Flex, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { Aperture, Backpack, CalendarDays } from "lucide-react";
+import { NavLink, Outlet, useParams } from "react-router";
+import { statusQuery } from "../api/queries";
+import { ColorModeButton } from "./ColorModeButton";
+import { useLastShot } from "./lastShot";
+import { QuickLine } from "./QuickLine";
+import { ShortcutHelp } from "./ShortcutHelp";
+import { Toasts } from "./toaster";
+
+/** The frame around every place: the places at the side or the thumb, the quick line above. */
+export function Shell() {
+  const { id } = useParams();
+  const lastShot = useLastShot(id);
+  const { data: status } = useQuery(statusQuery);
+  return (
+    <Flex direction={{ base: "column", md: "row" }} minH="100dvh">
+      <ChakraLink
+        href="#main"
+        position="absolute"
+        left="-999px"
+        _focus={{ left: "2", top: "2", zIndex: 30, bg: "panel", p: "2" }}
+      >
+        Skip to the content
+      </ChakraLink>
+      <Flex
+        as="nav"
+        aria-label="Places"
+        direction={{ base: "row", md: "column" }}
+        position={{ base: "fixed", md: "sticky" }}
+        bottom={{ base: 0, md: "auto" }}
+        top={{ base: "auto", md: 0 }}
+        w={{ base: "100%", md: "84px" }}
+        h={{ base: "auto", md: "100dvh" }}
+        pt={{ md: "3" }}
+        gap="1"
+        justify={{ base: "space-around", md: "flex-start" }}
+        bg="panel"
+        borderColor="edge"
+        borderTopWidth={{ base: "1px", md: "0" }}
+        borderRightWidth={{ base: "0", md: "1px" }}
+        zIndex="20"
+      >
+        <Place to="/shoot" icon={<CalendarDays aria-hidden />} name="Shoot" />
+        {lastShot && <Place to={`/shot/${lastShot}`} icon={<Aperture aria-hidden />} name="Shot" />}
+        <Place to="/kit" icon={<Backpack aria-hidden />} name="Kit" />
+      </Flex>
+      <Stack flex="1" minW="0" gap="0" pb={{ base: "76px", md: "4" }}>
+        <Flex as="header" gap="3" align="center" px={{ base: "3", md: "4" }} py="2">
+          <QuickLine />
+          {status?.demo && (
+            <Badge bg="unknownSoft" color="ink" size="md" hideBelow="sm">
+              demo data
+            </Badge>
+          )}
+          <ShortcutHelp />
+          <ColorModeButton />
+        </Flex>
+        <Box as="main" id="main" px={{ base: "3", md: "4" }} tabIndex={-1}>
+          <Outlet />
+        </Box>
+      </Stack>
+      <Toasts />
+    </Flex>
+  );
+}
+
+function Place({ to, icon, name }: { to: string; icon: React.ReactNode; name: string }) {
+  return (
+    <ChakraLink asChild variant="plain">
+      <NavLink to={to}>
+        {({ isActive }) => (
+          <Stack
+            align="center"
+            gap="0.5"
+            py="2"
+            px="3"
+            mx={{ md: "2" }}
+            minW="64px"
+            minH="52px"
+            rounded="lg"
+            bg={isActive ? "accentSoft" : undefined}
+            color={isActive ? "accent" : "muted"}
+          >
+            {icon}
+            <Text fontSize="sm" fontWeight={isActive ? "bold" : "medium"}>
+              {name}
+            </Text>
+          </Stack>
+        )}
+      </NavLink>
+    </ChakraLink>
+  );
+}

@@ -1,0 +1,38 @@
+import { Button, createToaster, Stack, Toast, Toaster } from "@chakra-ui/react";
+
+/** Short notes that pass, such as the offer to undo. */
+export const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, offsets: "88px" });
+
+/** Says that something was deleted and offers it back. */
+export function offerUndo(what: string, undo: () => void): void {
+  toaster.create({
+    title: `${what} deleted`,
+    duration: 15_000,
+    closable: true,
+    action: { label: "Undo", onClick: undo },
+  });
+}
+
+/** Where the notes appear. */
+export function Toasts() {
+  return (
+    <Toaster toaster={toaster} insetInline={{ mdDown: "4" }}>
+      {(toast) => (
+        <Toast.Root width={{ md: "sm" }} bg="ink" color="page">
+          <Stack gap="1" flex="1">
+            {toast.title && <Toast.Title>{toast.title}</Toast.Title>}
+            {toast.description && <Toast.Description>{toast.description}</Toast.Description>}
+          </Stack>
+          {toast.action && (
+            <Toast.ActionTrigger asChild>
+              <Button size="sm" bg="page" color="ink">
+                {toast.action.label}
+              </Button>
+            </Toast.ActionTrigger>
+          )}
+          {toast.closable && <Toast.CloseTrigger />}
+        </Toast.Root>
+      )}
+    </Toaster>
+  );
+}

@@ -1,0 +1,58 @@
+import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
+
+/**
+ * The look of the whole application. Neutral greys belong to glass and mean
+ * darkness; the one warm hue is light; the accent is what can be acted on. Each
+ * text colour meets 7:1 on the panels of its theme.
+ */
+const config = defineConfig({
+  globalCss: {
+    "html, body": { bg: "page", color: "ink", fontFamily: "body", fontVariantNumeric: "tabular-nums" },
+    "*:focus-visible": { outline: "3px solid", outlineColor: "accent", outlineOffset: "2px" },
+  },
+  theme: {
+    tokens: {
+      fonts: {
+        body: { value: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif" },
+        heading: { value: "'Atkinson Hyperlegible Next Variable', system-ui, sans-serif" },
+      },
+    },
+    semanticTokens: {
+      colors: {
+        page: { value: { base: "#f3f3f0", _dark: "#0e1013" } },
+        panel: { value: { base: "#ffffff", _dark: "#181b20" } },
+        edge: { value: { base: "#d5d6d2", _dark: "#343941" } },
+        ink: { value: { base: "#15171c", _dark: "#f3f2ee" } },
+        muted: { value: { base: "#474c55", _dark: "#bcc1ca" } },
+        accent: { value: { base: "#37379c", _dark: "#b4b9ff" } },
+        onAccent: { value: { base: "#ffffff", _dark: "#15173a" } },
+        accentSoft: { value: { base: "#e6e7fb", _dark: "#2a2d4d" } },
+        lamp: { value: { base: "#f0a020", _dark: "#f5b84a" } },
+        lampInk: { value: { base: "#7a4100", _dark: "#f8cd80" } },
+        lampSoft: { value: { base: "#fdebcb", _dark: "#45341a" } },
+        holds: { value: { base: "#0f5c33", _dark: "#85dbaa" } },
+        holdsSoft: { value: { base: "#e0f3e7", _dark: "#15321f" } },
+        tight: { value: { base: "#653283", _dark: "#d9b0f2" } },
+        tightSoft: { value: { base: "#f2e6f8", _dark: "#33203f" } },
+        breaks: { value: { base: "#951527", _dark: "#ffa5ac" } },
+        breaksSoft: { value: { base: "#fbe5e7", _dark: "#421a1f" } },
+        unknown: { value: { base: "#474c55", _dark: "#bcc1ca" } },
+        unknownSoft: { value: { base: "#ececea", _dark: "#262a31" } },
+      },
+    },
+    recipes: {
+      button: {
+        base: { fontWeight: "semibold", minH: "44px" },
+        variants: {
+          variant: {
+            solid: { bg: "accent", color: "onAccent", _hover: { bg: "accent/90" } },
+            outline: { borderColor: "accent", color: "accent", _hover: { bg: "accentSoft" } },
+            ghost: { color: "accent", _hover: { bg: "accentSoft" } },
+          },
+        },
+      },
+    },
+  },
+});
+
+export const system = createSystem(defaultConfig, config);

@@ -51,7 +51,7 @@ type Option struct {
 	// Mode says how the camera rides the range; nil for one light.
 	Mode *Mode
 
-	rank, order int
+	rank int
 }
 
 // Mode is how the camera rides a range of light.
@@ -73,7 +73,8 @@ type Mode struct {
 // range: first what can be locked, then the rest. Within a class the lower cost
 // leads, then fewer layers, then less weight, then the order of the stacks.
 func Choose(q *Question, stacks []Stack) []Option {
-	options := make([]Option, len(stacks))
+	weighed := make([]Option, len(stacks))
+	keys := make([]sortKey, len(stacks))
 	var modes []Mode
 	if q.Light.Ranged {
 		modes = make([]Mode, len(stacks))
@@ -84,10 +85,15 @@ func Choose(q *Question, stacks []Stack) []Option {
 		if modes != nil {
 			mode = &modes[i]
 		}
-		c.weigh(&options[i], &stacks[i], mode)
-		options[i].order = i
+		c.weigh(&weighed[i], &stacks[i], mode)
+		keys[i] = keyOf(&weighed[i], i)
 	}
-	slices.SortFunc(options, compare)
+	// Keys are a quarter of an option's size, and sorting is mostly moving.
+	slices.SortFunc(keys, sortKey.compare)
+	options := make([]Option, len(keys))
+	for i, k := range keys {
+		options[i] = weighed[k.order]
+	}
 	return options
 }
 
@@ -215,14 +221,25 @@ func (c *chooser) judgeRange(o *Option) {
 // to it, because comparing with a margin would not order them.
 const costStep = stop.Tolerance
 
-func compare(a, b Option) int {
-	return cmp.Or(
-		cmp.Compare(a.rank, b.rank),
-		cmp.Compare(math.Round(a.Cost/costStep), math.Round(b.Cost/costStep)),
-		cmp.Compare(len(a.Filters), len(b.Filters)),
-		cmp.Compare(a.weightG, b.weightG),
-		cmp.Compare(a.order, b.order),
-	)
+type sortKey struct {
+	cost         float64 // in whole costSteps
+	weightG      float64
+	rank, layers int32
+	order        int
+}
+
+func keyOf(o *Option, order int) sortKey {
+	return sortKey{cost: math.Round(o.Cost / costStep), weightG: o.weightG, rank: int32(o.rank), layers: int32(len(o.Filters)), order: order}
+}
+
+func (k sortKey) compare(other sortKey) int {
+	if k.rank != other.rank {
+		return cmp.Compare(k.rank, other.rank)
+	}
+	if k.cost != other.cost {
+		return cmp.Compare(k.cost, other.cost)
+	}
+	return cmp.Or(cmp.Compare(k.layers, other.layers), cmp.Compare(k.weightG, other.weightG), cmp.Compare(k.order, other.order))
 }
 
 // Saved reports whether the camera's fastest shutter at base ISO still exposes

@@ -157,11 +157,11 @@ func parseLabel(s string) (Label, error) {
 		return variable(m)
 	}
 	if m := graduateLabel.FindStringSubmatch(s); m != nil {
-		l, err := greyLabel(strings.TrimSpace(m[1]))
+		l, err := greyPart(strings.TrimSpace(m[1]))
 		return l.as(func(r Reading) Reading { r.Kind = Graduated; r.As += " over one half"; return r }), err
 	}
 	if m := hybridLabel.FindStringSubmatch(s); m != nil {
-		l, err := greyLabel(m[1])
+		l, err := greyPart(m[1])
 		return l.as(func(r Reading) Reading {
 			r.Kind, r.PolariserStops = NDPolariser, polariserStops
 			r.As += " with a polariser"
@@ -189,6 +189,15 @@ func greyLabel(s string) (Label, error) {
 		return printed(m[1], false)
 	}
 	return Label{}, ErrLabel
+}
+
+// greyPart reads the strength inside a longer label, where the rest has said
+// that this is ND: the 8 of GND8 and 8PL.
+func greyPart(s string) (Label, error) {
+	if bareLabel.MatchString(s) {
+		s = "nd" + s
+	}
+	return greyLabel(s)
 }
 
 // oddFactor reports whether a whole number after ND is a factor that nobody

@@ -18,13 +18,24 @@ const (
 	Breaks State = "breaks"
 )
 
+// mostGiven is how much faster than wished the shutter may go before the look is
+// lost rather than strained: one stop turns 180° into 90°. It is a default.
+const mostGiven = stop.Stops(1)
+
+// given returns by how much the shutter is faster than wished.
+func (o *Option) given(q *Question) stop.Stops { return q.Setting.Shutter.Over(o.Shutter) }
+
 // State returns whether the option does what was asked (holds), does it by
-// letting something give way (tight), or fails (breaks).
+// letting something give way (tight), or fails (breaks): it stays dark, the look
+// is lost, or the camera cannot go there.
 func (o *Option) State(q *Question) State {
 	switch {
 	case o.Verdict == On, o.Verdict == Lock:
 		return Holds
-	case o.Verdict == Dark, o.Mode != nil && o.Mode.Short > q.Band.Dark+stop.Tolerance, o.beyondShutter(q) > q.Band.Bright+stop.Tolerance:
+	case o.Verdict == Dark,
+		!stop.AtMost(o.given(q), mostGiven),
+		!stop.AtMost(o.beyondShutter(q), q.Band.Bright),
+		o.Mode != nil && !stop.AtMost(o.Mode.Short, q.Band.Dark):
 		return Breaks
 	}
 	return Tight
@@ -58,7 +69,7 @@ func (o *Option) Reasons(q *Question) []string {
 	add(o.consequence(q))
 	add(o.doubt(q))
 	if n := len(o.Filters); n > 1 {
-		add(fmt.Sprintf("%d layers: two more faces to keep clean for each, and more ring before the lens", n))
+		add(fmt.Sprintf("%d layers: %d faces to keep clean, and more ring before the lens", n, 2*n))
 	}
 	if o.corner > 0.05 {
 		add(fmt.Sprintf("the corners come out %v stops darker", o.corner))
@@ -171,7 +182,7 @@ func (q *Question) faster(o *Option) string {
 	if q.Rate > 0 {
 		text += fmt.Sprintf(" (%v)", o.Shutter.Angle(q.Rate))
 	}
-	return text + fmt.Sprintf(": %v stops less blur than you asked for", q.Setting.Shutter.Over(o.Shutter))
+	return text + fmt.Sprintf(": %v stops less blur than you asked for", o.given(q))
 }
 
 func (o *Option) tooFast(q *Question) string {

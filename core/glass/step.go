@@ -119,12 +119,12 @@ func (i Interval) distance(ev stop.EV) float64 {
 type candidate struct {
 	Option
 	accepts         Interval
+	order           int
 	miss, offCentre float64 // from the middle of the light to accepts, and to its centre
 }
 
 func newCandidate(q *Question, s *Stack, order int) candidate {
-	c := candidate{Option: Weigh(q, s)}
-	c.order = order
+	c := candidate{Option: Weigh(q, s), order: order}
 	c.accepts = q.accepted(q.Setting.EV(), c.Stops)
 	middle := q.Light.High
 	c.miss = c.accepts.distance(middle)

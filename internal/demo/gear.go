@@ -50,6 +50,8 @@ func flaws(corner, cast stop.Stops) func(*gear) {
 
 func weighing(grams float64) func(*gear) { return func(g *gear) { g.WeightG = grams } }
 
+func called(name string) func(*gear) { return func(g *gear) { g.Name = name } }
+
 func slot(s string) func(*gear) { return func(g *gear) { g.Slot = s } }
 
 func closed(g *gear) { g.Closed = true }
@@ -79,7 +81,7 @@ func filters() []gear {
 		filter("CPL", crate, closed, weighing(4.1), slot("B4")),
 		filter("ND8", quad, measured(3.1, 0.05), weighing(0.7), slot("C1")),
 		filter("ND16", quad, measured(3.9, 0.05), weighing(0.7), slot("C2")),
-		filter("1.5", quad, weighing(0.7), slot("C3")),
+		filter("1.5", quad, called("Density 1.5"), weighing(0.7), slot("C3")),
 		filter("ND4", drone, measured(2.02, 0.02), weighing(1.2), slot("D1")),
 		filter("ND16", drone, measured(4.1, 0.03), weighing(1.2), slot("D2")),
 		filter("ND64", drone, measured(5.83, 0.06), flaws(0, 0.2), weighing(1.2), slot("D3")),

@@ -10,7 +10,7 @@ interface ChoiceProps<T extends string> {
 /** A few alternatives side by side, one of them pressed. */
 export function Choice<T extends string>({ label, options, value, onChange }: ChoiceProps<T>) {
   return (
-    <Field.Root role="group" aria-label={label}>
+    <Field.Root role="group" aria-label={label} w="auto">
       <Field.Label as="span" color="muted">
         {label}
       </Field.Label>

@@ -18,7 +18,13 @@ const SHAPES: Record<State, React.ReactNode> = {
 /** The shape of a verdict, without its word. */
 export function StateShape({ state, size = 16 }: { state: State; size?: number }) {
   return (
-    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true" style={{ flexShrink: 0 }}>
+    <svg
+      width={size}
+      height={size}
+      viewBox="0 0 16 16"
+      aria-hidden="true"
+      style={{ flexShrink: 0, width: size, height: size }}
+    >
       {SHAPES[state]}
     </svg>
   );

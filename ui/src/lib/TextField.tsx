@@ -1,18 +1,20 @@
 import { Field, Input, type InputProps } from "@chakra-ui/react";
 
-interface TextFieldProps extends Omit<InputProps, "onChange" | "value"> {
+interface TextFieldProps extends Omit<InputProps, "onChange" | "value" | "w"> {
   label: string;
   value: string;
   onChange: (value: string) => void;
   /** What is wrong with the value, in words. */
   fault?: string | undefined;
   helper?: string | undefined;
+  /** Width of the field; all there is by default. */
+  w?: string;
 }
 
 /** A labelled text field that shows its fault beneath. */
-export function TextField({ label, value, onChange, fault, helper, ...input }: TextFieldProps) {
+export function TextField({ label, value, onChange, fault, helper, w = "100%", ...input }: TextFieldProps) {
   return (
-    <Field.Root invalid={Boolean(fault)}>
+    <Field.Root invalid={Boolean(fault)} w={w}>
       <Field.Label color="muted">{label}</Field.Label>
       <Input
         value={value}

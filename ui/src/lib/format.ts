@@ -21,7 +21,7 @@ export const angle = (deg: number | null | undefined): string => (deg == null ? 
 
 /** The clock time of an instant, in this device's zone. */
 export const clock = (instant: string | Date): string =>
-  new Date(instant).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+  new Date(instant).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
 
 /** A planned instant as it was written, in its own zone: "Sat 20 Sep, 07:20". */
 export function planned(instant: string | undefined): string {

@@ -49,6 +49,7 @@ export function Shell() {
       <Stack flex="1" minW="0" gap="0" pb={{ base: "76px", md: "4" }}>
         <Flex as="header" gap="3" align="center" px={{ base: "3", md: "4" }} py="2">
           <QuickLine />
+          <Box flex="1" hideBelow="sm" />
           {status?.demo && (
             <Badge bg="unknownSoft" color="ink" size="md" hideBelow="sm">
               demo data

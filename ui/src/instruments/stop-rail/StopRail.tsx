@@ -60,7 +60,7 @@ interface DrawingProps {
 }
 
 function Drawing({ layout, answer, setting, width }: DrawingProps) {
-  const [ink, muted, accent, accentSoft, lamp, lampInk, lampSoft, edge] = useToken("colors", [
+  const [ink, muted, accent, accentSoft, lamp, lampInk, lampSoft] = useToken("colors", [
     "ink",
     "muted",
     "accent",
@@ -68,12 +68,17 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
     "lamp",
     "lampInk",
     "lampSoft",
-    "edge",
   ]);
   const laneMiddle = LANE.y + LANE.height / 2;
   const bottom = LANE.y + LANE.height;
   return (
-    <svg width={width} height={HEIGHT} role="img" aria-label={inWords(answer, layout, setting)} fontSize="13">
+    <svg
+      width={width}
+      height={HEIGHT}
+      role="img"
+      aria-label={inWords(answer, layout, setting)}
+      style={{ fontSize: 13 }}
+    >
       <rect x={layout.band.x} y={LANE.y - 6} width={layout.band.width} height={AXIS_Y - LANE.y + 6} fill={accentSoft} />
       <rect x={layout.light.x} y={LANE.y - 6} width={layout.light.width} height={LANE.height + 12} fill={lampSoft} />
 
@@ -99,7 +104,7 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
       </text>
 
       {layout.blocks.map((block) => (
-        <GlassBlock key={block.id} block={block} edge={edge ?? ""} />
+        <GlassBlock key={block.id} block={block} edge={muted ?? ""} />
       ))}
       {layout.landing.width > 1 && (
         <rect x={layout.landing.x} y={bottom - 8} width={layout.landing.width} height={8} fill={lamp} />
@@ -125,8 +130,7 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
         y={16}
         textAnchor="end"
         fill={lampInk}
-        fontWeight="bold"
-        fontSize="15"
+        style={{ fontWeight: 700, fontSize: 15 }}
       >
         light {answer.low ? `${answer.low.text} to ${answer.reading.ev100.toFixed(1)}` : answer.reading.text}
       </text>
@@ -142,7 +146,13 @@ function GlassBlock({ block, edge }: { block: RailLayout["blocks"][number]; edge
       <rect x={block.x} y={LANE.y} width={block.width} height={LANE.height} rx={4} fill={grey.fill} stroke={edge} />
       {block.width > 34 && (
         <>
-          <text x={middle} y={LANE.y + 25} textAnchor="middle" fill={grey.ink} fontWeight="bold" fontSize="15">
+          <text
+            x={middle}
+            y={LANE.y + 25}
+            textAnchor="middle"
+            fill={grey.ink}
+            style={{ fontWeight: 700, fontSize: 15 }}
+          >
             {block.name}
           </text>
           <text x={middle} y={LANE.y + 43} textAnchor="middle" fill={grey.ink}>
@@ -174,7 +184,7 @@ function Push({ push, accent }: { push: NonNullable<RailLayout["push"]>; accent:
         strokeDasharray={push.kind === "iso" ? undefined : "5 3"}
       />
       <path d={`M${tip} ${y}l${back} -6v12z`} fill={accent} />
-      <text x={push.x + push.width + 8} y={y + 4.5} fill={accent} fontWeight="bold">
+      <text x={push.x + push.width + 8} y={y + 4.5} fill={accent} style={{ fontWeight: 700 }}>
         {text}
       </text>
     </g>
@@ -200,8 +210,7 @@ function ErrorLabel({
       y={40}
       textAnchor={isNearEdge ? "end" : "start"}
       fill={fill}
-      fontWeight="bold"
-      fontSize="17"
+      style={{ fontWeight: 700, fontSize: 17 }}
       data-testid="rail-error"
     >
       {signed(error)}
@@ -214,7 +223,7 @@ function SettingLabel({ x, width, text, fill }: { x: number; width: number; text
   const reach = text.length * 4;
   const at = Math.min(Math.max(x, reach), width - reach);
   return (
-    <text x={at} y={16} textAnchor="middle" fill={fill} fontWeight="bold" fontSize="15">
+    <text x={at} y={16} textAnchor="middle" fill={fill} style={{ fontWeight: 700, fontSize: 15 }}>
       {text}
     </text>
   );

@@ -2,6 +2,7 @@ import { Button, Checkbox, Flex, HStack, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
+import { stops } from "../../lib/format";
 import { TextField } from "../../lib/TextField";
 import type { Answer, Bench, LightKind } from "./draft";
 import { rewritten } from "./draft";
@@ -190,7 +191,7 @@ function Looks({
         // Looks have no identity beyond their place in the order they were taken.
         // biome-ignore lint/suspicious/noArrayIndexKey: only the last one is ever removed
         <Text key={index}>
-          {index + 1}. {look.stops.toFixed(1)} stops of glass: <b>{SAW[look.saw]}</b>
+          {index + 1}. {look.stops < 0.05 ? "no glass" : `${stops(look.stops)} of glass`}: <b>{SAW[look.saw]}</b>
         </Text>
       ))}
       {fault && <Text color="breaks">{fault}</Text>}

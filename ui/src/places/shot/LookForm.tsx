@@ -58,8 +58,8 @@ export function LookForm({ look, bench, cameras, answer, faultOf, onChange, onCa
           onChange={(fps) => onChange({ ...look, fps })}
         />
         <TextField
-          label="or another rate"
-          w="110px"
+          label="or another"
+          w="96px"
           value={look.fps}
           fault={faultOf("look.fps")}
           onChange={(fps) => onChange({ ...look, fps })}
@@ -74,7 +74,7 @@ export function LookForm({ look, bench, cameras, answer, faultOf, onChange, onCa
         />
         <TextField
           label="or your own"
-          w="110px"
+          w="96px"
           value={look.target}
           fault={faultOf("look.target")}
           onChange={(target) => onChange({ ...look, target })}

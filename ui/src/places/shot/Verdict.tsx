@@ -60,7 +60,7 @@ export function Verdict({ answer, bench, isStale, fault, onPick, onSaw }: Verdic
             <StateShape state="unknown" /> {f.title} is left out: {f.open}
           </Text>
         ))}
-        <Others answer={answer} filters={filters} onPick={onPick} />
+        {!isLooking && <Others answer={answer} filters={filters} onPick={onPick} />}
       </Stack>
     </Stack>
   );
@@ -102,13 +102,13 @@ function LookButtons({ answer, onSaw }: { answer: Answer; onSaw: (saw: Saw) => v
         Is the picture at {answer.shutter.text}, {iso(answer.chosen.iso)}
       </Text>
       <Flex gap="2">
-        <Button flex="1" size="lg" px="2" onClick={() => onSaw("dark")}>
+        <Button flex="1" size="lg" px="2" variant="outline" onClick={() => onSaw("dark")}>
           Too dark
         </Button>
         <Button flex="1" size="lg" px="2" variant="outline" onClick={() => onSaw("right")}>
           Right
         </Button>
-        <Button flex="1" size="lg" px="2" onClick={() => onSaw("bright")}>
+        <Button flex="1" size="lg" px="2" variant="outline" onClick={() => onSaw("bright")}>
           Too bright
         </Button>
       </Flex>
@@ -133,7 +133,7 @@ function Reasons({ reasons }: { reasons: string[] }) {
   );
 }
 
-const SHOWN = 5;
+const SHOWN = 4;
 
 /** The other options, best first; choosing one puts it on the rail. */
 function Others({

@@ -33,6 +33,10 @@ func newFailure(status int, detail string) *failure {
 func init() {
 	huma.DefaultArrayNullable = false // our lists are empty, never null
 	huma.NewError = func(status int, message string, causes ...error) huma.StatusError {
+		var tooLarge *http.MaxBytesError
+		if errors.As(errors.Join(causes...), &tooLarge) {
+			return &failure{problem.TooLarge(int(tooLarge.Limit))}
+		}
 		if status >= http.StatusInternalServerError {
 			return newFailure(status, internalDetail)
 		}

@@ -1,0 +1,156 @@
+package calc
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"os"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"testing"
+)
+
+// worked is one case: a request and what the answer must hold.
+type worked struct {
+	Calc    string          `json:"calc"`
+	Request json.RawMessage `json:"request"`
+	Expect  any             `json:"expect"`
+}
+
+func workedCases(t testing.TB) []worked {
+	t.Helper()
+	files, err := filepath.Glob("testdata/cases/*.json")
+	if err != nil || len(files) == 0 {
+		t.Fatalf("no worked cases: %v", err)
+	}
+	var all []worked
+	for _, file := range files {
+		text, err := os.ReadFile(file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var cases []worked
+		if err := json.Unmarshal(text, &cases); err != nil {
+			t.Fatalf("%s: %v", file, err)
+		}
+		all = append(all, cases...)
+	}
+	return all
+}
+
+func TestWorkedCases(t *testing.T) {
+	for i, c := range workedCases(t) {
+		t.Run(fmt.Sprint(c.Calc, " ", i), func(t *testing.T) {
+			op, known := Named(c.Calc)
+			if !known {
+				t.Fatalf("no computation %q", c.Calc)
+			}
+			answer, err := op.Run(c.Request)
+			if err != nil {
+				t.Fatal(err)
+			}
+			text, err := json.Marshal(answer)
+			if err != nil {
+				t.Fatal(err)
+			}
+			var got any
+			if err := json.Unmarshal(text, &got); err != nil {
+				t.Fatal(err)
+			}
+			if d := differs(c.Expect, got, ""); d != "" {
+				t.Errorf("%s\nrequest %s\nanswer %s", d, c.Request, text)
+			}
+		})
+	}
+}
+
+// The agreement that worked cases ask for, unless they say otherwise.
+const (
+	relative = 1e-6
+	absolute = 1e-9
+)
+
+// differs returns where got is not as expected, "" where it is. In an expected
+// object "#near" with "tol" is a number within a tolerance, "#len" counts a list,
+// "#set" ignores order, and digits index a list.
+func differs(want, got any, at string) string {
+	switch want := want.(type) {
+	case map[string]any:
+		return differsObject(want, got, at)
+	case float64:
+		v, ok := got.(float64)
+		if !ok || math.Abs(v-want) > max(absolute, relative*math.Abs(want)) {
+			return fmt.Sprintf("%s: want %v, got %v", at, want, got)
+		}
+	default:
+		if want != got {
+			return fmt.Sprintf("%s: want %v, got %v", at, want, got)
+		}
+	}
+	return ""
+}
+
+func differsObject(want map[string]any, got any, at string) string {
+	if near, ok := want["#near"].(float64); ok {
+		if v, ok := got.(float64); !ok || math.Abs(v-near) > want["tol"].(float64) {
+			return fmt.Sprintf("%s: want %v, got %v", at, near, got)
+		}
+		return ""
+	}
+	if set, ok := want["#set"].([]any); ok {
+		if fmt.Sprint(sorted(set)) != fmt.Sprint(sorted(got)) {
+			return fmt.Sprintf("%s: want %v in any order, got %v", at, set, got)
+		}
+		return ""
+	}
+	for name, part := range want {
+		list, isList := got.([]any)
+		var value any
+		switch i, err := strconv.Atoi(name); {
+		case name == "#len":
+			if n := int(part.(float64)); !isList || len(list) != n {
+				return fmt.Sprintf("%s: want %d items, got %d", at, n, len(list))
+			}
+			continue
+		case isList && err == nil && i < len(list):
+			value = list[i]
+		default:
+			object, _ := got.(map[string]any)
+			value = object[name]
+		}
+		if d := differs(part, value, at+"."+name); d != "" {
+			return d
+		}
+	}
+	return ""
+}
+
+func sorted(list any) []string {
+	var texts []string
+	items, _ := list.([]any)
+	for _, item := range items {
+		texts = append(texts, fmt.Sprint(item))
+	}
+	slices.Sort(texts)
+	return texts
+}
+
+// The comparison itself must be able to fail.
+func TestDiffersFindsDifferences(t *testing.T) {
+	parse := func(text string) any {
+		var v any
+		if err := json.Unmarshal([]byte(text), &v); err != nil {
+			t.Fatal(err)
+		}
+		return v
+	}
+	for _, pair := range [][2]string{
+		{`{"a":1}`, `{"a":1.001}`}, {`{"a":1}`, `{}`}, {`{"a":{"#near":1,"tol":0.1}}`, `{"a":1.2}`}, {`{"a":{"#len":2}}`, `{"a":[1]}`},
+		{`{"a":{"#set":["x"]}}`, `{"a":["y"]}`}, {`{"a":{"1":{"b":"x"}}}`, `{"a":[{},{"b":"y"}]}`}, {`{"a":true}`, `{"a":false}`},
+	} {
+		if differs(parse(pair[0]), parse(pair[1]), "") == "" {
+			t.Errorf("%s and %s are called alike", pair[0], pair[1])
+		}
+	}
+}

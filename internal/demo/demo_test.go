@@ -1,0 +1,61 @@
+package demo
+
+import (
+	"path/filepath"
+	"testing"
+	"time"
+
+	"pinhole/core/glass"
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+func TestSeedTellsTheHarvestOnce(t *testing.T) {
+	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer func() {
+		if err := s.Close(); err != nil {
+			t.Error(err)
+		}
+	}()
+	d := &desk.Desk{Store: s, Now: now}
+	for range 2 {
+		if err := Seed(t.Context(), d); err != nil {
+			t.Fatal(err)
+		}
+	}
+	shots, err := s.Shots().List(t.Context())
+	if err != nil || len(shots) != 4 {
+		t.Fatalf("%d shots, %v, want 4", len(shots), err)
+	}
+	// The story has both: shots whose glass holds, and some where something gives way.
+	states := map[glass.State]int{}
+	kinds := map[string]bool{}
+	for _, shot := range shots {
+		states[shot.Answer.Given.Chosen.State]++
+		kinds[shot.Light.Kind] = true
+	}
+	if states[glass.Holds] == 0 || states[glass.Tight] == 0 || len(kinds) != 3 {
+		t.Errorf("states %v from readings %v", states, kinds)
+	}
+	unsettled := 0
+	filters, err := s.Filters().List(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range filters {
+		shown, err := desk.Show(f)
+		if err != nil {
+			t.Errorf("filter %q: %v", f.Label, err)
+		}
+		if shown.Open != "" {
+			unsettled++
+		}
+	}
+	if unsettled != 1 {
+		t.Errorf("%d labels are badly written, want 1", unsettled)
+	}
+}

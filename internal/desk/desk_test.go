@@ -1,0 +1,166 @@
+package desk
+
+import (
+	"errors"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"pinhole/core/calc"
+	"pinhole/core/problem"
+	"pinhole/internal/store"
+)
+
+func newDesk(t *testing.T) *Desk {
+	t.Helper()
+	now := func() time.Time { return time.Date(2031, 9, 20, 8, 0, 0, 0, time.UTC) }
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "desk.db"), now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		if err := s.Close(); err != nil {
+			t.Error(err)
+		}
+	})
+	return &Desk{Store: s, Now: now}
+}
+
+// gear stores a camera with a kit and a shoot, and returns a shot to be saved.
+func gear(t *testing.T, d *Desk, labels ...string) store.Shot {
+	t.Helper()
+	camera, err := d.Store.Cameras().Save(t.Context(), store.Camera{CameraFields: store.CameraFields{
+		Name: "c", Aperture: 2, ISOBase: 100, ISOCeiling: 1600, Steps: []string{"1/50", "1/100"}, Rates: []string{"25"}, Mounted: []string{},
+	}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, label := range labels {
+		if _, err := d.Store.Filters().Save(t.Context(), store.Filter{FilterFields: store.FilterFields{Label: label, Cameras: []string{camera.ID}}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	shoot, err := d.Store.Shoots().Save(t.Context(), store.Shoot{ShootFields: store.ShootFields{Name: "s"}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return store.Shot{ShotFields: store.ShotFields{
+		ShootID: shoot.ID, CameraID: camera.ID, Name: "shot", Look: calc.ShotLook{FPS: "25", Target: "180°"},
+		Light: calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}},
+	}}
+}
+
+func TestBenchHoldsWhatGoesOnAndIsSettled(t *testing.T) {
+	d := newDesk(t)
+	shot := gear(t, d, "ND8", "ND 2.0", "ND32")
+	if _, err := d.Store.Filters().Save(t.Context(), store.Filter{FilterFields: store.FilterFields{Label: "ND4", Cameras: []string{"another"}}}); err != nil {
+		t.Fatal(err)
+	}
+	b, err := d.Bench(t.Context(), shot.CameraID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var titles []string
+	for _, f := range b.Filters {
+		titles = append(titles, f.Title)
+	}
+	if !slices.Equal(titles, []string{"ND8", "ND32"}) || len(b.Kit) != 2 || b.Kit[1].Stops != 5 {
+		t.Errorf("on the bench are %v, counted as %+v", titles, b.Kit)
+	}
+	if len(b.LeftOut) != 1 || b.LeftOut[0].Open != "Is it density 2.0 or factor 2?" {
+		t.Errorf("left out: %+v", b.LeftOut)
+	}
+	if len(b.Optics.Steps) != 2 || b.Optics.Steps[0] != 1.0/50 {
+		t.Errorf("the camera's steps are %v", b.Optics.Steps)
+	}
+}
+
+func TestAnOwnersWordOrAMeasurementSettlesALabel(t *testing.T) {
+	settled, err := Show(store.Filter{FilterFields: store.FilterFields{Label: "ND 2.0", Means: "ND2"}})
+	if err != nil || settled.Counts == nil || settled.Counts.Stops != 1 {
+		t.Errorf("settled by its owner: %+v, %v", settled.Counts, err)
+	}
+	measured := settled.Filter
+	measured.Means = ""
+	m := settled.Counts.Stops + 0.1
+	measured.MeasuredStops = &m
+	if shown, err := Show(measured); err != nil || shown.Counts == nil || shown.Open != "" {
+		t.Errorf("settled by measuring: %+v, %v", shown, err)
+	}
+}
+
+func TestFaultsNameStoredFields(t *testing.T) {
+	d := newDesk(t)
+	strong := calc.KitFilter{}.Stops + 3
+	field := func(err error) string {
+		var fault *problem.Fault
+		if !errors.As(err, &fault) {
+			return "none"
+		}
+		return fault.Field
+	}
+	camera := func(change func(*store.CameraFields)) error {
+		c := store.Camera{CameraFields: store.CameraFields{Aperture: 2, ISOBase: 100, ISOCeiling: 100}}
+		change(&c.CameraFields)
+		return d.CheckCamera(c)
+	}
+	filter := func(f store.FilterFields) error { return d.CheckFilter(store.Filter{FilterFields: f}) }
+	for want, err := range map[string]error{
+		"none":          camera(func(*store.CameraFields) {}),
+		"steps[1]":      camera(func(c *store.CameraFields) { c.Steps = []string{"1/50", "soon"} }),
+		"rates[0]":      camera(func(c *store.CameraFields) { c.Rates = []string{"fast"} }),
+		"isoCeiling":    camera(func(c *store.CameraFields) { c.ISOCeiling = 50 }),
+		"label":         filter(store.FilterFields{Label: "dark"}),
+		"means":         filter(store.FilterFields{Label: "X3", Means: "very"}),
+		"measuredStops": filter(store.FilterFields{Label: "VND 1-6", MeasuredStops: &strong}),
+		"mounted[0]":    d.CheckMounted(t.Context(), store.Camera{CameraFields: store.CameraFields{Mounted: []string{"gone"}}}),
+	} {
+		if got := field(err); got != want {
+			t.Errorf("fault of %s (%v), want %s", got, err, want)
+		}
+	}
+}
+
+func TestAShotKeepsItsQuestionAnswerAndReadings(t *testing.T) {
+	d := newDesk(t)
+	shot, err := d.SaveShot(t.Context(), gear(t, d, "ND8", "ND32"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if a := shot.Answer; a.Model != calc.ModelVersion || len(a.Request.Kit) != 2 || a.Given.Chosen.Stops != 3 || !a.At.Equal(d.Now()) {
+		t.Errorf("the answer kept is %+v", a)
+	}
+	// The kit may change later: the stored question still explains the stored answer.
+	again, err := calc.AnswerShot(shot.Answer.Request)
+	if err != nil || again.Chosen.ErrorStops != shot.Answer.Given.Chosen.ErrorStops {
+		t.Errorf("asked again, the stored question gives %+v, %v", again, err)
+	}
+	count := func() int {
+		readings, err := d.Store.ReadingsOf(t.Context(), shot.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return len(readings)
+	}
+	if n := count(); n != 1 {
+		t.Errorf("%d readings are kept, want 1", n)
+	}
+	shot.Name = "renamed"
+	if shot, err = d.SaveShot(t.Context(), shot); err != nil || count() != 1 {
+		t.Errorf("the same light was kept again: %d, %v", count(), err)
+	}
+	shot.Light = calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 13"}, Low: &calc.Entry{Text: "EV 11"}}
+	if shot, err = d.SaveShot(t.Context(), shot); err != nil || count() != 3 {
+		t.Errorf("both ends of a range make %d readings, want 3 in all: %v", count(), err)
+	}
+	shot.Light = calc.ShotLight{Kind: "looks", Looks: []calc.Look{}}
+	if shot, err = d.SaveShot(t.Context(), shot); err != nil || count() != 3 {
+		t.Errorf("unsettled looking was kept as a reading: %d, %v", count(), err)
+	}
+	shot.Light = calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "?"}}
+	if _, err = d.SaveShot(t.Context(), shot); err == nil || !strings.Contains(err.Error(), "light.at.text") {
+		t.Errorf("an unreadable light gives %v", err)
+	}
+}

@@ -1,0 +1,232 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"reflect"
+	"testing"
+	"time"
+
+	"pinhole/core/calc"
+	"pinhole/core/stop"
+)
+
+// clock ticks a second at each reading.
+func clock() func() time.Time {
+	now := time.Date(2031, 9, 20, 8, 0, 0, 123456789, time.UTC)
+	return func() time.Time {
+		now = now.Add(time.Second)
+		return now
+	}
+}
+
+// open opens a data file in a folder with a space in its name.
+func open(t *testing.T, path string) *Store {
+	t.Helper()
+	s, err := Open(t.Context(), path, clock())
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		if err := s.Close(); err != nil {
+			t.Error(err)
+		}
+	})
+	return s
+}
+
+func newPath(t *testing.T) string { return filepath.Join(t.TempDir(), "a folder?#%", "pin hole.db") }
+
+func must[T any](t *testing.T) func(v T, err error) T {
+	t.Helper()
+	return func(v T, err error) T {
+		t.Helper()
+		if err != nil {
+			t.Fatal(err)
+		}
+		return v
+	}
+}
+
+var aCamera = Camera{CameraFields: CameraFields{
+	Name: "Row walker", Aperture: 2, ISOBase: 100, ISOCeiling: 1600, Steps: []string{"1/50"}, Rates: []string{"25"}, Mounted: []string{},
+}}
+
+func TestConnectionSettings(t *testing.T) {
+	path := newPath(t)
+	s := open(t, path)
+	for _, db := range []*sql.DB{s.writer, s.reader} {
+		for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "5000", "synchronous": "1"} {
+			var got string
+			if err := db.QueryRowContext(t.Context(), "PRAGMA "+pragma).Scan(&got); err != nil || got != want {
+				t.Errorf("%s is %q, %v, want %q", pragma, got, err, want)
+			}
+		}
+	}
+	if _, err := os.Stat(path); err != nil {
+		t.Errorf("the data file is not where it was asked for: %v", err)
+	}
+}
+
+func TestMigrationsRunFromEmptyAndOnce(t *testing.T) {
+	path := newPath(t)
+	first := must[*Store](t)(Open(t.Context(), path, clock()))
+	must[Camera](t)(first.Cameras().Save(t.Context(), aCamera))
+	if err := first.Close(); err != nil {
+		t.Fatal(err)
+	}
+	again := open(t, path)
+	if all := must[[]Camera](t)(again.Cameras().List(t.Context())); len(all) != 1 {
+		t.Errorf("after reopening there are %d cameras", len(all))
+	}
+}
+
+func TestEverythingRoundTripsThroughReopening(t *testing.T) {
+	path, ctx := newPath(t), t.Context()
+	s := must[*Store](t)(Open(ctx, path, clock()))
+	measured := stop.Stops(4.87)
+	camera := must[Camera](t)(s.Cameras().Save(ctx, aCamera))
+	filter := must[Filter](t)(s.Filters().Save(ctx, Filter{FilterFields: FilterFields{
+		Label: "ND32", Means: "ND32", Name: "the dark one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: 0.1, CastStops: -0.2,
+		WeightG: 1.4, NeedsBase: true, Closed: true, Cameras: []string{camera.ID}, Slot: "A3",
+	}}))
+	shoot := must[Shoot](t)(s.Shoots().Save(ctx, Shoot{ShootFields: ShootFields{Name: "Harvest", Place: "Terrace", Notes: "two days"}}))
+	island := time.FixedZone("", -3600)
+	start := time.Date(2031, 9, 20, 7, 20, 0, 0, island)
+	placed := []string{filter.ID}
+	light := calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}}
+	shot := must[Shot](t)(s.SaveShot(ctx, Shot{
+		ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "Dawn", StartsAt: &start, Look: calc.ShotLook{FPS: "25", Target: "180°"}, Light: light, Placed: &placed},
+		Answer:     Answer{Model: "1", At: start, Given: calc.ShotAnswer{Model: "1", Settled: true}},
+	}, []Reading{{ReadingFields: ReadingFields{Role: "at", Source: "real", TakenAt: start, Light: light, EV100: 10.64, SpreadStops: 0.2}}}))
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+
+	s = open(t, path)
+	if got := must[Camera](t)(s.Cameras().Get(ctx, camera.ID)); !reflect.DeepEqual(got, camera) {
+		t.Errorf("camera came back as %+v, was %+v", got, camera)
+	}
+	if got := must[Filter](t)(s.Filters().Get(ctx, filter.ID)); !reflect.DeepEqual(got, filter) {
+		t.Errorf("filter came back as %+v, was %+v", got, filter)
+	}
+	got := must[[]Shot](t)(s.ShotsOf(ctx, shoot.ID))
+	if len(got) != 1 || !got[0].StartsAt.Equal(start) || !reflect.DeepEqual(got[0].Light, shot.Light) || !reflect.DeepEqual(got[0].Placed, shot.Placed) || !got[0].Answer.Given.Settled {
+		t.Errorf("shot came back as %+v, was %+v", got, shot)
+	}
+	if _, offset := got[0].StartsAt.Zone(); offset != -3600 {
+		t.Errorf("the shot's zone came back as %d s", offset)
+	}
+	if !got[0].CreatedAt.Equal(shot.CreatedAt) || got[0].CreatedAt.Nanosecond() != shot.CreatedAt.Nanosecond() {
+		t.Errorf("created %v came back as %v", shot.CreatedAt, got[0].CreatedAt)
+	}
+	readings := must[[]Reading](t)(s.ReadingsOf(ctx, shot.ID))
+	if len(readings) != 1 || !readings[0].TakenAt.Equal(start) || readings[0].EV100 != 10.64 || readings[0].Light.At.Text != "f2 1/400 iso100" {
+		t.Errorf("readings came back as %+v", readings)
+	}
+}
+
+func TestTheLaterOfTwoChangesIsTold(t *testing.T) {
+	s, ctx := open(t, newPath(t)), t.Context()
+	seen := must[Camera](t)(s.Cameras().Save(ctx, aCamera))
+	mine, theirs := seen, seen
+	theirs.Name = "theirs"
+	mine.Name = "mine"
+	stored := must[Camera](t)(s.Cameras().Save(ctx, theirs))
+	if stored.Version != seen.Version+1 || !stored.UpdatedAt.After(seen.UpdatedAt) {
+		t.Errorf("a change goes from version %d to %d", seen.Version, stored.Version)
+	}
+	if _, err := s.Cameras().Save(ctx, mine); !errors.Is(err, ErrConflict) {
+		t.Errorf("the later change gives %v", err)
+	}
+	if now := must[Camera](t)(s.Cameras().Get(ctx, seen.ID)); now.Name != "theirs" {
+		t.Errorf("stored is %q", now.Name)
+	}
+	mine.Version = stored.Version
+	must[Camera](t)(s.Cameras().Save(ctx, mine))
+}
+
+func TestDeleteCanBeUndone(t *testing.T) {
+	s, ctx := open(t, newPath(t)), t.Context()
+	camera := must[Camera](t)(s.Cameras().Save(ctx, aCamera))
+	if _, err := s.Cameras().Delete(ctx, camera.ID, camera.Version+1); !errors.Is(err, ErrConflict) {
+		t.Errorf("deleting another version gives %v", err)
+	}
+	gone := must[Camera](t)(s.Cameras().Delete(ctx, camera.ID, camera.Version))
+	if all := must[[]Camera](t)(s.Cameras().List(ctx)); len(all) != 0 || gone.DeletedAt == nil {
+		t.Errorf("after deleting there are %d cameras", len(all))
+	}
+	if _, err := s.Cameras().Save(ctx, gone); !errors.Is(err, ErrConflict) {
+		t.Errorf("changing what is deleted gives %v", err)
+	}
+	back := must[Camera](t)(s.Cameras().Restore(ctx, gone.ID, gone.Version))
+	if back.DeletedAt != nil || !reflect.DeepEqual(back.CameraFields, camera.CameraFields) {
+		t.Errorf("restored as %+v", back)
+	}
+	if _, err := s.Cameras().Restore(ctx, back.ID, back.Version); !errors.Is(err, ErrConflict) {
+		t.Errorf("restoring what is there gives %v", err)
+	}
+	if _, err := s.Cameras().Delete(ctx, "nobody", 1); !errors.Is(err, ErrNotFound) {
+		t.Errorf("deleting what never was gives %v", err)
+	}
+}
+
+// A shot whose reading cannot be stored is not stored either.
+func TestShotAndReadingsAreStoredTogether(t *testing.T) {
+	s, ctx := open(t, newPath(t)), t.Context()
+	camera := must[Camera](t)(s.Cameras().Save(ctx, aCamera))
+	shoot := must[Shoot](t)(s.Shoots().Save(ctx, Shoot{ShootFields: ShootFields{Name: "x"}}))
+	fields := ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "x"}
+	_, err := s.SaveShot(ctx, Shot{ShotFields: fields}, []Reading{{ReadingFields: ReadingFields{EV100: stop.EV(nan())}}})
+	if err == nil {
+		t.Fatal("a reading without a number was stored")
+	}
+	if all := must[[]Shot](t)(s.ShotsOf(ctx, shoot.ID)); len(all) != 0 {
+		t.Errorf("its shot was stored all the same: %+v", all)
+	}
+	fields.CameraID = "nobody's"
+	if _, err := s.SaveShot(ctx, Shot{ShotFields: fields}, nil); !errors.Is(err, ErrNoSuch) {
+		t.Errorf("a shot of no camera gives %v", err)
+	}
+}
+
+func nan() float64 { var zero float64; return zero / zero }
+
+const helperEnv = "PINHOLE_STORE_HELPER"
+
+// TestHelperProcess is the second process of the next test.
+func TestHelperProcess(t *testing.T) {
+	path := os.Getenv(helperEnv)
+	if path == "" {
+		t.Skip("only run by another test")
+	}
+	s := open(t, path)
+	for range 40 {
+		must[Shoot](t)(s.Shoots().Save(t.Context(), Shoot{ShootFields: ShootFields{Name: "theirs"}}))
+	}
+}
+
+func TestASecondProcessMayWrite(t *testing.T) {
+	path := newPath(t)
+	s := open(t, path)
+	ctx, cancel := context.WithTimeout(t.Context(), time.Minute)
+	defer cancel()
+	other := exec.CommandContext(ctx, os.Args[0], "-test.run=^TestHelperProcess$")
+	other.Env = append(os.Environ(), helperEnv+"="+path)
+	if err := other.Start(); err != nil {
+		t.Fatal(err)
+	}
+	for range 40 {
+		must[Shoot](t)(s.Shoots().Save(ctx, Shoot{ShootFields: ShootFields{Name: "ours"}}))
+	}
+	if err := other.Wait(); err != nil {
+		t.Fatalf("the other process: %v", err)
+	}
+	if all := must[[]Shoot](t)(s.Shoots().List(ctx)); len(all) != 80 {
+		t.Errorf("%d of 80 shoots are stored", len(all))
+	}
+}

@@ -1,0 +1,281 @@
+package web
+
+import (
+	"bytes"
+	"encoding/json"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"pinhole/core/problem"
+	"pinhole/internal/demo"
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+// site is the whole application on the demo, in process.
+type site struct {
+	handler http.Handler
+	log     *bytes.Buffer
+	store   *store.Store
+}
+
+func newSite(t *testing.T) *site {
+	t.Helper()
+	now := func() time.Time { return time.Date(2031, 9, 20, 8, 0, 0, 0, time.UTC) }
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "web.db"), now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() }) // one test closes it itself
+	d := &desk.Desk{Store: s, Now: now}
+	if err := demo.Seed(t.Context(), d); err != nil {
+		t.Fatal(err)
+	}
+	var log bytes.Buffer
+	handler, err := New(Config{Desk: d, Log: slog.New(slog.NewJSONHandler(&log, nil)), Version: "test", Demo: true})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return &site{handler, &log, s}
+}
+
+func (s *site) do(method, path, body string, change func(*http.Request)) *httptest.ResponseRecorder {
+	r := httptest.NewRequest(method, "http://127.0.0.1:8321"+path, strings.NewReader(body))
+	if body != "" {
+		r.Header.Set("Content-Type", "application/json")
+	}
+	if change != nil {
+		change(r)
+	}
+	w := httptest.NewRecorder()
+	s.handler.ServeHTTP(w, r)
+	return w
+}
+
+// get decodes the answer to a request that must succeed.
+func get[T any](t *testing.T, s *site, method, path, body string) T {
+	t.Helper()
+	w := s.do(method, path, body, nil)
+	var v T
+	if w.Code/100 != 2 {
+		t.Fatalf("%s %s gives %d: %s", method, path, w.Code, w.Body)
+	}
+	if err := json.Unmarshal(w.Body.Bytes(), &v); err != nil {
+		t.Fatalf("%s %s: %v", method, path, err)
+	}
+	return v
+}
+
+func problemOf(t *testing.T, w *httptest.ResponseRecorder) problem.Document {
+	t.Helper()
+	var doc problem.Document
+	if got := w.Header().Get("Content-Type"); got != problem.MediaType {
+		t.Errorf("status %d has content type %q: %s", w.Code, got, w.Body)
+	}
+	if err := json.Unmarshal(w.Body.Bytes(), &doc); err != nil || doc.Status != w.Code || doc.Title == "" || doc.Detail == "" {
+		t.Errorf("status %d answers %s, %v", w.Code, w.Body, err)
+	}
+	return doc
+}
+
+func TestEveryFailureIsAProblemDocument(t *testing.T) {
+	s := newSite(t)
+	tests := []struct {
+		name, method, path, body string
+		change                   func(*http.Request)
+		status                   int
+		field                    string
+	}{
+		{"unknown path", "GET", "/api/nothing", "", nil, 404, ""},
+		{"unknown computation", "POST", "/api/calc/guess", "{}", nil, 404, ""},
+		{"wrong method", "DELETE", "/api/status", "", nil, 405, ""},
+		{"writing to the page", "POST", "/shoot", "{}", nil, 405, ""},
+		{"missing asset", "GET", "/assets/none.js", "", nil, 404, ""},
+		{"no JSON", "POST", "/api/calc/label", "ND16", nil, 400, ""},
+		{"empty body", "POST", "/api/calc/label", "", nil, 400, ""},
+		{"a wrong field", "POST", "/api/calc/label", `{"label":"dark"}`, nil, 422, "label"},
+		{"a form", "POST", "/api/calc/label", `{"label":"ND16"}`, func(r *http.Request) { r.Header.Set("Content-Type", "text/plain") }, 415, ""},
+		{"too large", "POST", "/api/calc/label", `{"label":"` + strings.Repeat("x", 2<<20) + `"}`, nil, 413, ""},
+		{"too large, unannounced", "POST", "/api/calc/label", `{"label":"` + strings.Repeat("x", 2<<20) + `"}`, func(r *http.Request) {
+			r.ContentLength = -1
+			r.Body = io.NopCloser(r.Body)
+		}, 413, ""},
+		{"no such shot", "GET", "/api/shots/nobody", "", nil, 404, ""},
+		{"no version", "PUT", "/api/shoots/x", `{"name":"x"}`, nil, 422, "version"},
+		{"a version that is none", "DELETE", "/api/shoots/x?version=new", "", nil, 422, "version"},
+		{"a camera of faults", "POST", "/api/cameras", `{"name":"c","aperture":2,"isoBase":100,"isoCeiling":50,"steps":[],"rates":[],"mounted":[]}`, nil, 422, "isoCeiling"},
+		{"a filter of no label", "POST", "/api/filters", `{"label":"dark","cameras":[]}`, nil, 422, "label"},
+		{"a field too many", "POST", "/api/shoots", `{"name":"x","colour":"red"}`, nil, 422, "colour"},
+		{"a foreign page writes", "POST", "/api/calc/label", `{"label":"ND16"}`, func(r *http.Request) { r.Header.Set("Origin", "http://elsewhere.test") }, 403, ""},
+		{"a foreign page writes, newer browser", "POST", "/api/calc/label", `{"label":"ND16"}`, func(r *http.Request) { r.Header.Set("Sec-Fetch-Site", "cross-site") }, 403, ""},
+		{"a foreign name", "GET", "/api/status", "", func(r *http.Request) { r.Host = "pinhole.test:8321" }, 421, ""},
+		{"a foreign name for the page", "GET", "/", "", func(r *http.Request) { r.Host = "pinhole.test" }, 421, ""},
+	}
+	for _, test := range tests {
+		w := s.do(test.method, test.path, test.body, test.change)
+		doc := problemOf(t, w)
+		if w.Code != test.status {
+			t.Errorf("%s: status %d, want %d: %s", test.name, w.Code, test.status, w.Body)
+		}
+		if test.field != "" && (len(doc.Errors) != 1 || doc.Errors[0].Field != test.field) {
+			t.Errorf("%s: faults %+v, want one of %s", test.name, doc.Errors, test.field)
+		}
+	}
+}
+
+func TestWhatGoesWrongInsideStaysInTheLog(t *testing.T) {
+	s := newSite(t)
+	if err := s.store.Close(); err != nil {
+		t.Fatal(err)
+	}
+	w := s.do("GET", "/api/shots", "", nil)
+	if doc := problemOf(t, w); w.Code != 500 || strings.Contains(w.Body.String(), "sql") || doc.Detail != internalDetail {
+		t.Errorf("a closed data file is answered %d: %s", w.Code, w.Body)
+	}
+	if !strings.Contains(s.log.String(), "database is closed") {
+		t.Errorf("the log does not say why:\n%s", s.log)
+	}
+}
+
+func TestOwnOriginAndNamesAreServed(t *testing.T) {
+	s := newSite(t)
+	for _, host := range []string{"127.0.0.1:8321", "localhost:8321", "LOCALHOST", "[::1]:8321", "[::1]"} {
+		w := s.do("POST", "/api/calc/label", `{"label":"ND16"}`, func(r *http.Request) {
+			r.Host = host
+			r.Header.Set("Origin", "http://"+host)
+		})
+		if w.Code != 200 {
+			t.Errorf("host %s is answered %d: %s", host, w.Code, w.Body)
+		}
+	}
+}
+
+func TestHeadersOfEveryAnswer(t *testing.T) {
+	s := newSite(t)
+	for _, path := range []string{"/", "/api/status", "/api/nothing", "/shot/1"} {
+		h := s.do("GET", path, "", nil).Header()
+		csp := h.Get("Content-Security-Policy")
+		if !strings.Contains(csp, "script-src 'self';") || strings.Contains(csp, "script-src 'self' 'unsafe") || !strings.Contains(csp, "default-src 'none'") {
+			t.Errorf("%s has content security policy %q", path, csp)
+		}
+		if h.Get("X-Content-Type-Options") != "nosniff" || h.Get("Referrer-Policy") != "no-referrer" || h.Get("X-Frame-Options") != "DENY" {
+			t.Errorf("%s lacks headers: %v", path, h)
+		}
+	}
+}
+
+func TestPageAnswersItsOwnAddresses(t *testing.T) {
+	s := newSite(t)
+	// The placeholder is there before and after the front end is built.
+	w := s.do("GET", "/placeholder.txt", "", nil)
+	if w.Code != 200 || w.Header().Get("Cache-Control") != "no-cache" || !strings.Contains(w.Body.String(), "front end") {
+		t.Errorf("placeholder gives %d %v", w.Code, w.Header())
+	}
+	if w = s.do("HEAD", "/placeholder.txt", "", nil); w.Code != 200 || w.Body.Len() != 0 {
+		t.Errorf("HEAD gives %d and %d bytes", w.Code, w.Body.Len())
+	}
+}
+
+type shotList struct {
+	Items []store.Shot `json:"items"`
+}
+
+func TestShotLivesThroughItsDoors(t *testing.T) {
+	s := newSite(t)
+	shots := get[shotList](t, s, "GET", "/api/shots", "").Items
+	shot := shots[0]
+	body := func(name string) string {
+		fields := shot.ShotFields
+		fields.Name = name
+		text, err := json.Marshal(fields)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return string(text)
+	}
+	made := get[store.Shot](t, s, "POST", "/api/shots", body("another"))
+	if made.ID == shot.ID || made.Version != 1 || made.Answer.Given.Chosen.Stops != shot.Answer.Given.Chosen.Stops {
+		t.Errorf("made %+v", made.Meta)
+	}
+	path := "/api/shots/" + made.ID
+	changed := get[store.Shot](t, s, "PUT", path+"?version=1", body("mine"))
+	if changed.Version != 2 || changed.Name != "mine" {
+		t.Errorf("changed to %+v %q", changed.Meta, changed.Name)
+	}
+
+	late := s.do("PUT", path+"?version=1", body("late"), nil)
+	doc := problemOf(t, late)
+	current, _ := doc.Current.(map[string]any)
+	if late.Code != 409 || current["name"] != "mine" || current["version"] != 2.0 {
+		t.Errorf("the later change is told %d, %v", late.Code, doc.Current)
+	}
+	// An unreadable change stores nothing.
+	if w := s.do("PUT", path+"?version=2", strings.Replace(body("bad"), `"25"`, `"fast"`, 1), nil); w.Code != 422 || problemOf(t, w).Errors[0].Field != "look.fps" {
+		t.Errorf("an unreadable look is answered %d: %s", w.Code, w.Body)
+	}
+	if now := get[store.Shot](t, s, "GET", path, ""); now.Name != "mine" || now.Version != 2 {
+		t.Errorf("stored is %q version %d", now.Name, now.Version)
+	}
+
+	gone := get[store.Shot](t, s, "DELETE", path+"?version=2", "")
+	if n := len(get[shotList](t, s, "GET", "/api/shots", "").Items); n != len(shots) || gone.DeletedAt == nil {
+		t.Errorf("after deleting there are %d shots, want %d", n, len(shots))
+	}
+	back := get[store.Shot](t, s, "POST", path+"/restore?version=3", "")
+	if back.DeletedAt != nil || back.Name != "mine" {
+		t.Errorf("brought back as %+v", back.Meta)
+	}
+	readings := get[struct{ Items []store.Reading }](t, s, "GET", path+"/readings", "").Items
+	if len(readings) != 1 || readings[0].Source != "real" {
+		t.Errorf("its readings are %+v", readings)
+	}
+	if w := s.do("POST", "/api/shots", strings.Replace(body("x"), shot.ShootID, "no shoot", 1), nil); w.Code != 422 {
+		t.Errorf("a shot of no shoot is answered %d: %s", w.Code, w.Body)
+	}
+}
+
+func TestGearThroughItsDoors(t *testing.T) {
+	s := newSite(t)
+	camera := get[store.Camera](t, s, "POST", "/api/cameras", `{"name":"c","aperture":2.8,"isoBase":100,"isoCeiling":800,"steps":["1/50"],"rates":["25"],"mounted":[]}`)
+	filter := get[desk.ShownFilter](t, s, "POST", "/api/filters", `{"label":"ND8/PL","cameras":["`+camera.ID+`"]}`)
+	if filter.Counts == nil || filter.Counts.Stops != 4.5 || filter.Title != "ND8/PL" {
+		t.Errorf("the filter is shown as %+v", filter)
+	}
+	b := get[desk.Bench](t, s, "GET", "/api/cameras/"+camera.ID+"/bench", "")
+	if len(b.Kit) != 1 || b.Kit[0].ID != filter.ID || b.Optics.Aperture != 2.8 {
+		t.Errorf("the bench is %+v", b)
+	}
+}
+
+func TestOpenAPIDescribesEveryDoor(t *testing.T) {
+	text, err := OpenAPI("test")
+	if err != nil {
+		t.Fatal(err)
+	}
+	served := newSite(t).do("GET", "/api/openapi.json", "", nil)
+	if served.Code != 200 || !json.Valid(served.Body.Bytes()) {
+		t.Errorf("the server's own document is answered %d", served.Code)
+	}
+	var doc struct {
+		Paths      map[string]map[string]any
+		Components struct{ Schemas map[string]struct{ Properties map[string]map[string]any } }
+	}
+	if err := json.Unmarshal(text, &doc); err != nil {
+		t.Fatal(err)
+	}
+	for _, path := range []string{"/api/calc/solve", "/api/calc/shot", "/api/shots/{id}", "/api/cameras/{id}/bench", "/api/filters/{id}/restore"} {
+		if doc.Paths[path] == nil {
+			t.Errorf("%s is not described", path)
+		}
+	}
+	aperture := doc.Components.Schemas["Camera"].Properties["aperture"]
+	if aperture["minimum"] != 0.5 || aperture["maximum"] != 64.0 || aperture["description"] == "" {
+		t.Errorf("an aperture is described as %v", aperture)
+	}
+}

@@ -20,7 +20,6 @@ type naiveOption struct {
 	rank       int
 	cost       float64
 	weight     float64
-	lostSaved  bool
 	iso, shutS float64
 }
 

@@ -3,7 +3,7 @@ import { HStack, Text } from "@chakra-ui/react";
 export type State = "holds" | "tight" | "breaks" | "unknown";
 
 const SHAPES: Record<State, React.ReactNode> = {
-  // A full disc, a half-full diamond, a broken bar, an empty ring: told apart without colour.
+  // A full disc, a half-full diamond, a cross, a dashed ring: told apart without colour.
   holds: <circle cx="8" cy="8" r="7" fill="currentColor" />,
   tight: (
     <>
@@ -11,7 +11,7 @@ const SHAPES: Record<State, React.ReactNode> = {
       <path d="M8 1v14l-7-7z" fill="currentColor" />
     </>
   ),
-  breaks: <path d="M1 5h5l2 4-2 4H1zM15 3h-5L8 7l2 4h5z" fill="currentColor" />,
+  breaks: <path d="M2.5 2.5l11 11M13.5 2.5l-11 11" stroke="currentColor" strokeWidth="3.4" strokeLinecap="round" />,
   unknown: <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray="3 3" />,
 };
 

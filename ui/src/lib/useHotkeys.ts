@@ -1,12 +1,9 @@
 import { useEffect } from "react";
 
+const TEXTUAL = "input:not([type=checkbox], [type=radio]), textarea, select, [contenteditable]";
+
 /** Reports whether a key press belongs to what is being typed. */
-function isTyping(event: KeyboardEvent): boolean {
-  const target = event.target;
-  return (
-    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-  );
-}
+const isTyping = ({ target }: KeyboardEvent): boolean => target instanceof Element && target.matches(TEXTUAL);
 
 /**
  * Calls onKey for each plain key pressed outside of text fields and dialogs.

@@ -8,7 +8,7 @@ type Filter = Schemas["ShownFilter"];
 interface FilterTrayProps {
   filters: readonly Filter[];
   on: readonly string[];
-  mounted: readonly string[];
+  mounted: readonly string[] | undefined;
   isPlaced: boolean;
   onToggle: (id: string) => void;
   onClear: () => void;
@@ -16,7 +16,7 @@ interface FilterTrayProps {
 
 /** The glass that goes on this camera: pressed, dragged onto the rail, or by its number. */
 export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }: FilterTrayProps) {
-  const loose = filters.filter((f) => !mounted.includes(f.id));
+  const loose = filters.filter((f) => !mounted?.includes(f.id));
   return (
     <Flex gap="2" wrap="wrap" align="center" role="group" aria-label="Glass to put on">
       {loose.map((filter, index) => (

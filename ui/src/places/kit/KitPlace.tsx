@@ -1,5 +1,6 @@
-import { Grid, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { Button, Grid, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { camerasQuery, filtersQuery } from "../../api/queries";
 import { Panel } from "../../lib/Panel";
 import { CameraCard } from "./CameraCard";
@@ -25,7 +26,7 @@ export function KitPlace() {
             <CameraCard key={camera.id} camera={camera} filters={filters.data} />
           ))}
         </Grid>
-        <CameraForm isFirst={cameras.data.length === 0} />
+        <NewCamera isFirst={cameras.data.length === 0} />
       </Panel>
       {cameras.data.length > 0 && (
         <Panel heading="Glass" note="type each label as it stands on the ring">
@@ -34,5 +35,17 @@ export function KitPlace() {
         </Panel>
       )}
     </Stack>
+  );
+}
+
+/** The form for another camera stays out of the way; that for the first one is open. */
+function NewCamera({ isFirst }: { isFirst: boolean }) {
+  const [isOpen, setOpen] = useState(false);
+  if (isFirst) return <CameraForm isFirst />;
+  if (isOpen) return <CameraForm onDone={() => setOpen(false)} />;
+  return (
+    <Button variant="outline" onClick={() => setOpen(true)}>
+      Add a camera
+    </Button>
   );
 }

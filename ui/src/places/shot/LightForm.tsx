@@ -4,8 +4,7 @@ import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";
 import { TextField } from "../../lib/TextField";
-import type { Answer, Bench, LightKind } from "./draft";
-import { rewritten } from "./draft";
+import type { Bench, LightKind } from "./draft";
 
 type Light = Schemas["ShotLight"];
 type Entry = Schemas["Entry"];
@@ -21,13 +20,14 @@ const KINDS: { value: LightKind; name: string }[] = [
 interface LightFormProps {
   light: Light;
   bench: Bench;
-  answer: Answer | undefined;
   faultOf: FaultOf;
   onChange: (light: Light) => void;
+  /** Another kind of reading was chosen; the light stays what it is. */
+  onKind: (kind: LightKind) => void;
 }
 
 /** The light, in whichever form it was read. */
-export function LightForm({ light, bench, answer, faultOf, onChange }: LightFormProps) {
+export function LightForm({ light, bench, faultOf, onChange, onKind }: LightFormProps) {
   const entry = (role: "at" | "low", name: string) => (
     <EntryFields
       key={role}
@@ -47,7 +47,7 @@ export function LightForm({ light, bench, answer, faultOf, onChange }: LightForm
         label="Read from"
         options={KINDS}
         value={light.kind}
-        onChange={(kind) => kind !== light.kind && onChange(rewritten(kind, answer))}
+        onChange={(kind) => kind !== light.kind && onKind(kind)}
       />
       {light.kind === "looks" ? (
         <Looks light={light} fault={faultOf("light.looks")} onChange={onChange} />

@@ -18,14 +18,15 @@ interface LookFormProps {
   look: Look;
   bench: Bench;
   cameras: readonly Schemas["StoredCamera"][];
-  answer: Answer | undefined;
+  /** What the camera makes of the wish, in words. */
+  offered: string;
   faultOf: FaultOf;
   onChange: (look: Look) => void;
   onCamera: (id: string) => void;
 }
 
 /** The camera, its frame rate and the shutter wanted of it. */
-export function LookForm({ look, bench, cameras, answer, faultOf, onChange, onCamera }: LookFormProps) {
+export function LookForm({ look, bench, cameras, offered, faultOf, onChange, onCamera }: LookFormProps) {
   return (
     <Stack gap="3">
       <Field.Root>
@@ -80,13 +81,13 @@ export function LookForm({ look, bench, cameras, answer, faultOf, onChange, onCa
           onChange={(target) => onChange({ ...look, target })}
         />
       </Flex>
-      {answer && <Text>{targetWords(answer)}</Text>}
+      <Text>{offered}</Text>
     </Stack>
   );
 }
 
 /** What the camera makes of the wish: wanted, offered, difference. */
-function targetWords({ shutter }: Answer): string {
+export function offeredWords({ shutter }: Answer): string {
   const offered = `${shutter.text}${shutter.angleDeg ? ` (${angle(shutter.angleDeg)})` : ""}`;
   if (Math.abs(shutter.snapStops) < 0.005) return `The camera shoots at ${offered}.`;
   return `Wanted 1/${(1 / shutter.idealS).toFixed(1)}, the camera offers ${offered}: ${signed2(shutter.snapStops)} stops.`;

@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useRef, useState } from "react";
+import { memo, useCallback, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
 import { FilterTray } from "../../instruments/stop-rail/FilterTray";
@@ -12,18 +12,37 @@ import { byId, stopsOf } from "../../lib/glass";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { ChoicesForm } from "./ChoicesForm";
-import { type Answer, type Bench, type Draft, draftOf, requestOf, type Shot, toggled, unplaced } from "./draft";
+import {
+  type Answer,
+  type Bench,
+  type Draft,
+  draftOf,
+  type LightKind,
+  requestOf,
+  rewritten,
+  type Shot,
+  toggled,
+  unplaced,
+} from "./draft";
 import { LightForm } from "./LightForm";
-import { LookForm } from "./LookForm";
+import { LookForm, offeredWords } from "./LookForm";
 import { ConflictNote, SaveNote } from "./SaveNote";
 import { useAutosave } from "./useAutosave";
 import { Verdict } from "./Verdict";
+
+const VerdictPart = memo(Verdict);
+const RailPart = memo(StopRail);
+const TrayPart = memo(FilterTray);
+const LightPart = memo(LightForm);
+const LookPart = memo(LookForm);
+const ChoicesPart = memo(ChoicesForm);
+const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
 /** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
 export function ShotBench({ shot }: { shot: Shot }) {
   const [draft, setDraft] = useState<Draft>(() => draftOf(shot));
   const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
-  const { data: cameras = [] } = useQuery(camerasQuery);
+  const { data: cameras = NO_CAMERAS } = useQuery(camerasQuery);
   const { data: bench } = useQuery({ ...benchQuery(draft.cameraId), placeholderData: (previous) => previous });
   const isBenchReady = bench?.camera.id === draft.cameraId;
   const asked = useQuery(shotAnswerQuery(isBenchReady ? requestOf(draft, bench) : null));
@@ -31,10 +50,29 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
   const hasName = draft.name.trim() !== "";
   const autosave = useAutosave(shot, draft, isAnswered && hasName);
-  const faultOf = faultsOf(asked.error);
+  const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 
-  const toggle = useCallback((id: string) => setDraft((now) => toggled(now, answer, id)), [answer]);
+  // The parts below are drawn again only when what they show changes, so that a key
+  // press costs one form, and an answer the rail and the verdict.
+  const latest = useRef({ answer, cameras });
+  latest.current = { answer, cameras };
+
+  const toggle = useCallback((id: string) => setDraft((now) => toggled(now, latest.current.answer, id)), []);
   const clear = useCallback(() => setDraft(unplaced), []);
+  const pick = useCallback((placed: string[]) => change({ placed }), [change]);
+  const sawAs = useCallback(
+    (saw: Schemas["Look"]["saw"]) => setDraft((now) => ({ ...now, light: looked(now, latest.current.answer, saw) })),
+    [],
+  );
+  const setLight = useCallback((light: Draft["light"]) => change({ light }), [change]);
+  const setKind = useCallback((kind: LightKind) => change({ light: rewritten(kind, latest.current.answer) }), [change]);
+  const setLook = useCallback((look: Draft["look"]) => change({ look }), [change]);
+  const setCamera = useCallback((id: string) => setDraft((now) => onCamera(now, latest.current.cameras, id)), []);
+  const setChoices = useCallback((choices: Draft["choices"]) => setDraft((now) => unplaced({ ...now, choices })), []);
+  const blocks = useMemo(
+    () => (bench ? blocksOf(bench, draft.choices.mounted, answer) : []),
+    [bench, draft.choices.mounted, answer],
+  );
   useHotkeys(useNumberKeys(bench, draft, toggle, clear));
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
@@ -71,27 +109,20 @@ export function ShotBench({ shot }: { shot: Shot }) {
           overflowY={{ lg: "auto" }}
           tabIndex={0}
         >
-          <Verdict
-            answer={answer}
-            bench={bench}
-            isStale={isStale}
-            fault={asked.error?.message}
-            onPick={(placed) => change({ placed })}
-            onSaw={(saw) => change({ light: looked(draft, answer, saw) })}
-          />
+          <VerdictPart answer={answer} bench={bench} fault={asked.error?.message} onPick={pick} onSaw={sawAs} />
         </Panel>
         <Panel heading="Stop rail" note="light through glass onto the setting">
-          <StopRail
+          <RailPart
             answer={answer}
-            blocks={blocksOf(bench, draft, answer)}
+            blocks={blocks}
             setting={`${answer.shutter.text} · ${iso(bench.optics.isoBase)}`}
             isStale={isStale}
           />
           <Box mt="2">
-            <FilterTray
+            <TrayPart
               filters={bench.filters}
               on={answer.chosen.filters}
-              mounted={draft.choices.mounted ?? []}
+              mounted={draft.choices.mounted}
               isPlaced={Boolean(draft.placed)}
               onToggle={toggle}
               onClear={clear}
@@ -107,32 +138,22 @@ export function ShotBench({ shot }: { shot: Shot }) {
                 : `${answer.reading.text}, ±${answer.reading.spreadStops.toFixed(1)}`
             }
           >
-            <LightForm
-              light={draft.light}
-              bench={bench}
-              answer={answer}
-              faultOf={faultOf}
-              onChange={(light) => change({ light })}
-            />
+            <LightPart light={draft.light} bench={bench} faultOf={faultOf} onChange={setLight} onKind={setKind} />
           </Panel>
           <Panel heading="Look">
-            <LookForm
+            <LookPart
               look={draft.look}
               bench={bench}
               cameras={cameras}
-              answer={isAnswered ? answer : undefined}
+              offered={offeredWords(answer)}
               faultOf={faultOf}
-              onChange={(look) => change({ look })}
-              onCamera={(id) => setDraft(onCamera(draft, cameras, id))}
+              onChange={setLook}
+              onCamera={setCamera}
             />
           </Panel>
         </Grid>
         <Panel heading="How you like it">
-          <ChoicesForm
-            choices={draft.choices}
-            bench={bench}
-            onChange={(choices) => setDraft(unplaced({ ...draft, choices }))}
-          />
+          <ChoicesPart choices={draft.choices} bench={bench} onChange={setChoices} />
         </Panel>
       </Grid>
     </DndContext>
@@ -161,10 +182,10 @@ function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: stri
 }
 
 /** The glass on the rail, outermost first; what lives on the lens comes last. */
-function blocksOf(bench: Bench, draft: Draft, answer: Answer) {
+function blocksOf(bench: Bench, mounted: readonly string[] = [], answer: Answer) {
   const filters = byId(bench);
   const { chosen } = answer;
-  return [...(draft.choices.mounted ?? []), ...chosen.filters]
+  return [...mounted, ...chosen.filters]
     .reverse()
     .flatMap((id) => filters.get(id) ?? [])
     .map((f) => ({ id: f.id, name: f.title, stops: stopsOf(f, chosen.settings) }))

@@ -12,7 +12,6 @@ type Saw = Schemas["Look"]["saw"];
 interface VerdictProps {
   answer: Answer;
   bench: Bench;
-  isStale: boolean;
   /** What is wrong with the input, when the answer is that of an earlier one. */
   fault: string | undefined;
   onPick: (filters: string[]) => void;
@@ -20,7 +19,7 @@ interface VerdictProps {
 }
 
 /** The answer: which glass, what to set, what error is left and why; then what else there is. */
-export function Verdict({ answer, bench, isStale, fault, onPick, onSaw }: VerdictProps) {
+export function Verdict({ answer, bench, fault, onPick, onSaw }: VerdictProps) {
   const { chosen } = answer;
   const filters = byId(bench);
   const isLooking = answer.step !== undefined && !answer.settled;
@@ -28,10 +27,10 @@ export function Verdict({ answer, bench, isStale, fault, onPick, onSaw }: Verdic
     <Stack gap="3">
       {fault && (
         <Box bg="breaksSoft" color="breaks" rounded="md" p="3" role="status">
-          <b>Cannot be answered as it stands.</b> {fault}
+          <b>Cannot be answered as it stands.</b> {fault} Below is the last answer.
         </Box>
       )}
-      <Stack gap="3" opacity={isStale ? 0.45 : 1} aria-hidden={isStale || undefined}>
+      <Stack gap="3">
         <Box aria-live="polite" data-testid="verdict">
           <Text color="muted" fontSize="sm">
             {headline(answer, isLooking)}
@@ -40,7 +39,7 @@ export function Verdict({ answer, bench, isStale, fault, onPick, onSaw }: Verdic
             {glassName(chosen.filters, filters, chosen.settings)}
           </Heading>
           <Text fontSize="xl" fontWeight="semibold" mt="1" data-testid="setting">
-            {settingWords(chosen)}
+            {isLooking ? lockedWords(answer, bench) : settingWords(chosen)}
           </Text>
           {!isLooking && (
             <Text fontSize="lg" data-testid="error">
@@ -49,11 +48,7 @@ export function Verdict({ answer, bench, isStale, fault, onPick, onSaw }: Verdic
             </Text>
           )}
         </Box>
-        {isLooking ? (
-          <LookButtons answer={answer} onSaw={onSaw} />
-        ) : (
-          <StateMark state={chosen.state}>{stateWords(chosen)}</StateMark>
-        )}
+        {isLooking ? <LookButtons onSaw={onSaw} /> : <StateMark state={chosen.state}>{stateWords(chosen)}</StateMark>}
         {!isLooking && <Reasons reasons={chosen.reasons} />}
         {bench.leftOut.map((f) => (
           <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">
@@ -68,7 +63,7 @@ export function Verdict({ answer, bench, isStale, fault, onPick, onSaw }: Verdic
 
 function headline(answer: Answer, isLooking: boolean): string {
   if (isLooking)
-    return `Put on, lock ${answer.shutter.text}, and look (light so far EV ${answer.step?.lowEv100.toFixed(1)} to ${answer.step?.highEv100.toFixed(1)})`;
+    return `Put on, lock, and look (light so far EV ${answer.step?.lowEv100.toFixed(1)} to ${answer.step?.highEv100.toFixed(1)})`;
   if (answer.placed) return "You put on";
   return answer.step ? "Settled by looking: put on" : "Put on";
 }
@@ -95,12 +90,14 @@ const VERDICTS: Record<Option["verdict"], string> = {
 
 const stateWords = (option: Option): string => VERDICTS[option.verdict];
 
-function LookButtons({ answer, onSaw }: { answer: Answer; onSaw: (saw: Saw) => void }) {
+/** While looking, the camera is locked where the shot wants it: at the target and base ISO. */
+const lockedWords = (answer: Answer, bench: Bench): string =>
+  `${answer.shutter.text} · ${iso(bench.optics.isoBase)}, locked`;
+
+function LookButtons({ onSaw }: { onSaw: (saw: Saw) => void }) {
   return (
     <Stack gap="2" role="group" aria-label="What do you see?">
-      <Text>
-        Is the picture at {answer.shutter.text}, {iso(answer.chosen.iso)}
-      </Text>
+      <Text>The picture is</Text>
       <Flex gap="2">
         <Button flex="1" size="lg" px="2" variant="outline" onClick={() => onSaw("dark")}>
           Too dark

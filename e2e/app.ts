@@ -1,0 +1,96 @@
+import { type ChildProcess, spawn } from "node:child_process";
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { test as base, expect, type Page } from "@playwright/test";
+
+/** The real binary on a data folder of its own. */
+export class App {
+  url = "";
+  private process: ChildProcess | undefined;
+  private readonly folder: string;
+  private readonly args: string[];
+
+  constructor(folder: string, args: string[]) {
+    this.folder = folder;
+    this.args = args;
+  }
+
+  /** Starts the server; a second start serves the same data at the same address. */
+  async start(): Promise<void> {
+    const listen = this.url ? new URL(this.url).host : "127.0.0.1:0";
+    const env = { ...process.env, XDG_DATA_HOME: this.folder };
+    const child = spawn("../bin/pinhole", ["serve", ...this.args, "--listen", listen], {
+      env,
+      stdio: ["ignore", "pipe", "ignore"],
+    });
+    this.process = child;
+    this.url = await new Promise<string>((resolve, reject) => {
+      let said = "";
+      child.stdout?.on("data", (chunk: Buffer) => {
+        said += chunk;
+        const address = /open\s+(http:\S+)\//.exec(said)?.[1];
+        if (address) resolve(address);
+      });
+      child.once("exit", (code) => reject(new Error(`pinhole ended with ${code} before it served`)));
+    });
+  }
+
+  /** Stops the server as a service manager would, and waits until it has ended. */
+  async stop(): Promise<void> {
+    const child = this.process;
+    if (!child || child.exitCode !== null) return;
+    const ended = new Promise((resolve) => child.once("exit", resolve));
+    child.kill("SIGTERM");
+    await ended;
+  }
+}
+
+interface Options {
+  /** Whether the application starts with the demo, or with nothing. */
+  demo: boolean;
+}
+
+export const test = base.extend<Options & { app: App }>({
+  demo: [true, { option: true }],
+  app: async ({ demo }, use) => {
+    const folder = await mkdtemp(join(tmpdir(), "pinhole e2e "));
+    const app = new App(folder, demo ? ["--demo"] : []);
+    await app.start();
+    await use(app);
+    await app.stop();
+    await rm(folder, { recursive: true });
+  },
+  page: async ({ page, app: _ }, use) => {
+    const faults: string[] = [];
+    page.on("pageerror", (error) => faults.push(error.message));
+    page.on("console", (message) => {
+      // Refused input is answered 4xx, which the browser reports by itself.
+      if (message.type() === "error" && !message.text().startsWith("Failed to load resource"))
+        faults.push(message.text());
+    });
+    await use(page);
+    expect(faults, "errors on the page").toEqual([]);
+  },
+});
+
+export { expect };
+
+/** Opens a demo shot by its name. */
+export async function openShot(page: Page, app: App, name: string): Promise<void> {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("link", { name }).click();
+  await expect(page.getByLabel("Name of the shot")).toHaveValue(name);
+}
+
+/** The parts of the Shot screen that tests read. */
+export const on = (page: Page) => ({
+  glass: page.getByTestId("glass"),
+  setting: page.getByTestId("setting"),
+  error: page.getByTestId("error"),
+  reasons: page.getByTestId("reasons"),
+  others: page.getByTestId("others"),
+  rail: page.getByTestId("stop-rail"),
+  saved: page.getByTestId("save-note"),
+  meter: page.getByLabel("what the meter says"),
+});

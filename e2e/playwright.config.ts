@@ -1,0 +1,29 @@
+import { defineConfig } from "@playwright/test";
+
+const desk = { width: 1280, height: 800 };
+
+export default defineConfig({
+  outputDir: "results",
+  reporter: process.env.CI ? "line" : "list",
+  workers: 2,
+  timeout: 30_000,
+  expect: { timeout: 5_000 },
+  forbidOnly: true,
+  use: {
+    viewport: desk,
+    timezoneId: "Etc/GMT+1",
+    locale: "en-GB",
+    trace: "retain-on-failure",
+    launchOptions: {
+      // Debian's own Chromium: none is downloaded.
+      executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+      args: ["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+    },
+  },
+  projects: [
+    { name: "tests", testDir: "tests" },
+    { name: "shots", testDir: "shots" },
+    // Tracing costs a fifth of the time it would measure.
+    { name: "latency", testDir: "latency", workers: 1, use: { trace: "off" } },
+  ],
+});

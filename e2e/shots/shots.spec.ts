@@ -1,0 +1,53 @@
+import { expect, on, openShot, test } from "../app.ts";
+
+const PHONE = { width: 390, height: 844 };
+const picture = (name: string) => `../docs/screenshots/${name}.png`;
+
+// The pictures the README shows, from the demo data.
+test.describe("pictures", () => {
+  test("shoot", async ({ page, app }) => {
+    await page.goto(`${app.url}/shoot`);
+    await expect(page.getByRole("link", { name: /Pond/ })).toBeVisible();
+    await page.screenshot({ path: picture("shoot") });
+  });
+
+  test("shot", async ({ page, app }) => {
+    await openShot(page, app, "Pond from above");
+    await expect(on(page).glass).toHaveText("CPL + ND64");
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("shot") });
+  });
+
+  test("shot, dark, by looking", async ({ page, app }) => {
+    await page.emulateMedia({ colorScheme: "dark" });
+    await openShot(page, app, "Dawn walk between the rows");
+    await page.getByRole("button", { name: "No meter: look" }).click();
+    await page.getByRole("button", { name: "Too bright" }).click();
+    await expect(on(page).glass).toHaveText("ND32");
+    await page.mouse.move(0, 0);
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("shot-looking-dark") });
+  });
+
+  test("shot on a phone", async ({ page, app }) => {
+    await page.setViewportSize(PHONE);
+    await openShot(page, app, "Crates down the lane");
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("shot-phone") });
+  });
+
+  test("quick line", async ({ page, app }) => {
+    await openShot(page, app, "Crates down the lane");
+    await page.keyboard.press("/");
+    await page.keyboard.type("f2 1/1250 iso50 > 50fps");
+    await expect(page.getByTestId("quick-answer")).toContainText("ND16");
+    await page.screenshot({ path: picture("quick-line") });
+  });
+
+  test("kit", async ({ page, app }) => {
+    await page.goto(`${app.url}/kit`);
+    await page.getByLabel("Label on the ring").fill("ND 2.0");
+    await expect(page.getByText("This can be read in two ways")).toBeVisible();
+    await page.screenshot({ path: picture("kit") });
+  });
+});

@@ -1,0 +1,113 @@
+import { AxeBuilder } from "@axe-core/playwright";
+import type { Page } from "@playwright/test";
+import { expect, on, openShot, test } from "../app.ts";
+
+const SIZES = { desk: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } };
+
+async function expectNoViolations(page: Page, where: string) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(
+    violations.map((v) => `${where}: ${v.id}: ${v.nodes.map((n) => n.html).join(" | ")}`),
+    where,
+  ).toEqual([]);
+}
+
+for (const colorScheme of ["light", "dark"] as const) {
+  for (const [size, viewport] of Object.entries(SIZES)) {
+    test(`axe finds nothing, ${colorScheme}, ${size}`, async ({ page, app }) => {
+      await page.emulateMedia({ colorScheme });
+      await page.setViewportSize(viewport);
+      await page.goto(`${app.url}/shoot`);
+      await expect(page.getByRole("link", { name: /Pond from above/ })).toBeVisible();
+      await expectNoViolations(page, "shoot");
+      await openShot(page, app, "Pond from above");
+      await expectNoViolations(page, "shot");
+      await page.getByRole("button", { name: "No meter: look" }).click();
+      await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
+      await page.getByLabel("or your own").fill("nonsense");
+      await expect(page.getByText("Cannot be answered as it stands.")).toBeVisible();
+      await expectNoViolations(page, "shot with a fault");
+      await page.getByRole("link", { name: "Kit", exact: true }).click();
+      await expect(page.getByRole("cell", { name: "ND64", exact: true })).toBeVisible();
+      await expectNoViolations(page, "kit");
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
+        "no sideways scrolling",
+      ).toBe(true);
+    });
+  }
+}
+
+test("the whole job by keyboard alone", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await expect(page.getByRole("link", { name: /Crates/ })).toBeVisible();
+  const tabTo = async (name: RegExp) => {
+    for (let i = 0; i < 80; i++) {
+      await page.keyboard.press("Tab");
+      const label = await page.evaluate(() => {
+        const e = document.activeElement as HTMLInputElement | null;
+        return e?.labels?.[0]?.textContent || e?.getAttribute("aria-label") || e?.textContent || "";
+      });
+      if (name.test(label)) return;
+    }
+    throw new Error(`Tab never reaches ${name}`);
+  };
+  await tabTo(/Crates down the lane/);
+  await page.keyboard.press("Enter");
+  await expect(on(page).glass).toHaveText("ND16");
+  await page.keyboard.press("3");
+  await expect(on(page).glass).toHaveText("ND32");
+  await tabTo(/^Meter$/);
+  await page.keyboard.press("Space");
+  await tabTo(/what the meter says/);
+  await page.keyboard.press("ControlOrMeta+a");
+  await page.keyboard.type("EV 12.6");
+  await expect(on(page).error).toContainText("−2.0");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("0");
+  await expect(on(page).glass).toHaveText("ND8");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keyboard shortcuts" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await expect(on(page).saved).toHaveText(/^saved/);
+});
+
+test.describe("by touch", () => {
+  test.use({ hasTouch: true, viewport: SIZES.phone });
+
+  test("glass goes on with a tap, and every target is large enough for a thumb", async ({ page, app }) => {
+    await page.goto(`${app.url}/shoot`);
+    await page.getByRole("link", { name: /Crates down the lane/ }).tap();
+    await page.getByRole("button", { name: "3 ND32" }).tap();
+    await expect(on(page).glass).toHaveText("ND32");
+    const small = await page
+      .getByRole("button")
+      .evaluateAll((buttons) =>
+        buttons.filter((b) => b.checkVisibility() && b.getBoundingClientRect().height < 43.5).map((b) => b.textContent),
+      );
+    expect(small).toEqual([]);
+  });
+});
+
+test("the theme can be chosen and is remembered", async ({ page, app }) => {
+  await page.emulateMedia({ colorScheme: "light" });
+  await page.goto(`${app.url}/shoot`);
+  const isDark = () => page.evaluate(() => document.documentElement.classList.contains("dark"));
+  expect(await isDark()).toBe(false);
+  await page.getByRole("button", { name: "Theme: follows the system. Change" }).click();
+  await page.getByRole("button", { name: "Theme: light. Change" }).click();
+  await page.reload();
+  expect(await isDark()).toBe(true);
+});
+
+test("nothing is fetched from elsewhere, and the page runs under its policy", async ({ page, app }) => {
+  const foreign: string[] = [];
+  page.on("request", (request) => request.url().startsWith(app.url) || foreign.push(request.url()));
+  await openShot(page, app, "Pond from above");
+  await page.waitForLoadState("networkidle");
+  expect(foreign.filter((url) => !url.startsWith("data:"))).toEqual([]);
+  const answer = await page.request.get(app.url);
+  expect(answer.headers()["content-security-policy"]).toContain("script-src 'self';");
+  expect(await page.locator("script:not([src])").count()).toBe(0);
+});

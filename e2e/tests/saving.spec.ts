@@ -1,0 +1,83 @@
+import { expect, on, openShot, test } from "../app.ts";
+
+test("of two tabs on one shot the later is told, and chooses", async ({ page, app, context }) => {
+  await openShot(page, app, "Crates down the lane");
+  const other = await context.newPage();
+  await other.goto(page.url());
+  const meterOf = (tab: typeof page) => tab.getByLabel("shutter it chose");
+
+  await meterOf(page).fill("1/1000");
+  await expect(on(page).saved).toHaveText(/^saved/);
+  await meterOf(other).fill("1/4000");
+  const alert = other.getByRole("alert").filter({ hasText: "changed elsewhere" });
+  await expect(alert).toContainText("auto 1/1000");
+  await expect(on(other).saved).toHaveText("not saved");
+  await expect(meterOf(other)).toHaveValue("1/4000"); // nothing typed is lost
+  await other.getByRole("button", { name: "Take theirs" }).click();
+  await expect(meterOf(other)).toHaveValue("1/1000");
+  await expect(alert).toHaveCount(0);
+
+  await meterOf(other).fill("1/500");
+  await expect(on(other).saved).toHaveText(/^saved/);
+  await meterOf(page).fill("1/8000");
+  await page.getByRole("button", { name: "Keep mine" }).click();
+  await expect(on(page).saved).toHaveText(/^saved/);
+  await other.reload();
+  await expect(meterOf(other)).toHaveValue("1/8000");
+});
+
+test("while the server is gone nothing typed is lost, and it is stored when it is back", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await expect(on(page).glass).toHaveText("ND16");
+  // The answer comes first; the pause before saving leaves time to stop the server.
+  await page.getByLabel("Name of the shot").fill("Crates, second take");
+  await app.stop();
+  await expect(on(page).saved).toContainText("not saved: The server does not answer. Trying again.");
+  await app.start();
+  await expect(on(page).saved).toHaveText(/^saved/, { timeout: 10_000 });
+  await page.reload();
+  await expect(page.getByLabel("Name of the shot")).toHaveValue("Crates, second take");
+});
+
+test("leaving the screen at once still stores the change", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await page.getByLabel("Name of the shot").fill("Left in a hurry");
+  await page.getByRole("link", { name: "Shoot", exact: true }).click();
+  await expect(page.getByRole("link", { name: /Left in a hurry/ })).toBeVisible();
+});
+
+test("a deleted shot can be brought back", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("button", { name: "Delete Pond from above" }).click();
+  await expect(page.getByRole("link", { name: /Pond from above/ })).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("link", { name: /Pond from above/ })).toBeVisible();
+});
+
+test("answers that come out of order never show", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  // The answer to EV 8 is held back until long after the one to EV 14 is there.
+  await page.route("**/api/calc/shot", async (route) => {
+    if (route.request().postData()?.includes("EV 8.0")) await new Promise((resolve) => setTimeout(resolve, 1500));
+    await route.continue().catch(() => {}); // the page may have given it up
+  });
+  const seen: string[] = [];
+  await page.exposeFunction("saw", (text: string) => seen.push(text));
+  await on(page).glass.evaluate((node) => {
+    new MutationObserver(() => (window as unknown as { saw: (t: string) => void }).saw(node.textContent ?? "")).observe(
+      node,
+      {
+        childList: true,
+        characterData: true,
+        subtree: true,
+      },
+    );
+  });
+  await on(page).meter.fill("EV 8.0");
+  await on(page).meter.fill("EV 12.6");
+  await expect(on(page).glass).toHaveText("ND8");
+  await page.waitForTimeout(2000);
+  await expect(on(page).glass).toHaveText("ND8");
+  expect(seen).not.toContain("No glass");
+});

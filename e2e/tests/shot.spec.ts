@@ -1,0 +1,131 @@
+import { expect, on, openShot, test } from "../app.ts";
+
+test("each demo shot is told its glass", async ({ page, app }) => {
+  for (const [shot, glass, state] of [
+    ["Dawn walk between the rows", "ND8", "holds"],
+    ["Crates down the lane", "ND16", "holds"],
+    ["Dive down the terraces", "Density 1.5", "tight"],
+    ["Pond from above", "CPL + ND64", "tight"],
+  ] as const) {
+    await openShot(page, app, shot);
+    await expect(on(page).glass).toHaveText(glass);
+    await expect(page.getByRole("region", { name: "Verdict" }).getByText(state, { exact: true })).toBeVisible();
+  }
+});
+
+test("the light can be entered in every form people use", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const note = page.getByRole("region", { name: "Light" });
+  // The camera's automatic, with glass on: EV 13.9 at 1/2000, and 2.94 stops of glass.
+  await page.getByRole("group", { name: "glass that was on" }).getByRole("button", { name: "ND8" }).click();
+  await expect(note.getByText("EV 16.9, ±0.2")).toBeVisible();
+  // Another form starts from the same light.
+  await page.getByRole("button", { name: "Lux", exact: true }).click();
+  await expect(note.getByText(/EV 16\.[89]/)).toBeVisible();
+  await page.getByLabel("lux at the subject").fill("20 klx");
+  await expect(note.getByText("EV 13.0, ±0.2")).toBeVisible();
+  await page.getByRole("button", { name: "Bias, locked" }).click();
+  await page.getByLabel("bias shown").fill("+1");
+  await page.getByLabel("locked shutter").fill("1/100");
+  await expect(note.getByText(/^EV 1\d\.\d/)).toBeVisible();
+  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await on(page).meter.fill("EV 14.3");
+  await expect(note.getByText("EV 14.3, ±0.2")).toBeVisible();
+  await expect(on(page).saved).toHaveText(/^saved \d/);
+  await page.reload();
+  await expect(on(page).meter).toHaveValue("EV 14.3");
+});
+
+test("without a meter: put on, look, say, until it is settled", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  await page.getByRole("button", { name: "No meter: look" }).click();
+  await expect(on(page).glass).toHaveText("No glass");
+  await page.getByRole("button", { name: "Too bright" }).click();
+  await expect(on(page).glass).toHaveText("ND32");
+  await page.getByRole("button", { name: "Too dark" }).click();
+  await expect(on(page).glass).toHaveText("ND8");
+  await page.getByRole("button", { name: "Right", exact: true }).click();
+  await expect(page.getByText("Settled by looking: put on")).toBeVisible();
+  await expect(on(page).glass).toHaveText("ND8");
+  await page.getByRole("button", { name: "Take back the last look" }).click();
+  await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
+});
+
+test("a range of light says how the camera rides it", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await page.getByText("The light changes during the shot").click();
+  await page.getByLabel("Brightest: what the meter says").fill("EV 13.7");
+  await page.getByLabel("Darkest: what the meter says").fill("EV 11.5");
+  await expect(on(page).setting).toHaveText(/^1\/100 · ISO \d+ to \d+/);
+  await expect(on(page).reasons).toContainText("let ISO float");
+});
+
+test("glass is put on by number, by press and by dragging", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const { glass, rail } = on(page);
+  await expect(glass).toHaveText("ND16");
+  await page.keyboard.press("3");
+  await expect(glass).toHaveText("ND32");
+  await expect(page.getByText("You put on")).toBeVisible();
+  await page.keyboard.press("1");
+  await expect(glass).toHaveText("ND8 + ND32");
+  await page.keyboard.press("3");
+  await expect(glass).toHaveText("ND8");
+  await page.keyboard.press("0");
+  await expect(glass).toHaveText("ND16");
+  await page.getByRole("button", { name: "1 ND8" }).click();
+  await expect(glass).toHaveText("ND8");
+  await expect(rail.getByRole("img")).toHaveAccessibleName(/ND8 takes 2\.9 stops.*lands \+1\.4 stops/);
+
+  const chip = await page.getByRole("button", { name: "3 ND32" }).boundingBox();
+  const target = await rail.boundingBox();
+  if (!chip || !target) throw new Error("nothing to drag");
+  await page.mouse.move(chip.x + 20, chip.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(target.x + 200, target.y + 80, { steps: 8 });
+  await page.mouse.up();
+  await expect(glass).toHaveText("ND8 + ND32");
+  await on(page).others.getByRole("button", { name: "ND16" }).first().click();
+  await expect(glass).toHaveText("ND16");
+});
+
+test("the rail is drawn to scale", async ({ page, app }) => {
+  await openShot(page, app, "Pond from above");
+  const widths = await on(page)
+    .rail.locator("svg rect[rx='4']")
+    .evaluateAll((rects) => rects.map((r) => Number(r.getAttribute("width"))));
+  // ND64, measured 5.83 stops, beside a polariser of 1.5.
+  const [nd64 = 0, polariser = 0] = widths;
+  expect(nd64 / polariser).toBeCloseTo(5.83 / 1.5, 1);
+});
+
+test("glass asked for, and glass that lives on the lens, are in every answer", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  await page.getByRole("group", { name: "mist 1/4" }).or(page.getByLabel("mist 1/4")).last().selectOption("asked for");
+  await expect(on(page).glass).toHaveText("mist 1/4 + ND8");
+  for (const option of await on(page).others.getByRole("button").allInnerTexts()) expect(option).toContain("mist 1/4");
+  await page.getByLabel("ND8", { exact: true }).selectOption("lives on the lens");
+  await expect(on(page).reasons).toContainText("what lives on the lens counted in");
+});
+
+test("frame rate and target move the shutter, and the camera's own step is explained", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  const look = page.getByRole("region", { name: "Look" });
+  await look.getByRole("button", { name: "24", exact: true }).click();
+  await expect(look.getByText("Wanted 1/48.0, the camera offers 1/50 (173°): −0.1 stops.")).toBeVisible();
+  await look.getByRole("button", { name: "90°" }).click();
+  await expect(on(page).setting).toHaveText(/^1\/100/);
+  await look.getByLabel("or your own").fill("1/80");
+  await expect(on(page).setting).toHaveText(/^1\/80/);
+});
+
+test("a badly written label is left out until its owner says what it means", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  await expect(page.getByText("ND 2.0 is left out: Is it density 2.0 or factor 2?")).toBeVisible();
+  await page.getByRole("link", { name: "Kit" }).click();
+  await page.getByRole("button", { name: "factor 2" }).click();
+  await expect(page.getByRole("button", { name: "factor 2" })).toHaveCount(0);
+  await page.getByRole("link", { name: "Shot", exact: true }).click();
+  await expect(page.getByRole("button", { name: /ND 2\.0/ })).toBeVisible();
+});

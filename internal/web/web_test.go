@@ -264,7 +264,9 @@ func TestOpenAPIDescribesEveryDoor(t *testing.T) {
 	}
 	var doc struct {
 		Paths      map[string]map[string]any
-		Components struct{ Schemas map[string]struct{ Properties map[string]map[string]any } }
+		Components struct {
+			Schemas map[string]struct{ Properties map[string]map[string]any }
+		}
 	}
 	if err := json.Unmarshal(text, &doc); err != nil {
 		t.Fatal(err)

@@ -1,0 +1,86 @@
+package motion
+
+import "math"
+
+// sinc returns sin(πx)/(πx), 1 at 0. Exposure averages what swings f times a
+// second by |sinc(f·t)|: the transform of a window of length t.
+func sinc(x float64) float64 {
+	if x == 0 {
+		return 1
+	}
+	return math.Sin(math.Pi*x) / (math.Pi * x)
+}
+
+// Interval is a closed range of numbers.
+type Interval struct{ From, To float64 }
+
+// sincWithin returns where |sinc(x)| ≤ most in [0, upTo], in order and apart.
+//
+// Around each whole k lies such a range; from 1/(π·most) on the envelope 1/(πx)
+// stays below and all of the rest belongs to it. most is above 0; the work grows
+// with the smaller of upTo and 1/most.
+func sincWithin(most, upTo float64) []Interval {
+	if most >= 1 {
+		return []Interval{{0, upTo}}
+	}
+	always := 1 / (math.Pi * most)
+	var found []Interval
+	for k := 1.0; k-1 < min(upTo, always); k++ {
+		// On either side of the zero at k, |sinc| rises to the next peak.
+		from, to := crossing(most, k, peak(k-1)), crossing(most, k, peak(k))
+		switch n := len(found); {
+		case from > upTo:
+		case n > 0 && from <= found[n-1].To:
+			found[n-1].To = to
+		default:
+			found = append(found, Interval{from, to})
+		}
+	}
+	if n := len(found); n > 0 && (always < upTo || found[n-1].To > upTo) {
+		found[n-1].To = upTo
+	}
+	return found
+}
+
+// peak returns where |sinc| peaks between the zeros at k and k+1, where
+// tan(πx) = πx; for k = 0 that is the top at 0.
+func peak(k float64) float64 {
+	if k == 0 {
+		return 0
+	}
+	y := (k + 0.5) * math.Pi
+	for range 8 { // contracts by more than 1/y² a round
+		y = k*math.Pi + math.Atan(y)
+	}
+	return y / math.Pi
+}
+
+// crossing returns where |sinc| equals most between the zero at k and the peak
+// beside it, or the peak itself where it stays below.
+func crossing(most, zero, peak float64) float64 {
+	if math.Abs(sinc(peak)) <= most {
+		return peak
+	}
+	in, out := zero, peak
+	for range 60 {
+		middle := (in + out) / 2
+		if math.Abs(sinc(middle)) <= most {
+			in = middle
+		} else {
+			out = middle
+		}
+	}
+	return in
+}
+
+// largestSinc returns the largest |sinc| in [from, to], 0 ≤ from ≤ to: at either
+// end, or at the first peak between them, because the peaks fall.
+func largestSinc(from, to float64) float64 {
+	largest := max(math.Abs(sinc(from)), math.Abs(sinc(to)))
+	if p := peak(math.Floor(from)); p >= from && p <= to {
+		largest = max(largest, math.Abs(sinc(p)))
+	} else if p = peak(math.Floor(from) + 1); p <= to {
+		largest = max(largest, math.Abs(sinc(p)))
+	}
+	return largest
+}

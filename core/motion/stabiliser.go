@@ -1,0 +1,96 @@
+package motion
+
+import (
+	"math"
+
+	"pinhole/core/angle"
+	"pinhole/core/stop"
+)
+
+// Stabiliser says what holds the picture still.
+type Stabiliser string
+
+// The kinds of stabiliser.
+const (
+	NoStabiliser        Stabiliser = "none"
+	Electronic          Stabiliser = "electronic" // in the camera: shifts whole frames
+	Gimbal              Stabiliser = "gimbal"     // turns the camera against the shake
+	GimbalAndElectronic Stabiliser = "gimbal+electronic"
+	Post                Stabiliser = "post" // later, from a log of the gyro
+)
+
+// ShiftsFrames reports whether the stabiliser moves whole frames after they were
+// exposed, so that blur inside a frame stays and shows as ghosting.
+func (s Stabiliser) ShiftsFrames() bool {
+	return s == Electronic || s == GimbalAndElectronic || s == Post
+}
+
+// hasGimbal reports whether a gimbal takes most of the shake before the sensor.
+func (s Stabiliser) hasGimbal() bool { return s == Gimbal || s == GimbalAndElectronic }
+
+// Defaults that a user can change.
+const (
+	// GimbalPasses is the share of the shake that a three-axis gimbal lets through.
+	GimbalPasses = 0.08
+	// GhostTolerance is the blur inside one frame, as a share of the width, that
+	// a stabilised picture hides.
+	GhostTolerance = 0.002
+)
+
+// Shake is how a body shakes its camera, and what is to hide it.
+type Shake struct {
+	Stabiliser Stabiliser
+	// Rate is the shake: the 90th percentile of angular speed, at least 0.
+	Rate angle.DegPerS
+	// Passes is the share that the gimbal lets through, in [0, 1]; it counts only
+	// where there is a gimbal.
+	Passes float64
+	// Tolerance is the hidden blur as a share of the picture's width, above 0.
+	Tolerance float64
+}
+
+// reaching is the shake that reaches the sensor.
+func (s Shake) reaching() angle.DegPerS {
+	if s.Stabiliser.hasGimbal() {
+		return s.Rate * angle.DegPerS(s.Passes)
+	}
+	return s.Rate
+}
+
+// BlurPx returns the blur the shake leaves inside one frame: f_px·ω·g·t.
+func (s Shake) BlurPx(l Lens, t stop.Shutter) float64 {
+	return BlurPx(l, Movement{Turn: s.reaching()}, t)
+}
+
+// Floor returns the slowest shutter time at which the stabiliser still works:
+// q·W/(f_px·ω·g). ok is false where there is no floor: nothing shifts frames, or
+// nothing shakes.
+func (s Shake) Floor(l Lens) (floor stop.Shutter, ok bool) {
+	if !s.Stabiliser.ShiftsFrames() {
+		return 0, false
+	}
+	floor, ok = ShutterForShare(l, Movement{Turn: s.reaching()}, s.Tolerance)
+	return floor, ok && !math.IsInf(floor.Seconds(), 0)
+}
+
+// Activity is what the person or craft does that carries the camera.
+type Activity struct {
+	Name  string
+	Words string
+	Shake angle.DegPerS
+}
+
+// Activities are the shakes to expect until a gyro log gives the real one; rough.
+func Activities() []Activity {
+	return []Activity{
+		{"stand", "on a stand", 0.1},
+		{"held", "held still", 6},
+		{"walk", "walking calmly", 15},
+		{"brisk", "walking briskly", 30},
+		{"run", "running", 70},
+		{"helmet", "on a helmet", 40},
+		{"bar", "on a bar or chest, rough road", 90},
+		{"cruise", "FPV cruising", 12},
+		{"freestyle", "FPV freestyle", 80},
+	}
+}

@@ -17,7 +17,8 @@ interface FilterTableProps {
 export function FilterTable({ filters, cameras }: FilterTableProps) {
   if (filters.length === 0) return <Text color="muted">No glass yet. Type the first label above.</Text>;
   return (
-    <Table.ScrollArea tabIndex={0} role="region" aria-label="Filters">
+    // Positioned, so that what only screen readers see scrolls with the table.
+    <Table.ScrollArea position="relative" tabIndex={0} role="region" aria-label="Filters">
       <Table.Root size="sm">
         <Table.Header>
           <Table.Row bg="panel">

@@ -48,3 +48,6 @@ type DegPerS float64
 
 // RadiansPerS returns the rate in radians a second.
 func (r DegPerS) RadiansPerS() float64 { return Deg(r).Radians() }
+
+// Abs returns the size of r without its direction.
+func (r DegPerS) Abs() DegPerS { return DegPerS(math.Abs(float64(r))) }

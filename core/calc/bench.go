@@ -15,8 +15,8 @@ type Camera struct {
 	Aperture   stop.FNumber   `json:"aperture" minimum:"0.5" maximum:"64" doc:"f-number, T-number where known"`
 	ISOBase    stop.ISO       `json:"isoBase" minimum:"1" maximum:"1000000"`
 	ISOCeiling stop.ISO       `json:"isoCeiling" minimum:"1" maximum:"10000000" doc:"the highest ISO that still looks good"`
-	Steps      []stop.Shutter `json:"steps,omitempty" maxItems:"200" exclusiveMinimum:"0" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
-	FastestS   stop.Shutter   `json:"fastestS,omitempty" exclusiveMinimum:"0" maximum:"86400" doc:"the shortest shutter time, in seconds; left out, the shortest of steps"`
+	Steps      []stop.Shutter `json:"steps,omitempty" maxItems:"200" minimum:"0.0000001" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
+	FastestS   stop.Shutter   `json:"fastestS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"the shortest shutter time, in seconds; left out, the shortest of steps"`
 }
 
 // fastest returns the shortest shutter time, 0 where it is not known.
@@ -92,12 +92,16 @@ type Choices struct {
 	Mounted     []string       `json:"mounted,omitempty" maxItems:"4" doc:"ids of glass that lives on the lens"`
 }
 
+func (c *Choices) rules() glass.Rules {
+	return glass.Rules{MaxLayers: c.MaxLayers, Allow: c.Allow, Required: c.Required, Mounted: c.Mounted}
+}
+
 // Wish is a camera, the shutter wanted of it, and the glass there is.
 type Wish struct {
 	Camera   Camera        `json:"camera"`
-	FPS      float64       `json:"fps,omitempty" exclusiveMinimum:"0" maximum:"10000" doc:"frames per second; left out for a still"`
-	AngleDeg *stop.Angle   `json:"angleDeg,omitempty" exclusiveMinimum:"0" maximum:"360" doc:"degrees; this or shutterS"`
-	ShutterS *stop.Shutter `json:"shutterS,omitempty" exclusiveMinimum:"0" maximum:"86400" doc:"seconds; this or angleDeg"`
+	FPS      float64       `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second; left out for a still"`
+	AngleDeg *stop.Angle   `json:"angleDeg,omitempty" minimum:"0.001" maximum:"360" doc:"degrees; this or shutterS"`
+	ShutterS *stop.Shutter `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds; this or angleDeg"`
 	Kit      []KitFilter   `json:"kit" maxItems:"200"`
 	Choices
 }
@@ -131,7 +135,7 @@ func (w *Wish) bench() (*bench, error) {
 	if err != nil {
 		return nil, err
 	}
-	stacks, err := glass.Stacks(kit, glass.Rules{MaxLayers: w.MaxLayers, Allow: w.Allow, Required: w.Required, Mounted: w.Mounted})
+	stacks, err := glass.Stacks(kit, w.rules())
 	if err != nil {
 		return nil, err
 	}

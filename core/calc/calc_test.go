@@ -197,6 +197,15 @@ func TestSillyRequests(t *testing.T) {
 	}
 }
 
+// documentOf returns the problem document an error is, nil where it is none.
+func documentOf(err error) *problem.Document {
+	var doc *problem.Document
+	if !errors.As(err, &doc) {
+		return nil
+	}
+	return doc
+}
+
 // Whatever JSON comes in, each computation answers it or names what is wrong, and
 // what it answers is JSON again: no number in it is infinite.
 func FuzzRun(f *testing.F) {

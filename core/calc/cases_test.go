@@ -8,6 +8,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strconv"
+	"strings"
 	"testing"
 )
 
@@ -72,12 +73,23 @@ const (
 )
 
 // differs returns where got is not as expected, "" where it is. In an expected
-// object "#near" with "tol" is a number within a tolerance, "#len" counts a list,
-// "#set" ignores order, and digits index a list.
+// object "#near" with "tol" is a number within a tolerance (of an azimuth, either
+// way round), "#len" counts a list, "#set" ignores order, "#by" finds rows of a
+// list by a field, and digits index a list.
 func differs(want, got any, at string) string {
 	switch want := want.(type) {
 	case map[string]any:
 		return differsObject(want, got, at)
+	case []any:
+		list, _ := got.([]any)
+		if len(list) != len(want) {
+			return fmt.Sprintf("%s: want %v, got %v", at, want, got)
+		}
+		for i := range want {
+			if d := differs(want[i], list[i], fmt.Sprintf("%s.%d", at, i)); d != "" {
+				return d
+			}
+		}
 	case float64:
 		v, ok := got.(float64)
 		if !ok || math.Abs(v-want) > max(absolute, relative*math.Abs(want)) {
@@ -93,7 +105,12 @@ func differs(want, got any, at string) string {
 
 func differsObject(want map[string]any, got any, at string) string {
 	if near, ok := want["#near"].(float64); ok {
-		if v, ok := got.(float64); !ok || math.Abs(v-near) > want["tol"].(float64) {
+		v, ok := got.(float64)
+		off := math.Abs(v - near)
+		if strings.HasSuffix(at, "azimuthDeg") {
+			off = min(off, math.Abs(off-360))
+		}
+		if !ok || off > want["tol"].(float64) {
 			return fmt.Sprintf("%s: want %v, got %v", at, near, got)
 		}
 		return ""
@@ -104,7 +121,13 @@ func differsObject(want map[string]any, got any, at string) string {
 		}
 		return ""
 	}
+	if by, ok := want["#by"].(string); ok {
+		got = rowsBy(by, got)
+	}
 	for name, part := range want {
+		if name == "#by" {
+			continue
+		}
 		list, isList := got.([]any)
 		var value any
 		switch i, err := strconv.Atoi(name); {
@@ -124,6 +147,18 @@ func differsObject(want map[string]any, got any, at string) string {
 		}
 	}
 	return ""
+}
+
+// rowsBy returns the rows of a list as an object, by the text in one field.
+func rowsBy(field string, list any) map[string]any {
+	rows := map[string]any{}
+	items, _ := list.([]any)
+	for _, item := range items {
+		if row, ok := item.(map[string]any); ok {
+			rows[fmt.Sprint(row[field])] = row
+		}
+	}
+	return rows
 }
 
 func sorted(list any) []string {
@@ -147,7 +182,8 @@ func TestDiffersFindsDifferences(t *testing.T) {
 	}
 	for _, pair := range [][2]string{
 		{`{"a":1}`, `{"a":1.001}`}, {`{"a":1}`, `{}`}, {`{"a":{"#near":1,"tol":0.1}}`, `{"a":1.2}`}, {`{"a":{"#len":2}}`, `{"a":[1]}`},
-		{`{"a":{"#set":["x"]}}`, `{"a":["y"]}`}, {`{"a":{"1":{"b":"x"}}}`, `{"a":[{},{"b":"y"}]}`}, {`{"a":true}`, `{"a":false}`},
+		{`{"a":{"#set":["x"]}}`, `{"a":["y"]}`}, {`{"a":{"1":{"b":"x"}}}`, `{"a":[{},{"b":"y"}]}`}, {`{"a":true}`, `{"a":false}`}, {`{"a":[1,2]}`, `{"a":[1,3]}`},
+		{`{"a":{"#by":"k","x":{"v":1}}}`, `{"a":[{"k":"x","v":2}]}`}, {`{"azimuthDeg":{"#near":359,"tol":1}}`, `{"azimuthDeg":2}`},
 	} {
 		if differs(parse(pair[0]), parse(pair[1]), "") == "" {
 			t.Errorf("%s and %s are called alike", pair[0], pair[1])

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"pinhole/core/angle"
 	"pinhole/core/light"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -8,13 +9,48 @@ import (
 
 // ReadingRequest is what was read, and off what.
 type ReadingRequest struct {
-	Kind       string        `json:"kind" enum:"meter,auto,bias,lux" doc:"meter: a hand meter; auto: what the camera's automatic chose; bias: what a locked camera shows; lux: incident light"`
+	Kind       string        `json:"kind" enum:"meter,auto,bias,lux,sky" doc:"meter: a hand meter; auto: what the camera's automatic chose; bias: what a locked camera shows; lux: incident light; sky: by sun and cloud alone"`
 	Aperture   *stop.FNumber `json:"aperture,omitempty" minimum:"0.5" maximum:"64" doc:"f-number"`
-	ShutterS   *stop.Shutter `json:"shutterS,omitempty" exclusiveMinimum:"0" maximum:"86400" doc:"seconds"`
+	ShutterS   *stop.Shutter `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
 	ISO        *stop.ISO     `json:"iso,omitempty" minimum:"1" maximum:"10000000"`
 	GlassStops stop.Stops    `json:"glassStops,omitempty" minimum:"0" maximum:"40" doc:"stops of glass that were on when it was read"`
 	BiasStops  *stop.Stops   `json:"biasStops,omitempty" minimum:"-10" maximum:"10" doc:"the bias shown, positive brighter than the camera wants"`
-	Lux        *float64      `json:"lux,omitempty" exclusiveMinimum:"0" maximum:"1000000" doc:"lux"`
+	Lux        *float64      `json:"lux,omitempty" minimum:"0.000001" maximum:"1000000" doc:"lux"`
+	SkyFields
+}
+
+// SkyFields describe daylight by eye.
+type SkyFields struct {
+	Sky            light.Sky   `json:"sky,omitempty" enum:"clear,partly,overcast"`
+	SunAltitudeDeg *angle.Deg  `json:"sunAltitudeDeg,omitempty" minimum:"-90" maximum:"90" doc:"geometric, degrees"`
+	BetaDeg        angle.Deg   `json:"betaDeg,omitempty" minimum:"-360" maximum:"360" doc:"how far an upright subject faces away from the sun's azimuth"`
+	Plane          light.Plane `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; vertical by default"`
+	GroundAlbedo   *float64    `json:"groundAlbedo,omitempty" minimum:"0" maximum:"1" doc:"0.2 by default"`
+	SurfaceStops   stop.Stops  `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"how much brighter than mid-grey the scene's surfaces are"`
+	DayOfYear      int         `json:"dayOfYear,omitempty" minimum:"1" maximum:"366" doc:"172, midsummer in the north, by default"`
+}
+
+// defaultDay is the day of the year that a sky without a date has.
+const defaultDay = 172
+
+func (f *SkyFields) scene() (light.Scene, error) {
+	switch {
+	case f.Sky == "":
+		return light.Scene{}, &problem.Fault{Field: "sky", Allowed: "one of clear, partly, overcast"}
+	case f.SunAltitudeDeg == nil:
+		return light.Scene{}, &problem.Fault{Field: "sunAltitudeDeg", Allowed: "the sun's geometric altitude, from -90 to 90 degrees"}
+	}
+	plane, albedo, day := f.Plane, light.DefaultAlbedo, f.DayOfYear
+	if plane == "" {
+		plane = light.Vertical
+	}
+	if f.GroundAlbedo != nil {
+		albedo = *f.GroundAlbedo
+	}
+	if day == 0 {
+		day = defaultDay
+	}
+	return light.FromSky(f.Sky, *f.SunAltitudeDeg, day, plane, f.BetaDeg, albedo, f.SurfaceStops), nil
 }
 
 // ReadingAnswer is the light of the scene.
@@ -39,7 +75,10 @@ func readingAnswer(s light.Scene) *ReadingAnswer {
 }
 
 func (r *ReadingRequest) scene() (light.Scene, error) {
-	if r.Kind == "lux" {
+	switch r.Kind {
+	case "sky":
+		return r.SkyFields.scene()
+	case "lux":
 		if r.Lux == nil {
 			return light.Scene{}, &problem.Fault{Field: "lux", Allowed: "incident light in lux, above 0"}
 		}

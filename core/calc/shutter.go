@@ -11,20 +11,20 @@ import (
 // text, shutterS and angleDeg.
 type ShutterRequest struct {
 	Text      string         `json:"text,omitempty" maxLength:"20" doc:"1/60, 60, 0.5s, 2\" or 180°"`
-	ShutterS  *float64       `json:"shutterS,omitempty" exclusiveMinimum:"0" maximum:"86400" doc:"seconds"`
-	AngleDeg  *float64       `json:"angleDeg,omitempty" exclusiveMinimum:"0" maximum:"360" doc:"degrees"`
-	FPS       float64        `json:"fps,omitempty" exclusiveMinimum:"0" maximum:"10000" doc:"frames per second; left out for a still"`
-	Steps     []stop.Shutter `json:"steps,omitempty" maxItems:"200" exclusiveMinimum:"0" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
+	ShutterS  *float64       `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
+	AngleDeg  *float64       `json:"angleDeg,omitempty" minimum:"0.001" maximum:"360" doc:"degrees"`
+	FPS       float64        `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second; left out for a still"`
+	Steps     []stop.Shutter `json:"steps,omitempty" maxItems:"200" minimum:"0.0000001" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
 	Delivery  *Delivery      `json:"delivery,omitempty"`
-	IntervalS float64        `json:"intervalS,omitempty" exclusiveMinimum:"0" maximum:"86400" doc:"time-lapse: seconds from frame to frame"`
+	IntervalS float64        `json:"intervalS,omitempty" minimum:"0.001" maximum:"86400" doc:"time-lapse: seconds from frame to frame"`
 	WriteS    *float64       `json:"writeS,omitempty" minimum:"0" maximum:"60" doc:"time-lapse: seconds the camera needs to write a frame; 0.5 by default"`
 }
 
 // Delivery is how the frames are shown.
 type Delivery struct {
 	Mode   string  `json:"mode" enum:"every-frame,real-time,speed-up"`
-	FPS    float64 `json:"fps,omitempty" exclusiveMinimum:"0" maximum:"10000" doc:"frames per second shown"`
-	Factor float64 `json:"factor,omitempty" exclusiveMinimum:"0" maximum:"10000" doc:"how many times faster than life"`
+	FPS    float64 `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second shown"`
+	Factor float64 `json:"factor,omitempty" minimum:"0.00001" maximum:"10000" doc:"how many times faster than life"`
 }
 
 // ShutterAnswer is the wish beside what the camera offers.

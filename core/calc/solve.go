@@ -42,6 +42,7 @@ type Option struct {
 	SpreadStops stop.Stops            `json:"spreadStops" doc:"how far the error may be off"`
 	Verdict     glass.Verdict         `json:"verdict" enum:"on,iso,shutter,dark,lock,float-iso,float-shutter"`
 	State       glass.State           `json:"state" enum:"holds,tight,breaks"`
+	CouldBe     []glass.State         `json:"couldBe,omitempty" enum:"holds,tight,breaks" doc:"states it could turn out to have when light and glass are off by the spread"`
 	ISO         stop.ISO              `json:"iso"`
 	ShutterS    stop.Shutter          `json:"shutterS"`
 	ShutterText string                `json:"shutterText"`
@@ -136,7 +137,7 @@ func (b *bench) option(o *glass.Option) Option {
 	q := &b.question
 	out := Option{
 		Filters: ids(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
-		Verdict: o.Verdict, State: o.State(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.angle(o.Shutter),
+		Verdict: o.Verdict, State: o.State(q), CouldBe: o.CouldBe(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.angle(o.Shutter),
 		Cost: o.Cost, LostStops: o.Lost, Mode: b.mode(o.Mode), Reasons: o.Reasons(q),
 	}
 	if o.Turned != nil {

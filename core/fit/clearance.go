@@ -89,23 +89,26 @@ type Rings struct {
 	ReferenceMm float64
 }
 
-// Clearance returns the range in which filter diameter − barrel diameter lies,
-// less the reference, the worst case both ways.
+// Clearance returns the range in which filter diameter − barrel diameter lies, the
+// worst case both ways.
 func (r Rings) Clearance() Range {
 	off := 2 * r.GaugeMm
-	return Range{
-		Min: r.Filter.Min - r.Barrel.Max - off - r.ReferenceMm,
-		Max: r.Filter.Max - r.Barrel.Min + off - r.ReferenceMm,
-	}
+	return Range{Min: r.Filter.Min - r.Barrel.Max - off, Max: r.Filter.Max - r.Barrel.Min + off}
+}
+
+// counted returns the clearance as the classes count it, from the reference.
+func (r Rings) counted() Range {
+	c := r.Clearance()
+	return Range{Min: c.Min - r.ReferenceMm, Max: c.Max - r.ReferenceMm}
 }
 
 // Likely returns the class of the middle of the clearance.
-func (r Rings) Likely() Class { return ClassOf(r.Clearance().Middle()) }
+func (r Rings) Likely() Class { return ClassOf(r.counted().Middle()) }
 
 // Worst returns the worst class in the range of the clearance: from snug by way
 // of tight, loose and too tight to falls off.
 func (r Rings) Worst() Class {
-	c := r.Clearance()
+	c := r.counted()
 	worst := classes[classIndex(c.Min)]
 	for _, k := range classes[classIndex(c.Min) : classIndex(c.Max)+1] {
 		if k.badness > worst.badness {
@@ -118,7 +121,7 @@ func (r Rings) Worst() Class {
 // Settle returns which measurement would narrow the clearance most, in a
 // sentence, and "" where the classes in the range agree.
 func (r Rings) Settle() string {
-	c := r.Clearance()
+	c := r.counted()
 	if ClassOf(c.Min) == ClassOf(c.Max) {
 		return ""
 	}

@@ -120,7 +120,7 @@ type chooser struct {
 }
 
 func newChooser(q *Question) *chooser {
-	c := &chooser{q: q, gap: q.Light.High.Above(q.Setting.EV()), span: q.Light.High.Above(q.Light.Low), headroom: q.headroom()}
+	c := &chooser{q: q, gap: q.Light.High.Above(q.Setting.EV()), span: q.Light.High.Above(q.Light.Low), headroom: q.Headroom()}
 	c.wISO, c.wShutter = q.Priority.weights()
 	// In a range a variable filter centres the range in the band, as far as the
 	// bright end allows.

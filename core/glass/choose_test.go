@@ -223,7 +223,7 @@ func TestReasonsAndState(t *testing.T) {
 		want   string
 	}{
 		{"on", measured, nil, Holds, "4.9 stops measured against 5.2 needed: 0.3 brighter than the meter, inside the third of a stop you accept"},
-		{"may fall outside", measured, nil, Holds, "±0.2 in all, from the reading and the glass: it could fall outside what you accept, so check with a test clip"},
+		{"may fall outside", measured, nil, Holds, "±0.2 in all, from the reading and the glass: it could turn out to be tight, so check with a test clip"},
 		{"cast", measured, nil, Holds, "the colour shifts by 0.3 stops towards blue; set white balance with the glass on"},
 		{"falls off", measured, nil, Holds, "if the glass falls off the picture is 5.2 stops over; 1/8000 at base ISO still saves it"},
 		{"cannot be saved", measured, func(q *Question) { q.Fastest = 1.0 / 200 }, Holds, "if the glass falls off the picture is 5.2 stops over; even 1/200 at base ISO is too slow to save it"},

@@ -62,8 +62,8 @@ type Question struct {
 	Priority Priority
 }
 
-// headroom returns H, the stops that ISO can lift.
-func (q *Question) headroom() stop.Stops { return q.Ceiling.Over(q.Setting.ISO) }
+// Headroom returns H, the stops that ISO can lift.
+func (q *Question) Headroom() stop.Stops { return q.Ceiling.Over(q.Setting.ISO) }
 
 // Need returns S*, the glass that would leave exactly the wanted offset at the
 // highest light: EVscene − EVset − b. It is negative where light is missing.

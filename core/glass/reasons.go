@@ -1,8 +1,10 @@
 package glass
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"pinhole/core/stop"
@@ -18,9 +20,23 @@ const (
 	Breaks State = "breaks"
 )
 
-// mostGiven is how much faster than wished the shutter may go before the look is
-// lost rather than strained: one stop turns 180° into 90°. It is a default.
-const mostGiven = stop.Stops(1)
+// badness orders the states from the best.
+func (s State) badness() int { return slices.Index([]State{Holds, Tight, Breaks}, s) }
+
+// Compare orders states from the best to the worst.
+func (s State) Compare(other State) int { return cmp.Compare(s.badness(), other.badness()) }
+
+// Worse returns the worse of two states.
+func Worse(a, b State) State {
+	if a.Compare(b) < 0 {
+		return b
+	}
+	return a
+}
+
+// MostGiven is how far from the wished shutter the camera may go before the look
+// is lost rather than strained: one stop turns 180° into 90°. It is a default.
+const MostGiven = stop.Stops(1)
 
 // given returns by how much the shutter is faster than wished.
 func (o *Option) given(q *Question) stop.Stops { return q.Setting.Shutter.Over(o.Shutter) }
@@ -33,7 +49,7 @@ func (o *Option) State(q *Question) State {
 	case o.Verdict == On, o.Verdict == Lock:
 		return Holds
 	case o.Verdict == Dark,
-		!stop.AtMost(o.given(q), mostGiven),
+		!stop.AtMost(o.given(q), MostGiven),
 		!stop.AtMost(o.beyondShutter(q), q.Band.Bright),
 		o.Mode != nil && !stop.AtMost(o.Mode.Short, q.Band.Dark):
 		return Breaks
@@ -55,6 +71,32 @@ func (o *Option) beyondShutter(q *Question) stop.Stops {
 func (o *Option) Spread(q *Question) stop.Stops {
 	s, l := o.Stack.Spread(), q.Light.Spread
 	return stop.Stops(math.Hypot(float64(s), float64(l)))
+}
+
+// CouldBe returns the states, from the best to the worst, that the option could
+// turn out to have when light and glass are off by as much as their spread,
+// other than the one it has. A variable filter stays where it is turned to.
+func (o *Option) CouldBe(q *Question) []State {
+	spread := o.Spread(q)
+	own := o.State(q)
+	var others []State
+	for _, off := range []stop.Stops{spread, -spread} {
+		there := *q
+		there.Light.High, there.Light.Low = there.Light.High.Plus(off), there.Light.Low.Plus(off)
+		c := newChooser(&there)
+		c.want -= off
+		var mode *Mode
+		if q.Light.Ranged {
+			mode = new(Mode)
+		}
+		var shifted Option
+		c.weigh(&shifted, o.Stack, mode)
+		if s := shifted.State(&there); s != own && !slices.Contains(others, s) {
+			others = append(others, s)
+		}
+	}
+	slices.SortFunc(others, State.Compare)
+	return others
 }
 
 // Reasons returns why the option stands where it does: one sentence a line, the
@@ -199,6 +241,9 @@ func (m *Mode) shortWords() string {
 	return fmt.Sprintf("; the lowest light still comes out %v stops dark", m.Short)
 }
 
+// turnsOut says the states as they follow "it could turn out to".
+var turnsOut = map[State]string{Holds: "hold", Tight: "be tight", Breaks: "break"}
+
 // doubt says how sure the error is, and whether that could turn the verdict.
 func (o *Option) doubt(q *Question) string {
 	spread := o.Spread(q)
@@ -213,9 +258,8 @@ func (o *Option) doubt(q *Question) string {
 		why = append(why, "the glass")
 	}
 	text := fmt.Sprintf("±%v in all, from %s", spread, strings.Join(why, " and "))
-	off := o.Error - q.Offset
-	if o.Verdict == On && (off+spread > q.Band.Bright || off-spread < -q.Band.Dark) {
-		text += ": it could fall outside what you accept, so check with a test clip"
+	if others := o.CouldBe(q); len(others) > 0 {
+		text += fmt.Sprintf(": it could turn out to %s, so check with a test clip", turnsOut[others[len(others)-1]])
 	}
 	return text
 }

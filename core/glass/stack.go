@@ -287,3 +287,12 @@ func (b *builder) order() bool {
 	}
 	return true
 }
+
+// Reach returns the least and the most stops the stack can take: the same where
+// nothing in it turns.
+func (s *Stack) Reach() (least, most stop.Stops) {
+	if s.Turned == nil {
+		return s.fixed, s.fixed
+	}
+	return s.fixed + s.Turned.Stops, s.fixed + s.Turned.Most
+}

@@ -57,13 +57,13 @@ func (l Lamp) SafeShutters(fps stop.FrameRate) []stop.Shutter {
 
 // Calm returns the shutter times up to longest whose ripple stays at or below
 // most, above 0, in order and apart.
-func (l Lamp) Calm(most float64, longest stop.Shutter) []Span {
+func (l Lamp) Calm(most float64, longest stop.Shutter) []stop.Span {
 	if l.Depth <= most {
-		return []Span{{0, longest}}
+		return []stop.Span{{To: longest}}
 	}
-	var calm []Span
+	var calm []stop.Span
 	for _, in := range sincWithin(most/l.Depth, l.PulseHz*longest.Seconds()) {
-		calm = append(calm, Span{stop.Shutter(in.From / l.PulseHz), stop.Shutter(in.To / l.PulseHz)})
+		calm = append(calm, stop.Span{From: stop.Shutter(in.From / l.PulseHz), To: stop.Shutter(in.To / l.PulseHz)})
 	}
 	return calm
 }

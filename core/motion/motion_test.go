@@ -217,7 +217,7 @@ func TestLamps(t *testing.T) {
 	if n := len((Lamp{PulseHz: 25000, Depth: 1}).SafeShutters(24)); n != maxSafe {
 		t.Errorf("a fast driver lists %d shutters", n)
 	}
-	if c := (Lamp{PulseHz: 100, Depth: 0.01}).Calm(MostRipple, 0.04); len(c) != 1 || c[0] != (Span{0, 0.04}) {
+	if c := (Lamp{PulseHz: 100, Depth: 0.01}).Calm(MostRipple, 0.04); len(c) != 1 || c[0] != (stop.Span{To: 0.04}) {
 		t.Errorf("a lamp that hardly pulses is calm in %v", c)
 	}
 }

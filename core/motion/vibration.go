@@ -71,22 +71,19 @@ func (v Vibration) SoftnessPx(l Lens, t stop.Shutter) float64 {
 
 // Steady returns the shutter times up to longest at which the wobble stays below
 // the given multiple of what shows, in order and apart.
-func (v Vibration) Steady(l Lens, multiple float64, longest stop.Shutter) []Span {
+func (v Vibration) Steady(l Lens, multiple float64, longest stop.Shutter) []stop.Span {
 	most := multiple * wobbleShare / l.Share(v.swingPx(l))
 	if !v.bends() || most >= 1 {
-		return []Span{{0, longest}}
+		return []stop.Span{{To: longest}}
 	}
 	// A shutter is steady when its whole range of x = f·t is.
 	low, high := 1-v.Wanders, 1+v.Wanders
-	var steady []Span
+	var steady []stop.Span
 	for _, in := range sincWithin(most, v.Hz*longest.Seconds()*high) {
-		span := Span{stop.Shutter(in.From / low / v.Hz), min(longest, stop.Shutter(in.To/high/v.Hz))}
+		span := stop.Span{From: stop.Shutter(in.From / low / v.Hz), To: min(longest, stop.Shutter(in.To/high/v.Hz))}
 		if span.From <= span.To {
 			steady = append(steady, span)
 		}
 	}
 	return steady
 }
-
-// Span is a closed range of shutter times, From ≤ To.
-type Span struct{ From, To stop.Shutter }

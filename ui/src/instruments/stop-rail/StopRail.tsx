@@ -122,6 +122,9 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
         strokeWidth={2}
         strokeDasharray="4 3"
       />
+      {layout.blocks.map((block) => (
+        <BlockLabel key={block.id} block={block} />
+      ))}
       <ErrorLabel layout={layout} width={width} error={answer.chosen.errorStops} fill={ink ?? ""} />
 
       <path d={`M${layout.lightX} ${laneMiddle}l14 -11v22z`} fill={lamp} />
@@ -138,29 +141,34 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
   );
 }
 
-function GlassBlock({ block, edge }: { block: RailLayout["blocks"][number]; edge: string }) {
+type Placed = RailLayout["blocks"][number];
+
+function GlassBlock({ block, edge }: { block: Placed; edge: string }) {
+  const { fill } = greyOf(block.stops);
+  return <rect x={block.x} y={LANE.y} width={block.width} height={LANE.height} rx={4} fill={fill} stroke={edge} />;
+}
+
+/** Name and stops of a block, with a rim of its own grey where a line runs behind it. */
+function BlockLabel({ block }: { block: Placed }) {
   const grey = greyOf(block.stops);
-  const middle = block.x + block.width / 2;
+  if (block.width <= 34) return null;
+  const shared = {
+    x: block.x + block.width / 2,
+    textAnchor: "middle",
+    fill: grey.ink,
+    stroke: grey.fill,
+    strokeWidth: 5,
+    paintOrder: "stroke",
+  } as const;
   return (
-    <g>
-      <rect x={block.x} y={LANE.y} width={block.width} height={LANE.height} rx={4} fill={grey.fill} stroke={edge} />
-      {block.width > 34 && (
-        <>
-          <text
-            x={middle}
-            y={LANE.y + 25}
-            textAnchor="middle"
-            fill={grey.ink}
-            style={{ fontWeight: 700, fontSize: 15 }}
-          >
-            {block.name}
-          </text>
-          <text x={middle} y={LANE.y + 43} textAnchor="middle" fill={grey.ink}>
-            {block.stops.toFixed(1)}
-          </text>
-        </>
-      )}
-    </g>
+    <>
+      <text {...shared} y={LANE.y + 25} style={{ fontWeight: 700, fontSize: 15 }}>
+        {block.name}
+      </text>
+      <text {...shared} y={LANE.y + 43}>
+        {block.stops.toFixed(1)}
+      </text>
+    </>
   );
 }
 

@@ -1,0 +1,166 @@
+package calc
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"time"
+
+	"pinhole/core/glass"
+	"pinhole/core/plan"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+)
+
+// DayRequest asks which glass goes on which camera when.
+type DayRequest struct {
+	Shots     []DayShot         `json:"shots" minItems:"1" maxItems:"40"`
+	Stacks    []DayStack        `json:"stacks" minItems:"1" maxItems:"60"`
+	Start     map[string]string `json:"start,omitempty" doc:"what cameras carry at first: the id of a stack by the id of its camera"`
+	Tolerance *Tolerance        `json:"tolerance,omitempty" doc:"two thirds dark and one third bright by default"`
+	SwapCost  *float64          `json:"swapCost,omitempty" minimum:"0" maximum:"1000" doc:"what a swap weighs; 1 by default"`
+}
+
+// DayShot is one shot in light known by the minute.
+type DayShot struct {
+	ID               string     `json:"id" minLength:"1" maxLength:"100"`
+	CameraID         string     `json:"cameraId" minLength:"1" maxLength:"100"`
+	From             time.Time  `json:"from"`
+	To               time.Time  `json:"to" doc:"whole minutes after from"`
+	EVSet            stop.EV    `json:"evSet" minimum:"-20" maximum:"40" doc:"the light its setting needs"`
+	Points           []stop.EV  `json:"points" minItems:"1" maxItems:"1441" minimum:"-20" maximum:"40" doc:"EV at ISO 100, one a minute from from to to, both included"`
+	OffsetStops      stop.Stops `json:"offsetStops,omitempty" minimum:"-5" maximum:"5" doc:"exposure wanted against the meter"`
+	ISOHeadroomStops stop.Stops `json:"isoHeadroomStops,omitempty" minimum:"0" maximum:"20" doc:"what ISO can lift"`
+	SpreadStops      stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"how far the light may be off"`
+}
+
+// DayStack is glass as it may be on a camera.
+type DayStack struct {
+	ID       string     `json:"id" minLength:"1" maxLength:"100"`
+	Stops    stop.Stops `json:"stops" minimum:"-1" maximum:"40"`
+	CameraID string     `json:"cameraId,omitempty" maxLength:"100" doc:"the only camera it goes on"`
+}
+
+// DayAnswer is the plan.
+type DayAnswer struct {
+	Plan  []DayPlanned `json:"plan" doc:"in order of start"`
+	Swaps []DaySwap    `json:"swaps"`
+	Cost  float64      `json:"cost"`
+}
+
+// DayPlanned is one shot with its glass.
+type DayPlanned struct {
+	Shot            string     `json:"shot"`
+	Stack           string     `json:"stack"`
+	MeanErrorStops  stop.Stops `json:"meanErrorStops" doc:"with ISO at base, positive brighter"`
+	WorstStops      stop.Stops `json:"worstStops" doc:"the largest excess beyond band and ISO, positive brighter; 0 is served throughout"`
+	LastMinute      *time.Time `json:"lastMinute" doc:"the last minute before the light, once served by this glass, leaves it; null where it never served"`
+	SpareIfBrighter string     `json:"spareIfBrighter,omitempty" doc:"the stack to carry for light brighter by the spread"`
+	SpareIfDarker   string     `json:"spareIfDarker,omitempty"`
+	Words           string     `json:"words"`
+}
+
+// DaySwap is one change of glass.
+type DaySwap struct {
+	CameraID string     `json:"cameraId"`
+	At       time.Time  `json:"at" doc:"the start of the shot it is made for"`
+	From     string     `json:"from"`
+	To       string     `json:"to"`
+	Shot     string     `json:"shot"`
+	Latest   *time.Time `json:"latest" doc:"the last minute the old glass serves; null where it never did"`
+	Because  string     `json:"because"`
+}
+
+// PlanDay answers day.
+func PlanDay(r DayRequest) (*DayAnswer, error) {
+	day, err := r.day()
+	if err != nil {
+		return nil, err
+	}
+	p := day.Plan()
+	a := &DayAnswer{Cost: p.Cost, Swaps: []DaySwap{}}
+	for _, s := range p.Shots {
+		a.Plan = append(a.Plan, DayPlanned{
+			Shot: s.Shot.ID, Stack: s.Stack.ID, MeanErrorStops: s.MeanError, WorstStops: s.Worst, LastMinute: known(s.LastMinute),
+			SpareIfBrighter: idOf(s.Brighter), SpareIfDarker: idOf(s.Darker), Words: s.Words(),
+		})
+	}
+	for _, s := range p.Swaps {
+		a.Swaps = append(a.Swaps, DaySwap{
+			CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: s.Shot.ID, Latest: known(s.Latest), Because: s.Because(),
+		})
+	}
+	return a, nil
+}
+
+func idOf(s *plan.Stack) string {
+	if s == nil {
+		return ""
+	}
+	return s.ID
+}
+
+func (r *DayRequest) day() (*plan.Day, error) {
+	d := &plan.Day{Start: r.Start, Band: glass.DefaultBand, SwapCost: plan.DefaultSwapCost}
+	if t := r.Tolerance; t != nil {
+		d.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
+	}
+	if r.SwapCost != nil {
+		d.SwapCost = *r.SwapCost
+	}
+	for i, s := range r.Stacks {
+		if slices.ContainsFunc(d.Stacks, func(other plan.Stack) bool { return other.ID == s.ID }) {
+			return nil, &problem.Fault{Field: fmt.Sprintf("stacks[%d].id", i), Value: s.ID, Allowed: "an id that no other stack has"}
+		}
+		d.Stacks = append(d.Stacks, plan.Stack{ID: s.ID, Stops: s.Stops, Camera: s.CameraID})
+	}
+	for i := range r.Shots {
+		s, err := r.Shots[i].shot(fmt.Sprintf("shots[%d]", i))
+		if err != nil {
+			return nil, err
+		}
+		if slices.ContainsFunc(d.Shots, func(other plan.Shot) bool { return other.ID == s.ID }) {
+			return nil, &problem.Fault{Field: fmt.Sprintf("shots[%d].id", i), Value: s.ID, Allowed: "an id that no other shot has"}
+		}
+		d.Shots = append(d.Shots, s)
+	}
+	return d, checkDay(d)
+}
+
+func (s *DayShot) shot(path string) (plan.Shot, error) {
+	minutes := int(s.To.Sub(s.From) / time.Minute)
+	switch {
+	case s.To.Before(s.From):
+		return plan.Shot{}, &problem.Fault{Field: path + ".to", Value: s.To, Allowed: "an instant no earlier than from"}
+	case len(s.Points) != minutes+1:
+		return plan.Shot{}, &problem.Fault{Field: path + ".points", Value: len(s.Points), Allowed: fmt.Sprintf("one point a minute from from to to, both included: %d", minutes+1)}
+	}
+	return plan.Shot{
+		ID: s.ID, Camera: s.CameraID, From: s.From, To: s.To, EVSet: s.EVSet, Points: s.Points,
+		Offset: s.OffsetStops, Headroom: s.ISOHeadroomStops, Spread: s.SpreadStops,
+	}, nil
+}
+
+// checkDay returns the fault of shots and stacks that contradict each other.
+func checkDay(d *plan.Day) error {
+	for i, s := range d.Shots {
+		goesOn := func(g plan.Stack) bool { return g.Camera == "" || g.Camera == s.Camera }
+		if !slices.ContainsFunc(d.Stacks, goesOn) {
+			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.Camera, Allowed: "a camera on which at least one stack goes; no glass is a stack of 0 stops"}
+		}
+		for _, other := range d.Shots[:i] {
+			if other.Camera == s.Camera && other.From.Before(s.To) && s.From.Before(other.To) {
+				return &problem.Fault{Field: fmt.Sprintf("shots[%d].from", i), Value: s.From, Allowed: fmt.Sprintf("a time at which camera %s is free: it shoots %s from %s to %s",
+					s.Camera, other.ID, other.From.Format(time.RFC3339), other.To.Format(time.RFC3339))}
+			}
+		}
+	}
+	for _, camera := range slices.Sorted(maps.Keys(d.Start)) {
+		id := d.Start[camera]
+		i := slices.IndexFunc(d.Stacks, func(g plan.Stack) bool { return g.ID == id })
+		if i < 0 || d.Stacks[i].Camera != "" && d.Stacks[i].Camera != camera {
+			return &problem.Fault{Field: "start." + camera, Value: id, Allowed: "the id of a stack that goes on this camera"}
+		}
+	}
+	return nil
+}

@@ -1,0 +1,56 @@
+package calc
+
+import (
+	"fmt"
+
+	"pinhole/core/fit"
+	"pinhole/core/problem"
+)
+
+// FitRequest asks whether a ring seats on a barrel.
+type FitRequest struct {
+	Mount       fit.Mount `json:"mount" enum:"push-on,snap,twist,magnet,adhesive,clip,thread"`
+	BarrelMm    []float64 `json:"barrelMm" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"barrel diameter, least and most measured, millimetres"`
+	FilterMm    []float64 `json:"filterMm" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"the filter's seat, least and most measured, millimetres"`
+	GaugeMm     *float64  `json:"gaugeMm,omitempty" minimum:"0" maximum:"5" doc:"how far each measurement may be off either way; 0.02 by default"`
+	ReferenceMm float64   `json:"referenceMm,omitempty" minimum:"-5" maximum:"5" doc:"clearance of a filter known to hold well; classes count from there"`
+}
+
+// FitAnswer is the clearance and its class.
+type FitAnswer struct {
+	ClearanceMm []float64  `json:"clearanceMm" doc:"least and most"`
+	Class       *fit.Class `json:"class" enum:"too tight,tight,snug,loose,falls off" doc:"of the middle; null for a mount that clearance does not judge"`
+	Worst       *fit.Class `json:"worst" enum:"too tight,tight,snug,loose,falls off" doc:"the worst in the range"`
+	Settle      string     `json:"settle,omitempty" doc:"the measurement that would settle it"`
+}
+
+// Fit answers fit.
+func Fit(r FitRequest) (*FitAnswer, error) {
+	rings := fit.Rings{GaugeMm: fit.DefaultGaugeMm, ReferenceMm: r.ReferenceMm}
+	if r.GaugeMm != nil {
+		rings.GaugeMm = *r.GaugeMm
+	}
+	var err error
+	if rings.Barrel, err = millimetres("barrelMm", r.BarrelMm); err != nil {
+		return nil, err
+	}
+	if rings.Filter, err = millimetres("filterMm", r.FilterMm); err != nil {
+		return nil, err
+	}
+	c := rings.Clearance()
+	a := &FitAnswer{ClearanceMm: []float64{c.Min, c.Max}}
+	if !r.Mount.SeatsByClearance() {
+		a.Settle = fmt.Sprintf("a %s mount is judged by its pull-off alone: measure that with a luggage scale", r.Mount)
+		return a, nil
+	}
+	likely, worst := rings.Likely(), rings.Worst()
+	a.Class, a.Worst, a.Settle = &likely, &worst, rings.Settle()
+	return a, nil
+}
+
+func millimetres(field string, pair []float64) (fit.Range, error) {
+	if pair[0] > pair[1] {
+		return fit.Range{}, &problem.Fault{Field: field, Value: pair, Allowed: "the least first, then the most"}
+	}
+	return fit.Range{Min: pair[0], Max: pair[1]}, nil
+}

@@ -1,0 +1,330 @@
+package calc
+
+import (
+	"errors"
+
+	"pinhole/core/glass"
+	"pinhole/core/motion"
+	"pinhole/core/plan"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+)
+
+// WindowRequest is one shot with everything that makes a demand on its shutter.
+type WindowRequest struct {
+	Wish
+	Light      SceneLight       `json:"light"`
+	School     plan.School      `json:"school,omitempty" enum:"angle,fixed,stabiliser-first,free" doc:"what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default"`
+	Rates      []float64        `json:"rates,omitempty" maxItems:"40" minimum:"0.00001" maximum:"10000" doc:"the camera's frame rates; a trade doubles the present one when they are left out"`
+	Stabiliser *WindowShake     `json:"stabiliser,omitempty"`
+	Blur       *WindowMovement  `json:"blur,omitempty" doc:"what passes through the picture"`
+	Vibration  *WindowVibration `json:"vibration,omitempty"`
+	Lamps      *LampFields      `json:"lamps,omitempty"`
+}
+
+// WindowShake is the shake, its stabiliser, and what a trial found.
+type WindowShake struct {
+	LensFields
+	ShakeFields
+	TrialS stop.Shutter `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial, seconds; replaces the computed floor"`
+}
+
+// WindowMovement is what passes.
+type WindowMovement struct {
+	LensFields
+	MovementFields
+}
+
+// WindowVibration is what a motor does.
+type WindowVibration struct {
+	LensFields
+	VibrationFields
+}
+
+// WindowAnswer is every demand on one scale, who excludes whom, and the verdict.
+type WindowAnswer struct {
+	TargetS   stop.Shutter     `json:"targetS" doc:"what the camera offers for the wish"`
+	FromS     stop.Shutter     `json:"fromS" doc:"the shortest time the window shows"`
+	ToS       stop.Shutter     `json:"toS" doc:"the longest: a frame"`
+	Marks     []WindowMark     `json:"marks"`
+	Bands     []WindowBand     `json:"bands"`
+	Overlap   []WindowOverlap  `json:"overlap" doc:"what all demands make of each time together"`
+	Conflicts []WindowConflict `json:"conflicts" doc:"pairs that exclude each other, the worst first"`
+	Trades    []WindowTrade    `json:"trades" doc:"what would help against the first conflict, those that resolve it first"`
+	Verdict   WindowVerdict    `json:"verdict"`
+}
+
+// WindowMark is a single time.
+type WindowMark struct {
+	Kind     plan.MarkKind `json:"kind" enum:"target,wish,verdict,step,floor,frame,blur-shows,lamp-safe"`
+	ShutterS stop.Shutter  `json:"shutterS"`
+	Text     string        `json:"text"`
+}
+
+// WindowBand is a stretch on which a demand has one state.
+type WindowBand struct {
+	Kind    plan.Kind    `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,readable"`
+	Filters []string     `json:"filters,omitempty" doc:"exposure: whose; what lives on the lens is not listed"`
+	Stops   *stop.Stops  `json:"stops,omitempty" doc:"exposure: the glass in all"`
+	FromS   stop.Shutter `json:"fromS"`
+	ToS     stop.Shutter `json:"toS"`
+	Verdict glass.State  `json:"verdict" enum:"holds,tight,breaks"`
+}
+
+// WindowOverlap is a stretch on which all demands together have one state.
+type WindowOverlap struct {
+	FromS   stop.Shutter `json:"fromS"`
+	ToS     stop.Shutter `json:"toS"`
+	Verdict glass.State  `json:"verdict" enum:"holds,tight,breaks"`
+}
+
+// WindowConflict is two demands that exclude each other.
+type WindowConflict struct {
+	A           plan.Kind   `json:"a" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	B           plan.Kind   `json:"b" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	Verdict     glass.State `json:"verdict" enum:"tight,breaks" doc:"breaks: no shutter bears both; tight: none holds both"`
+	HoldsStops  stop.Stops  `json:"holdsStops" doc:"between where each holds"`
+	BreaksStops stop.Stops  `json:"breaksStops" doc:"between where each can be borne; 0 where they meet"`
+	Text        string      `json:"text"`
+}
+
+// WindowTrade is a change to the request that helps.
+type WindowTrade struct {
+	Kind        plan.TradeKind `json:"kind" enum:"look,frame-rate,stand,wider-lens,iso,glass"`
+	A           plan.Kind      `json:"a"`
+	B           plan.Kind      `json:"b"`
+	Measure     glass.State    `json:"measure" enum:"tight,breaks" doc:"what the sizes are of: tight is the conflict's holdsStops, breaks its breaksStops"`
+	GainStops   stop.Stops     `json:"gainStops" doc:"by how much the conflict shrinks"`
+	LeavesStops stop.Stops     `json:"leavesStops" doc:"what is left of it; 0 is resolved"`
+	Does        string         `json:"does"`
+	Costs       string         `json:"costs"`
+	Change      map[string]any `json:"change" doc:"a JSON merge patch (RFC 7396) for the request"`
+}
+
+// WindowVerdict is what the school takes.
+type WindowVerdict struct {
+	ShutterS stop.Shutter  `json:"shutterS"`
+	Text     string        `json:"text"`
+	AngleDeg *stop.Angle   `json:"angleDeg" doc:"null for a still"`
+	Filters  []string      `json:"filters"`
+	State    glass.State   `json:"state" enum:"holds,tight,breaks"`
+	CouldBe  []glass.State `json:"couldBe,omitempty" enum:"holds,tight,breaks" doc:"what the exposure could turn out to be within the spread"`
+	Option   Option        `json:"option" doc:"the glass taken, in full"`
+	Gives    *string       `json:"gives" doc:"what gives way and by how much; null where nothing does"`
+	Strains  []Strain      `json:"strains" doc:"every demand that does not hold there, the worst first"`
+	Because  []string      `json:"because"`
+}
+
+// Strain is a demand that does not hold at the verdict.
+type Strain struct {
+	Kind  plan.Kind   `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	State glass.State `json:"state" enum:"tight,breaks"`
+	Stops stop.Stops  `json:"stops" doc:"by how much the shutter misses where it holds"`
+}
+
+// ShutterWindow answers window.
+func ShutterWindow(r WindowRequest) (*WindowAnswer, error) {
+	scene, b, err := r.scene()
+	if err != nil {
+		return nil, err
+	}
+	w, err := scene.Window()
+	if errors.Is(err, plan.ErrNoStep) {
+		return nil, noPossibleStep("camera.steps", r.Camera.Steps, scene.Question.Rate)
+	}
+	if err != nil {
+		return nil, err
+	}
+	a := &WindowAnswer{
+		TargetS: w.Target.Offered, FromS: w.Span.From, ToS: w.Span.To,
+		Bands: bandsOf(scene, w), Conflicts: []WindowConflict{}, Trades: []WindowTrade{},
+	}
+	for _, m := range w.Marks {
+		a.Marks = append(a.Marks, WindowMark{m.Kind, m.At, m.At.String()})
+	}
+	for _, o := range w.Overlap {
+		a.Overlap = append(a.Overlap, WindowOverlap{o.From, o.To, o.State})
+	}
+	for _, c := range w.Conflicts {
+		a.Conflicts = append(a.Conflicts, WindowConflict{c.A, c.B, c.State, c.Holds, c.Breaks, c.Words()})
+	}
+	for _, t := range w.Trades {
+		a.Trades = append(a.Trades, WindowTrade{
+			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, Does: t.Does, Costs: t.Costs, Change: r.patch(t.Change),
+		})
+	}
+	a.Verdict = b.verdict(&w.Verdict)
+	return a, nil
+}
+
+func (b *bench) verdict(v *plan.Verdict) WindowVerdict {
+	at := *b
+	at.question = v.Question
+	t := v.Question.Setting.Shutter
+	out := WindowVerdict{
+		ShutterS: t, Text: t.String(), AngleDeg: at.angle(t), Filters: ids(v.Option.Filters), State: v.State,
+		CouldBe: v.Option.CouldBe(&v.Question), Option: at.option(&v.Option), Strains: []Strain{}, Because: v.Because,
+	}
+	if gives := v.Gives(); gives != "" {
+		out.Gives = &gives
+	}
+	for _, s := range v.Strains {
+		out.Strains = append(out.Strains, Strain{s.Kind, s.State, s.Stops})
+	}
+	return out
+}
+
+// shownOptions is how many stacks, best first, have their exposure drawn.
+const shownOptions = 8
+
+func bandsOf(scene *plan.Scene, w *plan.Window) []WindowBand {
+	var bands []WindowBand
+	for _, d := range w.Shown() {
+		for _, band := range d.Bands(w.Span) {
+			bands = append(bands, WindowBand{Kind: d.Kind, FromS: band.From, ToS: band.To, Verdict: band.State})
+		}
+	}
+	options := w.Verdict.Options
+	for _, o := range options[:min(shownOptions, len(options))] {
+		for _, band := range scene.Exposes(o.Stack).Bands(w.Span) {
+			bands = append(bands, WindowBand{
+				Kind: plan.Exposure, Filters: ids(o.Filters), Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,
+			})
+		}
+	}
+	return bands
+}
+
+// scene turns the request into what plan weighs.
+func (r *WindowRequest) scene() (*plan.Scene, *bench, error) {
+	light, err := r.Light.light()
+	if err != nil {
+		return nil, nil, err
+	}
+	b, err := r.Wish.bench()
+	if err != nil {
+		return nil, nil, err
+	}
+	b.question.Light = light
+	s := &plan.Scene{Question: b.question, Stacks: b.stacks, School: r.School, Steps: r.Camera.Steps}
+	s.Rebuild = func(extra glass.Filter) ([]glass.Stack, error) {
+		return glass.Stacks(append(b.kit[:len(b.kit):len(b.kit)], extra), r.rules())
+	}
+	if r.AngleDeg != nil {
+		s.Wish.Angle = *r.AngleDeg
+	} else {
+		s.Wish.Time = *r.ShutterS
+	}
+	for _, fps := range r.Rates {
+		s.Rates = append(s.Rates, stop.ExactRate(fps))
+	}
+	return s, b, r.demands(s)
+}
+
+// demands fills in what shakes, passes, vibrates and pulses.
+func (r *WindowRequest) demands(s *plan.Scene) error {
+	if f := r.Stabiliser; f != nil {
+		lens, err := f.lens("stabiliser.")
+		if err != nil {
+			return err
+		}
+		s.Shaking = &plan.Shaking{Lens: lens, Shake: f.shake(), Trial: f.TrialS}
+	}
+	if f := r.Blur; f != nil {
+		lens, err := f.lens("blur.")
+		if err != nil {
+			return err
+		}
+		m, err := f.movement("blur.")
+		if err != nil {
+			return err
+		}
+		s.Passing = &plan.Passing{Lens: lens, Movement: m}
+	}
+	if f := r.Vibration; f != nil {
+		lens, err := f.lens("vibration.")
+		if err != nil {
+			return err
+		}
+		v, err := f.vibration("vibration.")
+		if err != nil {
+			return err
+		}
+		s.Vibration = &plan.Vibrating{Lens: lens, Vibration: v}
+	}
+	if f := r.Lamps; f != nil {
+		lamp, err := f.lamp("lamps.")
+		if err != nil {
+			return err
+		}
+		s.Lamp = &lamp
+	}
+	return checkOneLens(s)
+}
+
+// checkOneLens returns the fault of parts that see through different lenses: a
+// shot has one.
+func checkOneLens(s *plan.Scene) error {
+	var first *motion.Lens
+	check := func(field string, l motion.Lens) error {
+		if first != nil && *first != l {
+			return &problem.Fault{Field: field, Value: l.HFOV, Allowed: "the same widthPx, hfovDeg and projection in every part: a shot has one lens"}
+		}
+		first = &l
+		return nil
+	}
+	var faults []error
+	if s.Shaking != nil {
+		faults = append(faults, check("stabiliser.hfovDeg", s.Shaking.Lens))
+	}
+	if s.Passing != nil {
+		faults = append(faults, check("blur.hfovDeg", s.Passing.Lens))
+	}
+	if s.Vibration != nil {
+		faults = append(faults, check("vibration.hfovDeg", s.Vibration.Lens))
+	}
+	return errors.Join(faults...)
+}
+
+// patch writes a change as a merge patch for the request.
+func (r *WindowRequest) patch(c plan.Change) map[string]any {
+	patch := map[string]any{}
+	into := func(part, field string, value any) {
+		fields, ok := patch[part].(map[string]any)
+		if !ok {
+			fields = map[string]any{}
+			patch[part] = fields
+		}
+		fields[field] = value
+	}
+	if c.Rate != nil {
+		patch["fps"] = float64(*c.Rate)
+	}
+	if c.Time != nil {
+		patch["shutterS"] = *c.Time
+		if r.AngleDeg != nil {
+			patch["angleDeg"] = nil
+		}
+	}
+	if c.Ceiling != nil {
+		into("camera", "isoCeiling", *c.Ceiling)
+	}
+	if c.Glass != nil {
+		// A merge patch replaces lists whole.
+		patch["kit"] = append(r.Kit[:len(r.Kit):len(r.Kit)], KitFilter{ID: plan.NewGlass, Kind: glass.ND, Stops: *c.Glass})
+	}
+	if c.Stabiliser != nil {
+		into("stabiliser", "kind", *c.Stabiliser)
+	}
+	if c.Shake != nil {
+		into("stabiliser", "shakeDegS", *c.Shake)
+	}
+	if c.HFOV != nil {
+		for part, isThere := range map[string]bool{"stabiliser": r.Stabiliser != nil, "blur": r.Blur != nil, "vibration": r.Vibration != nil} {
+			if isThere {
+				into(part, "hfovDeg", *c.HFOV)
+			}
+		}
+	}
+	return patch
+}

@@ -1,0 +1,346 @@
+package plan
+
+import (
+	"math"
+	"slices"
+	"time"
+
+	"pinhole/core/glass"
+	"pinhole/core/stop"
+)
+
+// Shot is one shot of a day, in light that is known minute by minute.
+type Shot struct {
+	ID, Camera string
+	// From and To bound the shot, whole minutes apart.
+	From, To time.Time
+	// EVSet is the light its setting needs.
+	EVSet stop.EV
+	// Points is the light of each minute, both ends included.
+	Points []stop.EV
+	// Offset is the error wanted, Headroom what ISO can lift, Spread how far the
+	// light may be off.
+	Offset, Headroom, Spread stop.Stops
+}
+
+// Stack is glass that may be on a camera, whole.
+type Stack struct {
+	ID    string
+	Stops stop.Stops
+	// Camera is the only camera it goes on; "" is any.
+	Camera string
+}
+
+// DefaultSwapCost is what a swap weighs: as much as a shot whose light lies a
+// tenth of a stop beyond what is accepted.
+const DefaultSwapCost = 1
+
+// Day is the shots of a day and the glass for them.
+type Day struct {
+	// Shots of one camera do not overlap.
+	Shots  []Shot
+	Stacks []Stack
+	// Start is what cameras carry at first, by the ids of camera and stack. A
+	// camera that is not named takes its first glass for nothing.
+	Start    map[string]string
+	Band     glass.Band
+	SwapCost float64
+}
+
+// Planned is one shot with its glass.
+type Planned struct {
+	Shot  *Shot
+	Stack *Stack
+	// MeanError is the mean over the minutes of the error with ISO at base.
+	MeanError stop.Stops
+	// Worst is the largest excess, beyond band and ISO, in its direction: positive
+	// too bright. 0 is a shot that is served throughout.
+	Worst stop.Stops
+	// LastMinute is the last minute before the light, once served by this glass,
+	// leaves it, counted on through the camera's later shots; zero where it was
+	// never served.
+	LastMinute time.Time
+	// Brighter and Darker are what to carry for a light off by the spread: the
+	// stack that would then serve best, nil where the planned one still serves.
+	Brighter, Darker *Stack
+}
+
+// Swap is a change of glass before a shot.
+type Swap struct {
+	Camera string
+	// At is when the shot begins for which the glass has to be on.
+	At       time.Time
+	From, To *Stack
+	// Latest is the last minute the old glass still served, zero where it never did.
+	Latest time.Time
+	// Stays is the shot's light under the old glass, had it stayed.
+	Stays Planned
+	Shot  *Shot
+}
+
+// Plan is the glass of a day.
+type Plan struct {
+	Shots []Planned // in order of start
+	Swaps []Swap
+	Cost  float64
+}
+
+// Weights of the cost of a shot, in the measure of one stop over all of it.
+const (
+	weightExcess = 10
+	weightLift   = 0.6
+	weightError  = 0.05
+)
+
+// Plan chooses one stack per shot so that the sum of their costs and of the swaps
+// is least, camera by camera, by dynamic programming over the shots in order of
+// start: 10·mean(excess) + 0.6·mean(ISO lift) + 0.05·mean|e − b|, and SwapCost
+// whenever the stack is not what the camera carried before. Of equal plans the one
+// with fewer swaps is taken, then the earlier stacks.
+//
+// Every shot has at least one point, and every camera a stack that goes on it.
+func (d *Day) Plan() Plan {
+	var p Plan
+	for _, camera := range d.cameras() {
+		shots := d.shotsOf(camera)
+		stacks := d.stacksFor(camera)
+		chosen, cost := d.choose(camera, shots, stacks)
+		p.Cost += cost
+		d.describe(&p, camera, shots, stacks, chosen)
+	}
+	slices.SortStableFunc(p.Shots, func(a, b Planned) int { return a.Shot.From.Compare(b.Shot.From) })
+	slices.SortStableFunc(p.Swaps, func(a, b Swap) int { return a.At.Compare(b.At) })
+	return p
+}
+
+// cameras returns the cameras in the order of their first mention.
+func (d *Day) cameras() []string {
+	var cameras []string
+	for _, s := range d.Shots {
+		if !slices.Contains(cameras, s.Camera) {
+			cameras = append(cameras, s.Camera)
+		}
+	}
+	return cameras
+}
+
+func (d *Day) shotsOf(camera string) []*Shot {
+	var shots []*Shot
+	for i := range d.Shots {
+		if d.Shots[i].Camera == camera {
+			shots = append(shots, &d.Shots[i])
+		}
+	}
+	slices.SortStableFunc(shots, func(a, b *Shot) int { return a.From.Compare(b.From) })
+	return shots
+}
+
+func (d *Day) stacksFor(camera string) []*Stack {
+	var stacks []*Stack
+	for i := range d.Stacks {
+		if s := &d.Stacks[i]; s.Camera == "" || s.Camera == camera {
+			stacks = append(stacks, s)
+		}
+	}
+	return stacks
+}
+
+// excess returns how far an error lies beyond what band and ISO accept, with the
+// direction it has.
+func (d *Day) excess(s *Shot, e stop.Stops) stop.Stops {
+	off := e - s.Offset
+	switch {
+	case off > d.Band.Bright+stop.Tolerance:
+		return off - d.Band.Bright
+	case off < -d.Band.Dark-s.Headroom-stop.Tolerance:
+		return off + d.Band.Dark + s.Headroom
+	}
+	return 0
+}
+
+// costOf returns the cost of a shot under glass of the given stops.
+func (d *Day) costOf(s *Shot, glass stop.Stops) float64 {
+	var excess, lift, off float64
+	shift := s.EVSet.Plus(glass + s.Offset)
+	bright, dark := float64(d.Band.Bright), float64(d.Band.Dark)
+	headroom := float64(s.Headroom)
+	for _, ev := range s.Points {
+		o := float64(ev - shift) // e − b
+		if o >= 0 {
+			off += o
+			excess += max(0, o-bright)
+			continue
+		}
+		off -= o
+		lift += min(headroom, max(0, -o-dark))
+		excess += max(0, -o-dark-headroom)
+	}
+	return (weightExcess*excess + weightLift*lift + weightError*off) / float64(len(s.Points))
+}
+
+// way is the best way to have a stack on at a shot.
+type way struct {
+	cost  float64
+	swaps int
+	from  int // the stack before
+}
+
+// better reports whether w beats other: cheaper beyond rounding, then with fewer
+// swaps.
+func (w way) better(other way) bool {
+	if math.Abs(w.cost-other.cost) > stop.Tolerance {
+		return w.cost < other.cost
+	}
+	return w.swaps < other.swaps
+}
+
+// choose returns the index of the stack for each shot and what the whole costs.
+func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []int, cost float64) {
+	ways := make([][]way, len(shots))
+	started, isStarted := d.Start[camera]
+	for i, shot := range shots {
+		ways[i] = make([]way, len(stacks))
+		best := 0
+		if i > 0 {
+			for j := range stacks {
+				if ways[i-1][j].better(ways[i-1][best]) {
+					best = j
+				}
+			}
+		}
+		for j, stack := range stacks {
+			w := way{from: j}
+			switch {
+			case i > 0:
+				w = ways[i-1][j]
+				w.from = j
+				if swapped := ways[i-1][best]; best != j {
+					swapped.cost += d.SwapCost
+					swapped.swaps++
+					swapped.from = best
+					if swapped.better(w) {
+						w = swapped
+					}
+				}
+			case isStarted && stack.ID != started:
+				w.cost, w.swaps = d.SwapCost, 1
+			}
+			w.cost += d.costOf(shot, stack.Stops)
+			ways[i][j] = w
+		}
+	}
+	last := ways[len(shots)-1]
+	at := 0
+	for j := range last {
+		if last[j].better(last[at]) {
+			at = j
+		}
+	}
+	cost = last[at].cost
+	chosen = make([]int, len(shots))
+	for i := len(shots) - 1; i >= 0; i-- {
+		chosen[i] = at
+		at = ways[i][at].from
+	}
+	return chosen, cost
+}
+
+// describe adds one camera's shots and swaps to the plan.
+func (d *Day) describe(p *Plan, camera string, shots []*Shot, stacks []*Stack, chosen []int) {
+	carried := d.carriedAtFirst(camera)
+	var latest time.Time
+	if carried != nil {
+		latest = d.lastMinute(shots, carried)
+	}
+	for i, shot := range shots {
+		stack := stacks[chosen[i]]
+		planned := d.planned(shot, stack)
+		planned.LastMinute = d.lastMinute(shots[i:], stack)
+		planned.Brighter = d.spare(shot, stack, stacks, shot.Spread)
+		planned.Darker = d.spare(shot, stack, stacks, -shot.Spread)
+		p.Shots = append(p.Shots, planned)
+		if carried != nil && carried.ID != stack.ID {
+			p.Swaps = append(p.Swaps, Swap{
+				Camera: camera, At: shot.From, From: carried, To: stack, Shot: shot,
+				Latest: latest, Stays: d.planned(shot, carried),
+			})
+		}
+		carried, latest = stack, planned.LastMinute
+	}
+}
+
+// carriedAtFirst returns the stack a camera starts with, nil where none is named.
+func (d *Day) carriedAtFirst(camera string) *Stack {
+	id, isStarted := d.Start[camera]
+	if !isStarted {
+		return nil
+	}
+	i := slices.IndexFunc(d.Stacks, func(s Stack) bool { return s.ID == id })
+	return &d.Stacks[i]
+}
+
+func (d *Day) planned(shot *Shot, stack *Stack) Planned {
+	p := Planned{Shot: shot, Stack: stack}
+	for _, ev := range shot.Points {
+		e := ev.Above(shot.EVSet) - stack.Stops
+		p.MeanError += e
+		if x := d.excess(shot, e); x.Abs() > p.Worst.Abs() {
+			p.Worst = x
+		}
+	}
+	p.MeanError /= stop.Stops(len(shot.Points))
+	return p
+}
+
+// served reports whether a stack serves one minute of a shot, ISO included.
+func (d *Day) served(shot *Shot, minute int, stack *Stack) bool {
+	return d.excess(shot, shot.Points[minute].Above(shot.EVSet)-stack.Stops) == 0
+}
+
+// lastMinute walks the minutes of the shots until the light, once served, is not.
+func (d *Day) lastMinute(shots []*Shot, stack *Stack) time.Time {
+	var last time.Time
+	for _, shot := range shots {
+		for m := range shot.Points {
+			if d.served(shot, m, stack) {
+				last = shot.From.Add(time.Duration(m) * time.Minute)
+			} else if !last.IsZero() {
+				return last
+			}
+		}
+	}
+	return last
+}
+
+// serves reports whether the stack serves every minute of the shot.
+func (d *Day) serves(shot *Shot, stack *Stack) bool {
+	for m := range shot.Points {
+		if !d.served(shot, m, stack) {
+			return false
+		}
+	}
+	return true
+}
+
+// spare returns the stack that serves a shot best when its light is off by a
+// spread, nil where the planned one still serves or none is better.
+func (d *Day) spare(shot *Shot, planned *Stack, stacks []*Stack, off stop.Stops) *Stack {
+	if off == 0 {
+		return nil
+	}
+	there := *shot
+	there.EVSet = shot.EVSet.Plus(-off) // light brighter by off is a setting that needs less
+	if d.serves(&there, planned) {
+		return nil
+	}
+	best, least := planned, d.costOf(&there, planned.Stops)
+	for _, s := range stacks {
+		if cost := d.costOf(&there, s.Stops); cost < least-stop.Tolerance {
+			best, least = s, cost
+		}
+	}
+	if best == planned {
+		return nil
+	}
+	return best
+}

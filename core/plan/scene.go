@@ -1,0 +1,197 @@
+package plan
+
+import (
+	"errors"
+	"fmt"
+
+	"pinhole/core/angle"
+	"pinhole/core/glass"
+	"pinhole/core/motion"
+	"pinhole/core/stop"
+)
+
+// School says what the shutter is chosen by.
+type School string
+
+// The schools of the shutter target.
+const (
+	ByAngle         School = "angle"
+	ByTime          School = "fixed"
+	StabiliserFirst School = "stabiliser-first" // never slower than the floor, whatever the look
+	Free            School = "free"             // far, slow scenery: any shutter
+)
+
+// Wish is the shutter wanted: an angle, or a time that stays when the frame rate
+// changes. Exactly one is above 0.
+type Wish struct {
+	Angle stop.Angle
+	Time  stop.Shutter
+}
+
+// at returns the wished time at a frame rate.
+func (w Wish) at(fps stop.FrameRate) stop.Shutter {
+	if w.Angle > 0 {
+		return w.Angle.At(fps)
+	}
+	return w.Time
+}
+
+// Scene is one shot with everything that makes a demand on its shutter. Parts
+// that are nil make none.
+type Scene struct {
+	// Question holds camera, light and choices; its Setting.Shutter is not used.
+	Question glass.Question
+	// Stacks are what the kit makes, the one with the least on first. Rebuild
+	// returns what it would make with one more filter.
+	Stacks  []glass.Stack
+	Rebuild func(glass.Filter) ([]glass.Stack, error)
+	Wish    Wish
+	School  School
+	// Steps are the times the camera offers, none for any; Rates its frame rates.
+	Steps []stop.Shutter
+	Rates []stop.FrameRate
+
+	Shaking   *Shaking
+	Passing   *Passing
+	Vibration *Vibrating
+	Lamp      *motion.Lamp
+}
+
+// Shaking is the shake that a stabiliser has to hide.
+type Shaking struct {
+	Lens motion.Lens
+	motion.Shake
+	// Trial is the slowest shutter judged good when the same path was walked at
+	// each; it replaces the computed floor. 0 is no trial.
+	Trial stop.Shutter
+}
+
+// floor returns the slowest shutter at which the stabiliser works.
+func (s *Shaking) floor() (stop.Shutter, bool) {
+	if s.Trial > 0 && s.Stabiliser.ShiftsFrames() {
+		return s.Trial, true
+	}
+	return s.Floor(s.Lens)
+}
+
+// Passing is what moves through the picture.
+type Passing struct {
+	Lens motion.Lens
+	motion.Movement
+}
+
+// Vibrating is what a motor does to the camera.
+type Vibrating struct {
+	Lens motion.Lens
+	motion.Vibration
+}
+
+// ErrNoStep is returned where no shutter the camera offers is possible at the
+// frame rate, or the wished time is longer than a frame.
+var ErrNoStep = errors.New("plan: no shutter of the camera fits into a frame at this rate")
+
+// target returns the shutter the camera offers for the wish.
+func (s *Scene) target() (stop.Snapped, error) {
+	snapped, ok := stop.Snap(s.Wish.at(s.Question.Rate), s.Steps, s.Question.Rate)
+	if !ok || !snapped.Offered.Possible(s.Question.Rate) {
+		return snapped, ErrNoStep
+	}
+	return snapped, nil
+}
+
+// Bounds of a window where the camera or the frame rate does not set them.
+const (
+	fastestUsual   = stop.Shutter(1.0 / 8000)
+	aroundTarget   = stop.Stops(3)
+	longestOfStill = stop.Shutter(1)
+)
+
+// span returns the times the window shows: from the camera's fastest to the
+// length of a frame.
+func (s *Scene) span(target stop.Shutter) stop.Span {
+	fastest := s.Question.Fastest
+	if fastest == 0 {
+		fastest = min(fastestUsual, target.Times(-aroundTarget))
+	}
+	longest := max(longestOfStill, target.Times(aroundTarget))
+	if s.Question.Rate > 0 {
+		longest = s.Question.Rate.Frame()
+	}
+	return stop.Span{From: min(fastest, target), To: longest}
+}
+
+// Change is a small change to a scene; what is nil stays as it is.
+type Change struct {
+	Rate       *stop.FrameRate
+	Time       *stop.Shutter // wished from now on, whatever the frame rate
+	Stabiliser *motion.Stabiliser
+	Shake      *angle.DegPerS
+	HFOV       *angle.Deg // of every part that has a lens
+	Ceiling    *stop.ISO
+	// Glass is the stops of a new grey filter that goes on by itself.
+	Glass *stop.Stops
+}
+
+// With returns the scene changed; s itself stays as it is. The error is that of
+// Rebuild.
+func (s *Scene) With(c Change) (Scene, error) {
+	changed := *s
+	q := &changed.Question
+	if c.Rate != nil {
+		q.Rate = *c.Rate
+	}
+	if c.Time != nil {
+		changed.Wish = Wish{Time: *c.Time}
+	}
+	if c.Ceiling != nil {
+		q.Ceiling = *c.Ceiling
+	}
+	if c.Glass != nil {
+		stacks, err := s.Rebuild(glass.Filter{ID: NewGlass, Kind: glass.ND, Stops: *c.Glass})
+		if err != nil {
+			return Scene{}, fmt.Errorf("with another filter: %w", err)
+		}
+		changed.Stacks = stacks
+	}
+	changed.steady(c)
+	if c.HFOV != nil {
+		changed.widen(*c.HFOV)
+	}
+	return changed, nil
+}
+
+// steady changes stabiliser and shake.
+func (s *Scene) steady(c Change) {
+	if s.Shaking == nil {
+		return
+	}
+	shaking := *s.Shaking
+	if c.Stabiliser != nil {
+		shaking.Stabiliser = *c.Stabiliser
+	}
+	if c.Shake != nil {
+		shaking.Rate = *c.Shake
+	}
+	s.Shaking = &shaking
+}
+
+// NewGlass is the id of a filter that a trade adds.
+const NewGlass = "new glass"
+
+func (s *Scene) widen(hfov angle.Deg) {
+	if s.Shaking != nil {
+		shaking := *s.Shaking
+		shaking.Lens.HFOV = hfov
+		s.Shaking = &shaking
+	}
+	if s.Passing != nil {
+		passing := *s.Passing
+		passing.Lens.HFOV = hfov
+		s.Passing = &passing
+	}
+	if s.Vibration != nil {
+		vibration := *s.Vibration
+		vibration.Lens.HFOV = hfov
+		s.Vibration = &vibration
+	}
+}

@@ -1,0 +1,55 @@
+package plan
+
+import (
+	"fmt"
+
+	"pinhole/core/stop"
+)
+
+// Because says in a sentence why a swap is made: what the old glass would have
+// done to the shot, what the new one does, and how long the old one serves.
+func (s *Swap) Because() string {
+	clock := s.At.Format("15:04")
+	text := fmt.Sprintf("before %s at %s change %s for %s: ", s.Shot.ID, clock, s.From.ID, s.To.ID)
+	if w := s.Stays.Worst; w != 0 {
+		text += fmt.Sprintf("%s would leave the picture %s", s.From.ID, beyond(w))
+	} else {
+		text += fmt.Sprintf("%s would still serve, %s on average, but ISO or error would cost more than the swap", s.From.ID, sided(s.Stays.MeanError))
+	}
+	text += fmt.Sprintf("; %s comes out %s on average", s.To.ID, sided(s.Stays.MeanError+s.From.Stops-s.To.Stops))
+	switch {
+	case s.Latest.IsZero():
+		text += fmt.Sprintf("; %s never served", s.From.ID)
+	case s.Latest.Before(s.At):
+		text += fmt.Sprintf("; %s serves until %s", s.From.ID, s.Latest.Format("15:04"))
+	}
+	return text
+}
+
+// sided says an error at base ISO with its side.
+func sided(e stop.Stops) string {
+	switch {
+	case e.Abs() < 0.05:
+		return "as metered"
+	case e > 0:
+		return fmt.Sprintf("%v stops bright", e)
+	}
+	return fmt.Sprintf("%v stops dark", e.Abs())
+}
+
+// beyond says an excess with its side.
+func beyond(x stop.Stops) string {
+	if x > 0 {
+		return fmt.Sprintf("%v stops brighter than you accept", x)
+	}
+	return fmt.Sprintf("%v stops darker than ISO can lift", x.Abs())
+}
+
+// Words says how a planned shot comes out.
+func (p *Planned) Words() string {
+	text := fmt.Sprintf("%s: %s on average", p.Stack.ID, sided(p.MeanError))
+	if p.Worst != 0 {
+		text += fmt.Sprintf(", at worst %s", beyond(p.Worst))
+	}
+	return text
+}

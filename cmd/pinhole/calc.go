@@ -19,13 +19,15 @@ func calcCommand() *cobra.Command {
 	var list strings.Builder
 	for _, o := range calc.Operations() {
 		names = append(names, o.Name)
-		fmt.Fprintf(&list, "  %-10s %s\n", o.Name, o.Summary)
+		fmt.Fprintf(&list, "\n%s: %s\n%s\n", o.Name, o.Summary, indent(o.Shape()))
 	}
 	return &cobra.Command{
 		Use:   "calc NAME",
 		Short: "Compute: a JSON request on standard input, its answer on standard output",
 		Long: "Reads a JSON request on standard input and writes the answer on standard output.\n" +
-			"Bad input is answered with a problem document on standard error and exit status 2.\n\nNames:\n" + list.String(),
+			"Bad input is answered with a problem document on standard error and exit status 2.\n\n" +
+			"SI units; a unit that is not the obvious one is in the field's name. A question mark follows what may be\n" +
+			"left out; pinhole openapi prints every field with its range.\n" + list.String(),
 		Args:      cobra.ExactArgs(1),
 		ValidArgs: names,
 		RunE: func(cmd *cobra.Command, args []string) error {
@@ -33,6 +35,9 @@ func calcCommand() *cobra.Command {
 		},
 	}
 }
+
+// indent moves every line of text to the right.
+func indent(text string) string { return "  " + strings.ReplaceAll(text, "\n", "\n  ") }
 
 // runCalc answers one request. Input that cannot be answered is reported as a
 // problem document on errOut, and errReported returned.

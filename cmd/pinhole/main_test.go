@@ -50,7 +50,19 @@ func TestCommands(t *testing.T) {
 			t.Errorf("pinhole %v: %v, %d bytes", args, err, out.Len())
 		}
 	}
+	var help bytes.Buffer
 	root := rootCommand()
+	root.SetOut(&help)
+	root.SetArgs([]string{"calc", "--help"})
+	if err := root.Execute(); err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{"\nlabel: ", "{label}", "\nwindow: ", "twilight:{civil:{dawn, dusk}", "glassStops?"} {
+		if !strings.Contains(help.String(), want) {
+			t.Errorf("the help of calc does not hold %q", want)
+		}
+	}
+	root = rootCommand()
 	root.SetArgs([]string{"serve", "--demo", "--data", "x.db"})
 	if err := root.Execute(); err == nil {
 		t.Error("the demo was served from a named data file")

@@ -213,6 +213,10 @@ func FuzzRun(f *testing.F) {
 		f.Add(c.Calc, []byte(c.Request))
 	}
 	f.Add("shot", []byte(`{`+gear+`,"look":{"fps":"25","target":"180°"},"light":{"kind":"auto","at":{"shutter":"1/800","glass":["a"]}}}`))
+	f.Add("window", []byte(trailer))
+	f.Add("reading", []byte(`{"kind":"sky","sky":"partly","sunAltitudeDeg":3,"plane":"shade"}`))
+	f.Add("light", []byte(`{"from":"2031-09-20T07:00:00-01:00","to":"2031-09-20T08:00:00-01:00","stepS":600,"latDeg":38,"lonDeg":-20,"sky":"clear","plane":"vertical","anchor":{"time":"2031-09-20T07:00:00-01:00","ev100":12}}`))
+	f.Add("mass", []byte(`{"partsG":[180,45],"limitG":250}`))
 	f.Add("line", []byte(`{"line":"f2 1/1250 iso50 > 50fps",`+gear+`}`))
 	f.Fuzz(func(t *testing.T, name string, body []byte) {
 		op, known := Named(name)

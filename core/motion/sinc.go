@@ -48,12 +48,23 @@ func sincWithin(most, upTo float64) []Interval {
 	return found
 }
 
-// peak returns where |sinc| peaks between the zeros at k and k+1, where
+// peaks are the places where |sinc| peaks between the zeros at k and k+1, where
 // tan(πx) = πx; for k = 0 that is the top at 0.
-func peak(k float64) float64 {
-	if k == 0 {
-		return 0
+var peaks = func() (at [maxRanges + 1]float64) {
+	for k := 1; k < len(at); k++ {
+		at[k] = findPeak(float64(k))
 	}
+	return at
+}()
+
+func peak(k float64) float64 {
+	if k < float64(len(peaks)) {
+		return peaks[int(k)]
+	}
+	return findPeak(k)
+}
+
+func findPeak(k float64) float64 {
 	y := (k + 0.5) * math.Pi
 	for range 8 { // contracts by more than 1/y² a round
 		y = k*math.Pi + math.Atan(y)
@@ -62,19 +73,30 @@ func peak(k float64) float64 {
 }
 
 // crossing returns where |sinc| equals most between the zero at k and the peak
-// beside it, or the peak itself where it stays below.
+// beside it, or the peak itself where it stays below: the root of
+// |sin πx| − most·πx by Newton's method, kept between the two by halving.
 func crossing(most, zero, peak float64) float64 {
 	if math.Abs(sinc(peak)) <= most {
 		return peak
 	}
 	in, out := zero, peak
-	for range 40 { // to a millionth of a millionth
-		middle := (in + out) / 2
-		if math.Abs(sinc(middle)) <= most {
-			in = middle
+	x := zero + (peak-zero)*most/2
+	for range 40 {
+		sin, cos := math.Sincos(math.Pi * x)
+		above := math.Abs(sin) - most*math.Pi*x
+		if above <= 0 {
+			in = x
 		} else {
-			out = middle
+			out = x
 		}
+		next := x - above/(math.Pi*(math.Copysign(cos, sin*cos)-most))
+		if (next-in)*(next-out) >= 0 {
+			next = (in + out) / 2
+		}
+		if math.Abs(next-x) <= 1e-13*x {
+			return next
+		}
+		x = next
 	}
 	return in
 }

@@ -104,18 +104,10 @@ func (s *Scene) conflictOf(p Pair) (Conflict, error) {
 	if err != nil {
 		return Conflict{}, err
 	}
-	var a, b *Demand
-	all := s.demands(target.Offered)
-	for i := range all {
-		switch all[i].Kind {
-		case p.A:
-			a = &all[i]
-		case p.B:
-			b = &all[i]
-		}
-	}
-	if a == nil || b == nil {
+	a, isMadeA := s.demand(p.A, target.Offered)
+	b, isMadeB := s.demand(p.B, target.Offered)
+	if !isMadeA || !isMadeB {
 		return Conflict{Pair: p, State: glass.Holds}, nil
 	}
-	return between(*a, *b), nil
+	return between(a, b), nil
 }

@@ -52,32 +52,53 @@ const (
 	strainedWobble = 2    // times what shows
 )
 
-// demands gathers every demand of the scene. The look's target is the shutter
-// the camera offers. Ranges reach beyond a frame, so that what no frame rate
-// allows can be measured.
+// kinds are the demands in the order in which they are named.
+var kinds = []Kind{Look, Stabiliser, Exposure, Lamps, Wobble, Strobing, Smearing, Frame}
+
+// demands gathers every demand of the scene. target is the shutter the camera
+// offers for the wish.
 func (s *Scene) demands(target stop.Shutter) []Demand {
-	span := s.span(target)
-	all := []Demand{s.look(target, span)}
-	if d, ok := s.stabiliser(); ok {
-		all = append(all, d)
-	}
-	all = append(all, s.exposure())
-	if s.Lamp != nil {
-		longest := max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))
-		all = append(all, Demand{Lamps, s.Lamp.Calm(motion.MostRipple, longest), s.Lamp.Calm(strainedRipple, longest)})
-	}
-	if v := s.Vibration; v != nil {
-		longest := max(2*span.To, stop.Shutter(2/v.Hz))
-		all = append(all, Demand{Wobble, v.Steady(v.Lens, 1, longest), v.Steady(v.Lens, strainedWobble, longest)})
-	}
-	if s.Passing != nil {
-		all = append(all, s.readable()...)
-	}
-	if s.Question.Rate > 0 {
-		within := []stop.Span{{To: s.Question.Rate.Frame()}}
-		all = append(all, Demand{Frame, within, within})
+	var all []Demand
+	for _, kind := range kinds {
+		if d, isMade := s.demand(kind, target); isMade {
+			all = append(all, d)
+		}
 	}
 	return all
+}
+
+// demand returns one demand; isMade is false where the scene does not make it.
+// Ranges reach beyond a frame, so that what no frame rate allows can be measured.
+func (s *Scene) demand(kind Kind, target stop.Shutter) (d Demand, isMade bool) {
+	span := s.span(target)
+	switch kind {
+	case Look:
+		return s.look(target, span), true
+	case Stabiliser:
+		return s.stabiliser()
+	case Exposure:
+		return s.exposure(), true
+	case Lamps:
+		if s.Lamp != nil {
+			longest := max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))
+			return Demand{Lamps, s.Lamp.Calm(motion.MostRipple, longest), s.Lamp.Calm(strainedRipple, longest)}, true
+		}
+	case Wobble:
+		if v := s.Vibration; v != nil {
+			longest := max(2*span.To, stop.Shutter(2/v.Hz))
+			return Demand{Wobble, v.Steady(v.Lens, 1, longest), v.Steady(v.Lens, strainedWobble, longest)}, true
+		}
+	case Strobing:
+		return s.strobing()
+	case Smearing:
+		return s.smearing()
+	case Frame:
+		if s.Question.Rate > 0 {
+			within := []stop.Span{{To: s.Question.Rate.Frame()}}
+			return Demand{Frame, within, within}, true
+		}
+	}
+	return Demand{}, false
 }
 
 func (s *Scene) look(target stop.Shutter, span stop.Span) Demand {
@@ -101,10 +122,16 @@ func (s *Scene) stabiliser() (Demand, bool) {
 // exposure is where some stack exposes as accepted, with ISO at base or raised.
 func (s *Scene) exposure() Demand {
 	d := Demand{Kind: Exposure}
+	e := s.exposer()
 	holds, bears := make([]stop.Span, 0, len(s.Stacks)), make([]stop.Span, 0, len(s.Stacks))
 	for i := range s.Stacks {
-		one := s.Exposes(&s.Stacks[i])
-		holds, bears = append(holds, one.Holds...), append(bears, one.Bears...)
+		reach := reachOf(&s.Stacks[i])
+		if e.holds.From <= e.holds.To {
+			holds = append(holds, reach.times(e.holds))
+		}
+		if e.bears.From <= e.bears.To {
+			bears = append(bears, reach.times(e.bears))
+		}
 	}
 	d.Holds, d.Bears = stop.Union(holds), stop.Union(bears)
 	return d
@@ -114,24 +141,51 @@ func (s *Scene) exposure() Demand {
 // ISO at base it holds, with ISO raised it is tight. In a range of light both ends
 // must be accepted, so that a wide range leaves no time at which it holds.
 func (s *Scene) Exposes(stack *glass.Stack) Demand {
-	q := &s.Question
-	least, most := stack.Reach()
-	// The time at which light less glass meets the wanted offset: N²/(2^EV·ISO/100),
-	// EV = light − S − b.
-	right := func(ev stop.EV, glass stop.Stops) stop.Shutter {
-		return stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, ev.Plus(-glass-q.Offset))
-	}
 	d := Demand{Kind: Exposure}
-	over := func(dark stop.Stops) []stop.Span {
-		from := right(q.Light.Low, least).Times(-dark)
-		// Turning a filter moves both ends alike: what fits at one setting fits at all.
-		if from > right(q.Light.High, least).Times(q.Band.Bright) {
-			return nil
-		}
-		return []stop.Span{{From: from, To: right(q.Light.High, most).Times(q.Band.Bright)}}
+	e, reach := s.exposer(), reachOf(stack)
+	if e.holds.From <= e.holds.To {
+		d.Holds = []stop.Span{reach.times(e.holds)}
 	}
-	d.Holds, d.Bears = over(q.Band.Dark), over(s.lift())
+	if e.bears.From <= e.bears.To {
+		d.Bears = []stop.Span{reach.times(e.bears)}
+	}
 	return d
+}
+
+// exposer holds the times at which the bare camera exposes as accepted; they may
+// be the wrong way round where the light has too wide a range. A stack of S stops
+// moves both ends by 2^S.
+type exposer struct{ holds, bears stop.Span }
+
+func (s *Scene) exposer() exposer {
+	q := &s.Question
+	// The time that meets the wanted offset: N²/(2^(EV − b)·ISO/100).
+	right := func(ev stop.EV) stop.Shutter {
+		return stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, ev.Plus(-q.Offset))
+	}
+	low, high := right(q.Light.Low), right(q.Light.High).Times(q.Band.Bright)
+	return exposer{
+		holds: stop.Span{From: low.Times(-q.Band.Dark), To: high},
+		bears: stop.Span{From: low.Times(-s.lift()), To: high},
+	}
+}
+
+// reach is by what a stack lengthens exposure, at its lightest and at its darkest.
+// Turning a filter moves both ends of a span alike, so that what fits at one
+// setting fits at all of them.
+type reach struct{ least, most float64 }
+
+func reachOf(stack *glass.Stack) reach {
+	least, most := stack.Reach()
+	r := reach{least: least.Factor()}
+	if r.most = r.least; most != least {
+		r.most = most.Factor()
+	}
+	return r
+}
+
+func (r reach) times(s stop.Span) stop.Span {
+	return stop.Span{From: s.From * stop.Shutter(r.least), To: s.To * stop.Shutter(r.most)}
 }
 
 // lift is how dark a picture may be before ISO lifts it: the headroom, and in a
@@ -144,22 +198,28 @@ func (s *Scene) lift() stop.Stops {
 	return max(q.Band.Dark, q.Headroom())
 }
 
-// readable are the two demands of what passes: that it does not fall apart into
-// single pictures, and that it does not smear.
-func (s *Scene) readable() []Demand {
-	p, q := s.Passing, &s.Question
-	var all []Demand
-	everything := []stop.Span{{To: stop.Shutter(24 * 3600)}}
-	if q.Rate > 0 {
-		if from := motion.UnstrobedFrom(p.Lens, p.Movement, q.Rate); from > 0 {
-			all = append(all, Demand{Strobing, []stop.Span{{From: from, To: everything[0].To}}, everything})
-		}
+// everyTime stands for no bound: a day.
+const everyTime = stop.Shutter(24 * 3600)
+
+// strobing asks that what passes does not fall apart into single pictures.
+func (s *Scene) strobing() (Demand, bool) {
+	p := s.Passing
+	if p == nil || s.Question.Rate == 0 {
+		return Demand{}, false
 	}
-	if heavy, moves := motion.ShutterForShare(p.Lens, p.Movement, motion.HeavyFrom); moves {
-		smeared := heavy * motion.SmearedFrom / motion.HeavyFrom
-		all = append(all, Demand{Smearing, []stop.Span{{To: heavy}}, []stop.Span{{To: smeared}}})
+	from := motion.UnstrobedFrom(p.Lens, p.Movement, s.Question.Rate)
+	return Demand{Strobing, []stop.Span{{From: from, To: everyTime}}, []stop.Span{{To: everyTime}}}, from > 0
+}
+
+// smearing asks that what passes can still be recognised.
+func (s *Scene) smearing() (Demand, bool) {
+	p := s.Passing
+	if p == nil {
+		return Demand{}, false
 	}
-	return all
+	heavy, moves := motion.ShutterForShare(p.Lens, p.Movement, motion.HeavyFrom)
+	smeared := heavy * motion.SmearedFrom / motion.HeavyFrom
+	return Demand{Smearing, []stop.Span{{To: heavy}}, []stop.Span{{To: smeared}}}, moves
 }
 
 // Band is a stretch of the window on which a demand has one state.

@@ -104,12 +104,7 @@ func (s *Scene) anotherLook(c Conflict, target stop.Shutter) (Trade, bool) {
 	if other == Look {
 		other = c.B
 	}
-	all := s.demands(target)
-	at := slices.IndexFunc(all, func(d Demand) bool { return d.Kind == other })
-	if at < 0 {
-		return Trade{}, false
-	}
-	d := all[at]
+	d, _ := s.demand(other, target)
 	var times []stop.Shutter
 	for _, t := range s.Steps {
 		if t.Possible(s.Question.Rate) && d.At(t) == glass.Holds {

@@ -81,7 +81,7 @@ func (c *checker) object(path string, t reflect.Type, raw any) {
 		f := fields[name]
 		if v := given[name]; v != nil {
 			c.value(join(path, name), f.Type, f.Tag, v)
-		} else if !isOptional(f) {
+		} else if _, isOptional, _ := Field(f); !isOptional {
 			c.fault(join(path, name), nil, allowedBy(f.Type, f.Tag))
 		}
 	}
@@ -99,17 +99,18 @@ func join(path, name string) string {
 func fieldsOf(t reflect.Type) map[string]reflect.StructField {
 	fields := map[string]reflect.StructField{}
 	for _, f := range reflect.VisibleFields(t) {
-		name, _, _ := strings.Cut(f.Tag.Get("json"), ",")
-		if name != "" && name != "-" {
+		if name, _, ok := Field(f); ok {
 			fields[name] = f
 		}
 	}
 	return fields
 }
 
-func isOptional(f reflect.StructField) bool {
-	_, options, _ := strings.Cut(f.Tag.Get("json"), ",")
-	return strings.Contains(options, "omitempty") || strings.Contains(options, "omitzero")
+// Field returns the JSON name of a struct's field and whether it may be left out;
+// ok is false for a field that JSON does not see.
+func Field(f reflect.StructField) (name string, isOptional, ok bool) {
+	name, options, _ := strings.Cut(f.Tag.Get("json"), ",")
+	return name, strings.Contains(options, "omitempty") || strings.Contains(options, "omitzero"), name != "" && name != "-"
 }
 
 func (c *checker) list(path string, t reflect.Type, tag reflect.StructTag, raw any) {

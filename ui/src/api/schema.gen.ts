@@ -4,6 +4,142 @@
  */
 
 export interface paths {
+    "/api/calc/auto": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find what a camera's automatic does behind glass */
+        post: operations["calc-auto"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the counterweight of a filter on a gimbal */
+        post: operations["calc-balance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/blur": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure blur and the step from frame to frame */
+        post: operations["calc-blur"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/contrast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find what one exposure loses inside one frame */
+        post: operations["calc-contrast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find how dark rings make the corners */
+        post: operations["calc-corners"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan the glass of a day with as few swaps as the light allows */
+        post: operations["calc-day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge whether a ring seats on a barrel */
+        post: operations["calc-fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge whether a filter stays on */
+        post: operations["calc-hold"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/label": {
         parameters: {
             query?: never;
@@ -21,6 +157,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/lamps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the shutters at which lamps do not flicker */
+        post: operations["calc-lamps"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Compute the daylight over a span of time */
+        post: operations["calc-light"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/line": {
         parameters: {
             query?: never;
@@ -32,6 +202,57 @@ export interface paths {
         put?: never;
         /** Read a quick line such as: f2 1/1250 iso50 > 50fps */
         post: operations["calc-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/mass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add up a craft against a limit its pilot states */
+        post: operations["calc-mass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/polariser": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find what a polariser does to sky and water */
+        post: operations["calc-polariser"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draw a stick's curve and find where it smears */
+        post: operations["calc-rates"];
         delete?: never;
         options?: never;
         head?: never;
@@ -106,6 +327,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/stabiliser": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the slowest shutter at which a stabiliser works */
+        post: operations["calc-stabiliser"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/step": {
         parameters: {
             query?: never;
@@ -117,6 +355,74 @@ export interface paths {
         put?: never;
         /** Find the glass by looking, without a meter */
         post: operations["calc-step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/sun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find where the sun stands, and its day */
+        post: operations["calc-sun"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/uptilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the camera tilt for another speed */
+        post: operations["calc-uptilt"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/vibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure what vibration does to the picture */
+        post: operations["calc-vibration"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Weigh every demand on one shutter, and who gives way */
+        post: operations["calc-window"];
         delete?: never;
         options?: never;
         head?: never;
@@ -394,6 +700,89 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        AutoAnswer: {
+            /**
+             * Format: double
+             * @description what it cannot make good, positive brighter
+             */
+            errorStops: number;
+            /** Format: double */
+            iso: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            shutterS: number;
+            text: string;
+        };
+        AutoCamera: {
+            /**
+             * Format: double
+             * @description f-number, T-number where known
+             */
+            aperture: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            fastestS: number;
+            /** Format: double */
+            isoBase: number;
+            /**
+             * Format: double
+             * @description the highest ISO the automatic takes
+             */
+            isoCeiling: number;
+            /**
+             * Format: double
+             * @description seconds; with priority iso, the shutter it holds
+             */
+            preferredS?: number;
+            /**
+             * @description what moves first
+             * @enum {string}
+             */
+            priority: "shutter" | "iso";
+            /**
+             * Format: double
+             * @description seconds
+             */
+            slowestS: number;
+        };
+        AutoRequest: {
+            camera: components["schemas"]["AutoCamera"];
+            /**
+             * Format: double
+             * @description the light of the scene, before the glass
+             */
+            ev100: number;
+            /** Format: double */
+            glassStops: number;
+        };
+        BalanceAnswer: {
+            /**
+             * Format: double
+             * @description grams
+             */
+            counterG: number;
+        };
+        BalanceRequest: {
+            /**
+             * Format: double
+             * @description from the axis to the counterweight, millimetres
+             */
+            counterArmMm: number;
+            /**
+             * Format: double
+             * @description from the gimbal's axis to the filter, millimetres
+             */
+            filterArmMm: number;
+            /**
+             * Format: double
+             * @description grams
+             */
+            filterG: number;
+        };
         Bench: {
             camera: components["schemas"]["StoredCamera"];
             /** @description what is in the kit, in the same order */
@@ -404,6 +793,97 @@ export interface components {
             leftOut: components["schemas"]["ShownFilter"][];
             /** @description the camera as a shot request takes it */
             optics: components["schemas"]["Camera"];
+        };
+        BlurAnswer: {
+            /** Format: double */
+            blurPx: number;
+            /**
+             * Format: double
+             * @description of the picture's width
+             */
+            blurShare: number;
+            /** @enum {string} */
+            class: "frozen" | "crisp" | "natural" | "heavy" | "smeared";
+            /**
+             * Format: double
+             * @description image scale at the centre in pixels per radian
+             */
+            fPx: number;
+            /**
+             * Format: double
+             * @description the turn asked about
+             */
+            panDegS?: number;
+            /** @description left out without a turn */
+            panReadable?: boolean;
+            /**
+             * Format: double
+             * @description the fastest turn that stays readable
+             */
+            readablePanDegS: number;
+            /**
+             * Format: double
+             * @description from frame to frame
+             */
+            stepPx: number;
+            strobes: boolean;
+            /**
+             * Format: double
+             * @description of the step, not covered by the exposure
+             */
+            uncoveredShare: number;
+            /**
+             * Format: double
+             * @description beyond this distance the passing shows no blur, in metres; left out without speedMps
+             */
+            visibleWithinM?: number;
+        };
+        BlurRequest: {
+            /**
+             * Format: double
+             * @description how far away the subject is, in metres
+             */
+            distanceM?: number;
+            /**
+             * Format: double
+             * @description frames per second
+             */
+            fps: number;
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees; below 180 for a rectilinear lens
+             */
+            hfovDeg: number;
+            /**
+             * Format: double
+             * @description flying towards it: how far off the axis it lies; 90, passing sideways, by default
+             */
+            offAxisDeg?: number;
+            /**
+             * @description equidistant is a fisheye
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description seconds
+             */
+            shutterS: number;
+            /**
+             * Format: double
+             * @description speed of subject against camera in metres a second; needs distanceM
+             */
+            speedMps?: number;
+            /**
+             * Format: double
+             * @description how fast the camera turns, degrees a second
+             */
+            turnDegS?: number;
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx: number;
         };
         Camera: {
             /**
@@ -450,6 +930,204 @@ export interface components {
             required?: string[];
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
+        };
+        ContrastAnswer: {
+            /**
+             * Format: double
+             * @description the light the exposure is made for
+             */
+            aimEv100: number;
+            /**
+             * Format: double
+             * @description graduated glass over the bright part that would save it
+             */
+            graduatedStops: number;
+            /** Format: double */
+            lostHighlightStops: number;
+            /** Format: double */
+            lostShadowStops: number;
+            words: string[];
+        };
+        ContrastRequest: {
+            /**
+             * Format: double
+             * @description the brightest part, at least the subject
+             */
+            brightEv100: number;
+            /**
+             * Format: double
+             * @description the darkest part, at most the subject
+             */
+            darkEv100: number;
+            /**
+             * Format: double
+             * @description what it holds below; 5 by default
+             */
+            depthStops?: number;
+            /** @enum {string} */
+            exposeFor: "subject" | "bright" | "between";
+            /**
+             * Format: double
+             * @description what the picture holds above the aim; 2.5 by default
+             */
+            headroomStops?: number;
+            /** Format: double */
+            subjectEv100: number;
+        };
+        CornersAnswer: {
+            /**
+             * Format: double
+             * @description the widest angle off the axis from which all light passes
+             */
+            cleanHalfDeg: number;
+            /** @description the same with the pupil 0.2 mm further back */
+            further: components["schemas"]["CornersEdge"];
+            /** Format: double */
+            halfDiagonalDeg: number;
+            /**
+             * Format: double
+             * @description at the corner; null where nothing passes
+             */
+            lossStops: number | null;
+            /** @description the same with the pupil 0.2 mm nearer to the rings */
+            nearer: components["schemas"]["CornersEdge"];
+            /**
+             * Format: double
+             * @description of the light that passes
+             */
+            share: number;
+        };
+        CornersEdge: {
+            /** Format: double */
+            cleanHalfDeg: number;
+            /** Format: double */
+            lossStops: number | null;
+        };
+        CornersRequest: {
+            /**
+             * Format: double
+             * @description f-number
+             */
+            aperture: number;
+            /**
+             * Format: double
+             * @description focal length, millimetres
+             */
+            focalMm: number;
+            /**
+             * Format: double
+             * @description from the axis to the corner of the frame
+             */
+            halfDiagonalDeg: number;
+            rings: components["schemas"]["RingFields"][];
+        };
+        DawnDusk: {
+            /** Format: date-time */
+            dawn: string | null;
+            /** Format: date-time */
+            dusk: string | null;
+        };
+        DayAnswer: {
+            /** Format: double */
+            cost: number;
+            /** @description in order of start */
+            plan: components["schemas"]["DayPlanned"][];
+            swaps: components["schemas"]["DaySwap"][];
+        };
+        DayPlanned: {
+            /**
+             * Format: date-time
+             * @description the last minute before the light, once served by this glass, leaves it; null where it never served
+             */
+            lastMinute: string | null;
+            /**
+             * Format: double
+             * @description with ISO at base, positive brighter
+             */
+            meanErrorStops: number;
+            shot: string;
+            /** @description the stack to carry for light brighter by the spread */
+            spareIfBrighter?: string;
+            spareIfDarker?: string;
+            stack: string;
+            words: string;
+            /**
+             * Format: double
+             * @description the largest excess beyond band and ISO, positive brighter; 0 is served throughout
+             */
+            worstStops: number;
+        };
+        DayRequest: {
+            shots: components["schemas"]["DayShot"][];
+            stacks: components["schemas"]["DayStack"][];
+            /** @description what cameras carry at first: the id of a stack by the id of its camera */
+            start?: {
+                [key: string]: string;
+            };
+            /**
+             * Format: double
+             * @description what a swap weighs; 1 by default
+             */
+            swapCost?: number;
+            /** @description two thirds dark and one third bright by default */
+            tolerance?: components["schemas"]["Tolerance"];
+        };
+        DayShot: {
+            cameraId: string;
+            /**
+             * Format: double
+             * @description the light its setting needs
+             */
+            evSet: number;
+            /** Format: date-time */
+            from: string;
+            id: string;
+            /**
+             * Format: double
+             * @description what ISO can lift
+             */
+            isoHeadroomStops?: number;
+            /**
+             * Format: double
+             * @description exposure wanted against the meter
+             */
+            offsetStops?: number;
+            /** @description EV at ISO 100, one a minute from from to to, both included */
+            points: number[];
+            /**
+             * Format: double
+             * @description how far the light may be off
+             */
+            spreadStops?: number;
+            /**
+             * Format: date-time
+             * @description whole minutes after from
+             */
+            to: string;
+        };
+        DayStack: {
+            /** @description the only camera it goes on */
+            cameraId?: string;
+            id: string;
+            /** Format: double */
+            stops: number;
+        };
+        DaySwap: {
+            /**
+             * Format: date-time
+             * @description the start of the shot it is made for
+             */
+            at: string;
+            because: string;
+            cameraId: string;
+            from: string;
+            /**
+             * Format: date-time
+             * @description the last minute the old glass serves; null where it never did
+             */
+            latest: string | null;
+            shot: string;
+            to: string;
         };
         Delivery: {
             /**
@@ -502,6 +1180,98 @@ export interface components {
             field: string;
             /** @description what was given; null when nothing was */
             value: unknown;
+        };
+        FitAnswer: {
+            /**
+             * @description of the middle; null for a mount that clearance does not judge
+             * @enum {string|null}
+             */
+            class: "too tight" | "tight" | "snug" | "loose" | "falls off" | null;
+            /** @description least and most */
+            clearanceMm: number[];
+            /** @description the measurement that would settle it */
+            settle?: string;
+            /**
+             * @description the worst in the range
+             * @enum {string|null}
+             */
+            worst: "too tight" | "tight" | "snug" | "loose" | "falls off" | null;
+        };
+        FitRequest: {
+            /** @description barrel diameter, least and most measured, millimetres */
+            barrelMm: number[];
+            /** @description the filter's seat, least and most measured, millimetres */
+            filterMm: number[];
+            /**
+             * Format: double
+             * @description how far each measurement may be off either way; 0.02 by default
+             */
+            gaugeMm?: number;
+            /** @enum {string} */
+            mount: "push-on" | "snap" | "twist" | "magnet" | "adhesive" | "clip" | "thread";
+            /**
+             * Format: double
+             * @description clearance of a filter known to hold well; classes count from there
+             */
+            referenceMm?: number;
+        };
+        HoldAnswer: {
+            advice: string;
+            /**
+             * Format: double
+             * @description the wind's part of the load
+             */
+            dragN: number;
+            /** Format: double */
+            loadN: number;
+            /**
+             * Format: double
+             * @description left out where the pull-off is not measured or nothing pulls
+             */
+            margin?: number;
+            /** @enum {string} */
+            verdict: "holds" | "tether" | "do-not-fly" | "unknown";
+        };
+        HoldRequest: {
+            /**
+             * Format: double
+             * @description peak acceleration in multiples of g
+             */
+            accelG: number;
+            /**
+             * Format: double
+             * @description outer diameter, millimetres
+             */
+            diameterMm: number;
+            /** @description the camera rides on a craft */
+            inFlight: boolean;
+            /**
+             * Format: double
+             * @description of the filter, grams
+             */
+            massG: number;
+            /** @enum {string} */
+            mount: "push-on" | "snap" | "twist" | "magnet" | "adhesive" | "clip" | "thread";
+            /**
+             * Format: double
+             * @description the same as a luggage scale shows it, grams
+             */
+            pullOffG?: number;
+            /**
+             * Format: double
+             * @description measured force that takes it off, newtons
+             */
+            pullOffN?: number;
+            /**
+             * Format: double
+             * @description what vibration leaves of the hold; by mount by default
+             */
+            share?: number;
+            /**
+             * Format: double
+             * @description fastest speed against the air, metres a second
+             */
+            speedMps: number;
         };
         KitFilter: {
             /** @description false: cannot sit on the camera itself; true by default */
@@ -602,6 +1372,145 @@ export interface components {
             /** @description the text on the ring, as in ND16, 4 stop, 0.9, ND8/PL */
             label: string;
         };
+        LampFields: {
+            /**
+             * Format: double
+             * @description how much of the light pulses; 1 by default
+             */
+            depth?: number;
+            /**
+             * Format: double
+             * @description frequency of the mains; lamps pulse twice as often
+             */
+            mainsHz?: number;
+            /**
+             * Format: double
+             * @description what the driver of an LED does
+             */
+            pulseHz?: number;
+        };
+        LampsAnswer: {
+            /**
+             * Format: double
+             * @description how fast the brightness beats on video; 0 is a steady banding
+             */
+            beatHz: number;
+            /**
+             * Format: double
+             * @description how much the exposure varies, as a share
+             */
+            ripple: number;
+            /** @description the ripple is at most 0.02 */
+            safe: boolean;
+            /** @description whole pulses up to the length of a frame, seconds, the first hundred */
+            safeS: number[];
+        };
+        LampsRequest: {
+            /**
+             * Format: double
+             * @description how much of the light pulses; 1 by default
+             */
+            depth?: number;
+            /**
+             * Format: double
+             * @description frames per second
+             */
+            fps: number;
+            /**
+             * Format: double
+             * @description frequency of the mains; lamps pulse twice as often
+             */
+            mainsHz?: number;
+            /**
+             * Format: double
+             * @description what the driver of an LED does
+             */
+            pulseHz?: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            shutterS: number;
+        };
+        LightAnswer: {
+            /**
+             * Format: double
+             * @description anchor less model; 0 without an anchor
+             */
+            offsetStops: number;
+            points: components["schemas"]["LightPoint"][];
+        };
+        LightPoint: {
+            /**
+             * Format: double
+             * @description of the sun, as seen through the air
+             */
+            altitudeDeg: number;
+            /** Format: double */
+            azimuthDeg: number;
+            /** Format: double */
+            ev100: number;
+            /** Format: double */
+            geometricDeg: number;
+            /** Format: double */
+            spreadStops: number;
+            /** Format: date-time */
+            time: string;
+        };
+        LightReading: {
+            /** Format: double */
+            ev100: number;
+            /** Format: date-time */
+            time: string;
+        };
+        LightRequest: {
+            /** @description a reading on the spot that moves the curve */
+            anchor?: components["schemas"]["LightReading"];
+            /**
+             * Format: double
+             * @description heading of the camera, which an upright subject faces; left out, it faces the sun
+             */
+            cameraAzimuthDeg?: number;
+            /**
+             * Format: date-time
+             * @description an instant with its zone, in which the points are given
+             */
+            from: string;
+            /**
+             * Format: double
+             * @description 0.2 by default
+             */
+            groundAlbedo?: number;
+            /**
+             * Format: double
+             * @description latitude, north positive, degrees
+             */
+            latDeg: number;
+            /**
+             * Format: double
+             * @description longitude, east positive, degrees
+             */
+            lonDeg: number;
+            /**
+             * @description which way the subject faces: upright, seen from above, upright in open shade
+             * @enum {string}
+             */
+            plane: "vertical" | "top" | "shade";
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+            /**
+             * Format: double
+             * @description seconds from point to point
+             */
+            stepS: number;
+            /**
+             * Format: double
+             * @description how much brighter than mid-grey the scene's surfaces are; snow +1, wet tar -0.5
+             */
+            surfaceStops?: number;
+            /** Format: date-time */
+            to: string;
+        };
         LineAnswer: {
             light: components["schemas"]["ShotLight"];
             look: components["schemas"]["ShotLook"];
@@ -671,6 +1580,26 @@ export interface components {
              */
             stops: number;
         };
+        MassAnswer: {
+            /**
+             * Format: double
+             * @description negative where the limit is passed
+             */
+            spareG: number;
+            /** Format: double */
+            totalG: number;
+            within: boolean;
+            words: string;
+        };
+        MassRequest: {
+            /**
+             * Format: double
+             * @description the limit of the weight class, grams
+             */
+            limitG: number;
+            /** @description craft, battery, camera, each filter, in grams */
+            partsG: number[];
+        };
         Mode: {
             /** Format: double */
             fastestAngleDeg: number | null;
@@ -720,6 +1649,8 @@ export interface components {
             angleDeg: number | null;
             /** Format: double */
             cost: number;
+            /** @description states it could turn out to have when light and glass are off by the spread */
+            couldBe?: ("holds" | "tight" | "breaks")[];
             /**
              * Format: double
              * @description with ISO at base, positive brighter than the meter
@@ -762,6 +1693,109 @@ export interface components {
             /** @enum {string} */
             verdict: "on" | "iso" | "shutter" | "dark" | "lock" | "float-iso" | "float-shutter";
         };
+        PolariserAnswer: {
+            /**
+             * Format: double
+             * @description degree of polarisation of the sky at the centre
+             */
+            centre: number;
+            /**
+             * Format: double
+             * @description between the camera's axis and the sun
+             */
+            gammaDeg: number;
+            /**
+             * Format: double
+             * @description share of the glare on the water that a crossed polariser leaves
+             */
+            glareLeft?: number;
+            /**
+             * Format: double
+             * @description at the left edge of the frame
+             */
+            left: number;
+            notes: string[];
+            /** Format: double */
+            right: number;
+            /** @description the sky would come out blotched */
+            uneven: boolean;
+        };
+        PolariserRequest: {
+            /**
+             * Format: double
+             * @description how far the camera looks up
+             */
+            cameraAltitudeDeg: number;
+            /**
+             * Format: double
+             * @description from north, eastward
+             */
+            cameraAzimuthDeg: number;
+            /**
+             * Format: double
+             * @description horizontal field of view
+             */
+            hfovDeg: number;
+            /** Format: double */
+            sunAltitudeDeg: number;
+            /**
+             * Format: double
+             * @description from north, eastward
+             */
+            sunAzimuthDeg: number;
+            water?: components["schemas"]["Water"];
+        };
+        RatesAnswer: {
+            curve: components["schemas"]["StickPoint"][];
+            /**
+             * Format: double
+             * @description the rate there
+             */
+            heavyDegS?: number;
+            /**
+             * Format: double
+             * @description the largest stick whose turn does not smear; needs lens and shutter
+             */
+            heavyStick?: number;
+            /**
+             * Format: double
+             * @description at stick
+             */
+            rateDegS?: number;
+        };
+        RatesRequest: {
+            /**
+             * Format: double
+             * @description slope around the middle, degrees a second at full stick
+             */
+            centreDegS: number;
+            /** Format: double */
+            expo: number;
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees
+             */
+            hfovDeg?: number;
+            /**
+             * Format: double
+             * @description rate at full stick, at least centreDegS
+             */
+            maxDegS: number;
+            /** @enum {string} */
+            projection?: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description seconds
+             */
+            shutterS?: number;
+            /** Format: double */
+            stick?: number;
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx?: number;
+        };
         ReadingAnswer: {
             /**
              * Format: double
@@ -788,31 +1822,75 @@ export interface components {
             aperture?: number;
             /**
              * Format: double
+             * @description how far an upright subject faces away from the sun's azimuth
+             */
+            betaDeg?: number;
+            /**
+             * Format: double
              * @description the bias shown, positive brighter than the camera wants
              */
             biasStops?: number;
+            /**
+             * Format: int64
+             * @description 172, midsummer in the north, by default
+             */
+            dayOfYear?: number;
             /**
              * Format: double
              * @description stops of glass that were on when it was read
              */
             glassStops?: number;
+            /**
+             * Format: double
+             * @description 0.2 by default
+             */
+            groundAlbedo?: number;
             /** Format: double */
             iso?: number;
             /**
-             * @description meter: a hand meter; auto: what the camera's automatic chose; bias: what a locked camera shows; lux: incident light
+             * @description meter: a hand meter; auto: what the camera's automatic chose; bias: what a locked camera shows; lux: incident light; sky: by sun and cloud alone
              * @enum {string}
              */
-            kind: "meter" | "auto" | "bias" | "lux";
+            kind: "meter" | "auto" | "bias" | "lux" | "sky";
             /**
              * Format: double
              * @description lux
              */
             lux?: number;
             /**
+             * @description which way the subject faces; vertical by default
+             * @enum {string}
+             */
+            plane?: "vertical" | "top" | "shade";
+            /**
              * Format: double
              * @description seconds
              */
             shutterS?: number;
+            /** @enum {string} */
+            sky?: "clear" | "partly" | "overcast";
+            /**
+             * Format: double
+             * @description geometric, degrees
+             */
+            sunAltitudeDeg?: number;
+            /**
+             * Format: double
+             * @description how much brighter than mid-grey the scene's surfaces are
+             */
+            surfaceStops?: number;
+        };
+        RingFields: {
+            /**
+             * Format: double
+             * @description clear diameter, millimetres
+             */
+            clearMm: number;
+            /**
+             * Format: double
+             * @description in front of the entrance pupil, millimetres
+             */
+            zMm: number;
         };
         Rung: {
             /** Format: double */
@@ -1100,6 +2178,62 @@ export interface components {
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
         };
+        StabiliserAnswer: {
+            /**
+             * Format: double
+             * @description blur inside one frame at shutterS
+             */
+            blurPx?: number;
+            /**
+             * Format: double
+             * @description the slowest shutter at which it works, seconds; null where there is no floor
+             */
+            floorS: number | null;
+            /** @description whether that is hidden; left out where nothing shifts frames */
+            holds?: boolean;
+        };
+        StabiliserRequest: {
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees; below 180 for a rectilinear lens
+             */
+            hfovDeg: number;
+            /**
+             * @description post: later, from a log of the gyro
+             * @enum {string}
+             */
+            kind: "none" | "electronic" | "gimbal" | "gimbal+electronic" | "post";
+            /**
+             * Format: double
+             * @description share of the shake a gimbal lets through; 0.08 by default
+             */
+            passShare?: number;
+            /**
+             * @description equidistant is a fisheye
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description 90th percentile of angular speed, degrees a second
+             */
+            shakeDegS: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            shutterS?: number;
+            /**
+             * Format: double
+             * @description blur that is hidden, as a share of the width; 0.002 by default
+             */
+            toleranceShare?: number;
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx: number;
+        };
         Status: {
             /** @description true where the data is the made-up demo */
             demo: boolean;
@@ -1158,6 +2292,12 @@ export interface components {
             shutterS?: number;
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
+        };
+        StickPoint: {
+            /** Format: double */
+            rateDegS: number;
+            /** Format: double */
+            stick: number;
         };
         StoredAnswer: {
             /** Format: date-time */
@@ -1358,6 +2498,69 @@ export interface components {
              */
             startsAt?: string;
         };
+        Strain: {
+            /** @enum {string} */
+            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "frame";
+            /** @enum {string} */
+            state: "tight" | "breaks";
+            /**
+             * Format: double
+             * @description by how much the shutter misses where it holds
+             */
+            stops: number;
+        };
+        SunAnswer: {
+            /**
+             * Format: double
+             * @description as seen through the air
+             */
+            altitudeDeg: number;
+            /**
+             * Format: double
+             * @description from north, eastward
+             */
+            azimuthDeg: number;
+            /**
+             * Format: double
+             * @description without the air; light is computed from it
+             */
+            geometricDeg: number;
+            /**
+             * @description the sun stays on one side of the horizon all day
+             * @enum {string}
+             */
+            polar?: "day" | "night";
+            /** Format: date-time */
+            solarNoon: string;
+            /**
+             * Format: date-time
+             * @description null where the sun does not rise on this day
+             */
+            sunrise: string | null;
+            /**
+             * Format: date-time
+             * @description null where it does not set
+             */
+            sunset: string | null;
+            twilight: components["schemas"]["Twilight"];
+        };
+        SunRequest: {
+            /**
+             * Format: double
+             * @description latitude, north positive, degrees
+             */
+            latDeg: number;
+            /**
+             * Format: double
+             * @description longitude, east positive, degrees
+             */
+            lonDeg: number;
+            /**
+             * Format: date-time
+             * @description an instant with its zone; the day is the local one at that offset
+             */
+            time: string;
+        };
         Tolerance: {
             /**
              * Format: double
@@ -1370,6 +2573,422 @@ export interface components {
              */
             dark: number;
         };
+        Twilight: {
+            /** @description sun at -18 degrees */
+            astronomical: components["schemas"]["DawnDusk"];
+            /** @description sun at -6 degrees */
+            civil: components["schemas"]["DawnDusk"];
+            /** @description sun at -12 degrees */
+            nautical: components["schemas"]["DawnDusk"];
+        };
+        UptiltAnswer: {
+            /**
+             * Format: double
+             * @description degrees
+             */
+            tiltDeg: number;
+        };
+        UptiltRequest: {
+            /**
+             * Format: double
+             * @description metres a second
+             */
+            atMps: number;
+            /**
+             * Format: double
+             * @description metres a second
+             */
+            speedMps: number;
+            /**
+             * Format: double
+             * @description the tilt that was right at atMps, degrees
+             */
+            tiltDeg: number;
+        };
+        VibrationAnswer: {
+            /**
+             * Format: double
+             * @description share of the swing that the exposure leaves
+             */
+            averaging: number;
+            /**
+             * Format: double
+             * @description swings within one readout
+             */
+            bands: number;
+            /** Format: double */
+            hz: number;
+            shows: boolean;
+            /**
+             * Format: double
+             * @description blur that the averaged swing becomes
+             */
+            softnessPx: number;
+            /**
+             * Format: double
+             * @description from peak to peak
+             */
+            wobblePx: number;
+        };
+        VibrationRequest: {
+            /**
+             * Format: double
+             * @description how far it swings to either side, degrees
+             */
+            amplitudeDeg: number;
+            /**
+             * Format: int64
+             * @description with rpm: blades that pass; 1, the rotation itself, by default
+             */
+            blades?: number;
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees; below 180 for a rectilinear lens
+             */
+            hfovDeg: number;
+            /**
+             * Format: double
+             * @description frequency as measured
+             */
+            hz?: number;
+            /**
+             * @description equidistant is a fisheye
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description time the sensor takes to read a frame, seconds
+             */
+            readoutS: number;
+            /**
+             * Format: double
+             * @description turns of a motor a minute; its speed wanders by 10 %
+             */
+            rpm?: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            shutterS: number;
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx: number;
+        };
+        Water: {
+            /**
+             * Format: double
+             * @description how far below the horizon it is seen
+             */
+            depressionDeg: number;
+        };
+        WindowAnswer: {
+            bands: components["schemas"]["WindowBand"][];
+            /** @description pairs that exclude each other, the worst first */
+            conflicts: components["schemas"]["WindowConflict"][];
+            /**
+             * Format: double
+             * @description the shortest time the window shows
+             */
+            fromS: number;
+            marks: components["schemas"]["WindowMark"][];
+            /** @description what all demands make of each time together */
+            overlap: components["schemas"]["WindowOverlap"][];
+            /**
+             * Format: double
+             * @description what the camera offers for the wish
+             */
+            targetS: number;
+            /**
+             * Format: double
+             * @description the longest: a frame
+             */
+            toS: number;
+            /** @description what would help against the first conflict, those that resolve it first */
+            trades: components["schemas"]["WindowTrade"][];
+            verdict: components["schemas"]["WindowVerdict"];
+        };
+        WindowBand: {
+            /** @description exposure: whose; what lives on the lens is not listed */
+            filters?: string[];
+            /** Format: double */
+            fromS: number;
+            /** @enum {string} */
+            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable";
+            /**
+             * Format: double
+             * @description exposure: the glass in all
+             */
+            stops?: number;
+            /** Format: double */
+            toS: number;
+            /** @enum {string} */
+            verdict: "holds" | "tight" | "breaks";
+        };
+        WindowConflict: {
+            /** @enum {string} */
+            a: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "frame";
+            /** @enum {string} */
+            b: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "frame";
+            /**
+             * Format: double
+             * @description between where each can be borne; 0 where they meet
+             */
+            breaksStops: number;
+            /**
+             * Format: double
+             * @description between where each holds
+             */
+            holdsStops: number;
+            text: string;
+            /**
+             * @description breaks: no shutter bears both; tight: none holds both
+             * @enum {string}
+             */
+            verdict: "tight" | "breaks";
+        };
+        WindowMark: {
+            /** @enum {string} */
+            kind: "target" | "wish" | "verdict" | "step" | "floor" | "frame" | "blur-shows" | "lamp-safe";
+            /** Format: double */
+            shutterS: number;
+            text: string;
+        };
+        WindowMovement: {
+            /**
+             * Format: double
+             * @description how far away the subject is, in metres
+             */
+            distanceM?: number;
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees; below 180 for a rectilinear lens
+             */
+            hfovDeg: number;
+            /**
+             * Format: double
+             * @description flying towards it: how far off the axis it lies; 90, passing sideways, by default
+             */
+            offAxisDeg?: number;
+            /**
+             * @description equidistant is a fisheye
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description speed of subject against camera in metres a second; needs distanceM
+             */
+            speedMps?: number;
+            /**
+             * Format: double
+             * @description how fast the camera turns, degrees a second
+             */
+            turnDegS?: number;
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx: number;
+        };
+        WindowOverlap: {
+            /** Format: double */
+            fromS: number;
+            /** Format: double */
+            toS: number;
+            /** @enum {string} */
+            verdict: "holds" | "tight" | "breaks";
+        };
+        WindowRequest: {
+            /** @description kinds used for their darkness; nd and variable by default */
+            allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /**
+             * Format: double
+             * @description degrees; this or shutterS
+             */
+            angleDeg?: number;
+            /** @description what passes through the picture */
+            blur?: components["schemas"]["WindowMovement"];
+            camera: components["schemas"]["Camera"];
+            /**
+             * Format: double
+             * @description frames per second; left out for a still
+             */
+            fps?: number;
+            kit: components["schemas"]["KitFilter"][];
+            lamps?: components["schemas"]["LampFields"];
+            light: components["schemas"]["SceneLight"];
+            /**
+             * Format: int64
+             * @description most loose layers in a stack; 2 by default
+             */
+            maxLayers?: number;
+            /** @description ids of glass that lives on the lens */
+            mounted?: string[];
+            /**
+             * Format: double
+             * @description exposure wanted against the meter, positive brighter
+             */
+            offsetStops?: number;
+            /**
+             * @description what is kept first: the shutter (blur, the default) or ISO (image)
+             * @enum {string}
+             */
+            priority?: "blur" | "image";
+            /** @description the camera's frame rates; a trade doubles the present one when they are left out */
+            rates?: number[];
+            /** @description ids of glass asked for, for its effect */
+            required?: string[];
+            /**
+             * @description what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default
+             * @enum {string}
+             */
+            school?: "angle" | "fixed" | "stabiliser-first" | "free";
+            /**
+             * Format: double
+             * @description seconds; this or angleDeg
+             */
+            shutterS?: number;
+            stabiliser?: components["schemas"]["WindowShake"];
+            /** @description two thirds dark and one third bright by default */
+            tolerance?: components["schemas"]["Tolerance"];
+            vibration?: components["schemas"]["WindowVibration"];
+        };
+        WindowShake: {
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees; below 180 for a rectilinear lens
+             */
+            hfovDeg: number;
+            /**
+             * @description post: later, from a log of the gyro
+             * @enum {string}
+             */
+            kind: "none" | "electronic" | "gimbal" | "gimbal+electronic" | "post";
+            /**
+             * Format: double
+             * @description share of the shake a gimbal lets through; 0.08 by default
+             */
+            passShare?: number;
+            /**
+             * @description equidistant is a fisheye
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description 90th percentile of angular speed, degrees a second
+             */
+            shakeDegS: number;
+            /**
+             * Format: double
+             * @description blur that is hidden, as a share of the width; 0.002 by default
+             */
+            toleranceShare?: number;
+            /**
+             * Format: double
+             * @description slowest shutter judged good in a stepped trial, seconds; replaces the computed floor
+             */
+            trialS?: number;
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx: number;
+        };
+        WindowTrade: {
+            a: string;
+            b: string;
+            /** @description a JSON merge patch (RFC 7396) for the request */
+            change: {
+                [key: string]: unknown;
+            };
+            costs: string;
+            does: string;
+            /**
+             * Format: double
+             * @description by how much the conflict shrinks
+             */
+            gainStops: number;
+            /** @enum {string} */
+            kind: "look" | "frame-rate" | "stand" | "wider-lens" | "iso" | "glass";
+            /**
+             * Format: double
+             * @description what is left of it; 0 is resolved
+             */
+            leavesStops: number;
+            /**
+             * @description what the sizes are of: tight is the conflict's holdsStops, breaks its breaksStops
+             * @enum {string}
+             */
+            measure: "tight" | "breaks";
+        };
+        WindowVerdict: {
+            /**
+             * Format: double
+             * @description null for a still
+             */
+            angleDeg: number | null;
+            because: string[];
+            /** @description what the exposure could turn out to be within the spread */
+            couldBe?: ("holds" | "tight" | "breaks")[];
+            filters: string[];
+            /** @description what gives way and by how much; null where nothing does */
+            gives: string | null;
+            /** @description the glass taken, in full */
+            option: components["schemas"]["Option"];
+            /** Format: double */
+            shutterS: number;
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks";
+            /** @description every demand that does not hold there, the worst first */
+            strains: components["schemas"]["Strain"][];
+            text: string;
+        };
+        WindowVibration: {
+            /**
+             * Format: double
+             * @description how far it swings to either side, degrees
+             */
+            amplitudeDeg: number;
+            /**
+             * Format: int64
+             * @description with rpm: blades that pass; 1, the rotation itself, by default
+             */
+            blades?: number;
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees; below 180 for a rectilinear lens
+             */
+            hfovDeg: number;
+            /**
+             * Format: double
+             * @description frequency as measured
+             */
+            hz?: number;
+            /**
+             * @description equidistant is a fisheye
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description time the sensor takes to read a frame, seconds
+             */
+            readoutS: number;
+            /**
+             * Format: double
+             * @description turns of a motor a minute; its speed wanders by 10 %
+             */
+            rpm?: number;
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx: number;
+        };
     };
     responses: never;
     parameters: never;
@@ -1379,6 +2998,486 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "calc-auto": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AutoRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AutoAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-balance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BalanceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BalanceAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-blur": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BlurRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BlurAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-contrast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContrastRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContrastAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CornersRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CornersAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HoldRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HoldAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-label": {
         parameters: {
             query?: never;
@@ -1439,6 +3538,126 @@ export interface operations {
             };
         };
     };
+    "calc-lamps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LampsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LampsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LightAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-line": {
         parameters: {
             query?: never;
@@ -1459,6 +3678,186 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LineAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-mass": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MassRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MassAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-polariser": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PolariserRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PolariserAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RatesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatesAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -1739,6 +4138,66 @@ export interface operations {
             };
         };
     };
+    "calc-stabiliser": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StabiliserRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StabiliserAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-step": {
         parameters: {
             query?: never;
@@ -1759,6 +4218,246 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-sun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SunRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SunAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-uptilt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UptiltRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UptiltAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-vibration": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VibrationRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VibrationAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-window": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WindowAnswer"];
                 };
             };
             /** @description Bad Request */

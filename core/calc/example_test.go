@@ -1,0 +1,271 @@
+package calc_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"strings"
+
+	"pinhole/core/calc"
+)
+
+// show asks one computation and prints the named fields of its answer, one a line;
+// a dot leads into objects and lists.
+func show(name, request string, fields ...string) {
+	op, _ := calc.Named(name)
+	answer, err := op.Run([]byte(request))
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	text, err := json.Marshal(answer)
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	var object any
+	if err := json.Unmarshal(text, &object); err != nil {
+		fmt.Println(err)
+		return
+	}
+	for _, field := range fields {
+		fmt.Println(field, written(at(object, strings.Split(field, "."))))
+	}
+}
+
+func at(v any, path []string) any {
+	for _, step := range path {
+		var i int
+		switch container := v.(type) {
+		case map[string]any:
+			v = container[step]
+		case []any:
+			if _, err := fmt.Sscan(step, &i); err != nil || i >= len(container) {
+				return nil
+			}
+			v = container[i]
+		}
+	}
+	return v
+}
+
+// written prints numbers to four places, which is more than the work needs.
+func written(v any) string {
+	if f, ok := v.(float64); ok {
+		return fmt.Sprintf("%.4g", f)
+	}
+	return fmt.Sprint(v)
+}
+
+func Example_exposure() {
+	show("reading", `{"kind":"meter","aperture":2,"shutterS":0.0025,"iso":100}`, "ev100", "lux")
+	// Output:
+	// ev100 10.64
+	// lux 4000
+}
+
+func Example_shutter() {
+	show("shutter", `{"text":"180°","fps":24,"steps":[0.02,0.025,0.0166667]}`, "idealS", "shutterS", "snapStops", "angleDeg")
+	// Output:
+	// idealS 0.02083
+	// shutterS 0.02
+	// snapStops -0.05889
+	// angleDeg 172.8
+}
+
+func Example_label() {
+	show("label", `{"label":"ND 2.0"}`, "stops", "factor", "ambiguous", "alternatives.0.reads")
+	// Output:
+	// stops 6.644
+	// factor 100
+	// ambiguous true
+	// alternatives.0.reads factor 2
+}
+
+func Example_choosing() {
+	show("solve", `{"camera":{"aperture":2.8,"isoBase":100,"isoCeiling":1600},"fps":50,"angleDeg":180,"light":{"ev100":13.94,"spreadStops":0.2},"kit":[{"id":"ND8","stops":3,"measuredStops":2.94,"kind":"nd"},{"id":"ND16","stops":4,"measuredStops":4.2,"kind":"nd"}]}`,
+		"needStops", "options.0.filters.0", "options.0.errorStops", "options.0.verdict", "options.0.lostStops")
+	// Output:
+	// needStops 4.325
+	// options.0.filters.0 ND16
+	// options.0.errorStops 0.1253
+	// options.0.verdict on
+	// options.0.lostStops 4.325
+}
+
+func Example_range() {
+	show("solve", `{"camera":{"aperture":2.1,"isoBase":100,"isoCeiling":800},"fps":60,"angleDeg":180,"light":{"lowEv100":13.2,"highEv100":14.9},"kit":[{"id":"Density 1.5","stops":4.983,"kind":"nd"}]}`,
+		"options.0.filters.0", "mode.kind", "mode.isoLow", "mode.isoHigh")
+	// Output:
+	// options.0.filters.0 Density 1.5
+	// mode.kind float-shutter
+	// mode.isoLow 100
+	// mode.isoHigh 177.9
+}
+
+func Example_looking() {
+	show("step", `{"camera":{"aperture":2,"isoBase":100,"isoCeiling":1600},"fps":25,"angleDeg":180,"kit":[{"id":"ND8","stops":3,"kind":"nd"},{"id":"ND32","stops":5,"kind":"nd"}],"looks":[{"stops":0,"saw":"bright"}]}`,
+		"lowEv100", "highEv100", "next.filters.0")
+	// Output:
+	// lowEv100 7.977
+	// highEv100 17
+	// next.filters.0 ND32
+}
+
+func Example_automatic() {
+	show("auto", `{"camera":{"aperture":2.1,"isoBase":100,"isoCeiling":800,"fastestS":0.000125,"slowestS":0.0166667,"priority":"iso","preferredS":0.004},"ev100":14,"glassStops":5}`, "text")
+	// Output:
+	// text 1/250 at ISO 215
+}
+
+func Example_contrast() {
+	show("contrast", `{"subjectEv100":10.5,"brightEv100":14.5,"darkEv100":8,"exposeFor":"between"}`, "aimEv100", "lostHighlightStops", "graduatedStops")
+	// Output:
+	// aimEv100 12.5
+	// lostHighlightStops 0
+	// graduatedStops 1.5
+}
+
+func Example_blur() {
+	show("blur", `{"widthPx":3840,"hfovDeg":118,"projection":"equidistant","shutterS":0.01,"fps":50,"speedMps":4,"distanceM":2}`,
+		"fPx", "blurPx", "class", "strobes", "visibleWithinM", "readablePanDegS")
+	// Output:
+	// fPx 1865
+	// blurPx 37.29
+	// class natural
+	// strobes false
+	// visibleWithinM 4.856
+	// readablePanDegS 35.12
+}
+
+func Example_uptilt() {
+	show("uptilt", `{"tiltDeg":25,"atMps":14,"speedMps":20}`, "tiltDeg")
+	// Output:
+	// tiltDeg 43.58
+}
+
+func Example_stick() {
+	show("rates", `{"centreDegS":120,"maxDegS":560,"expo":0.4,"stick":0.5,"widthPx":2704,"hfovDeg":130,"projection":"equidistant","shutterS":0.00833}`, "rateDegS", "heavyStick")
+	// Output:
+	// rateDegS 128.8
+	// heavyStick 1
+}
+
+func Example_stabiliser() {
+	show("stabiliser", `{"widthPx":3840,"hfovDeg":118,"projection":"equidistant","kind":"electronic","shakeDegS":55,"shutterS":0.01}`, "floorS", "blurPx", "holds")
+	// Output:
+	// floorS 0.004291
+	// blurPx 17.9
+	// holds false
+}
+
+func Example_vibration() {
+	show("vibration", `{"widthPx":2704,"hfovDeg":130,"projection":"equidistant","rpm":18000,"blades":3,"amplitudeDeg":0.02,"readoutS":0.012,"shutterS":0.00104}`, "hz", "averaging", "wobblePx", "shows", "softnessPx")
+	// Output:
+	// hz 900
+	// averaging 0.1795
+	// wobblePx 0.1494
+	// shows false
+	// softnessPx 0.832
+}
+
+func Example_lamps() {
+	show("lamps", `{"mainsHz":50,"shutterS":0.0166667,"fps":30}`, "ripple", "beatHz", "safeS.0", "safe")
+	// Output:
+	// ripple 0.1654
+	// beatHz 10
+	// safeS.0 0.01
+	// safe false
+}
+
+func Example_window() {
+	show("window", `{"camera":{"aperture":2.8,"isoBase":100,"isoCeiling":1600,"steps":[0.02,0.01,0.005,0.004,0.002,0.000125]},"fps":50,"angleDeg":180,"light":{"ev100":13.94},"kit":[{"id":"ND16","stops":4,"measuredStops":4.2,"kind":"nd"}],"stabiliser":{"widthPx":3840,"hfovDeg":118,"projection":"equidistant","kind":"electronic","shakeDegS":55}}`,
+		"conflicts.0.text", "verdict.gives", "trades.0.does", "trades.0.costs", "trades.0.leavesStops")
+	// Output:
+	// conflicts.0.text the look and the stabiliser meet only where one is strained: 0.9 stops lie between where both hold
+	// verdict.gives the stabiliser gives way by 1.2 stops
+	// trades.0.does shutter 1/250, 72°
+	// trades.0.costs 1.3 stops less blur than you asked for
+	// trades.0.leavesStops 0
+}
+
+func Example_sun() {
+	show("sun", `{"time":"2031-09-20T10:40:00-01:00","latDeg":38.4,"lonDeg":-20.5}`, "altitudeDeg", "azimuthDeg", "sunrise", "sunset", "twilight.civil.dusk")
+	// Output:
+	// altitudeDeg 46.73
+	// azimuthDeg 143.8
+	// sunrise 2031-09-20T06:07:44-01:00
+	// sunset 2031-09-20T18:22:37-01:00
+	// twilight.civil.dusk 2031-09-20T18:49:02-01:00
+}
+
+func Example_sky() {
+	show("reading", `{"kind":"sky","sky":"clear","sunAltitudeDeg":47,"betaDeg":40,"surfaceStops":0.5,"dayOfYear":263}`, "ev100", "spreadStops")
+	// Output:
+	// ev100 15.17
+	// spreadStops 0.3
+}
+
+func Example_anchor() {
+	show("light", `{"from":"2031-09-20T10:40:00-01:00","to":"2031-09-20T12:40:00-01:00","stepS":3600,"latDeg":38.4,"lonDeg":-20.5,"sky":"partly","plane":"vertical","anchor":{"time":"2031-09-20T10:40:00-01:00","ev100":13.9}}`,
+		"offsetStops", "points.0.ev100", "points.2.ev100", "points.2.spreadStops")
+	// Output:
+	// offsetStops -0.4403
+	// points.0.ev100 13.9
+	// points.2.ev100 13.94
+	// points.2.spreadStops 0.4
+}
+
+func Example_polariser() {
+	show("polariser", `{"sunAltitudeDeg":47,"sunAzimuthDeg":144,"cameraAltitudeDeg":-35,"cameraAzimuthDeg":60,"hfovDeg":70,"water":{"depressionDeg":35}}`, "gammaDeg", "glareLeft", "uneven")
+	// Output:
+	// gammaDeg 111.2
+	// glareLeft 0.006041
+	// uneven true
+}
+
+func Example_fit() {
+	show("fit", `{"mount":"push-on","barrelMm":[21.02,21.05],"filterMm":[21.08,21.1]}`, "class", "worst", "settle")
+	// Output:
+	// class snug
+	// worst loose
+	// settle measure both with a finer gauge: most of the doubt, 0.08 mm, is there; or try it on by hand
+}
+
+func Example_hold() {
+	show("hold", `{"mount":"push-on","inFlight":true,"massG":0.7,"accelG":12,"speedMps":30,"diameterMm":21,"pullOffG":90}`, "loadN", "margin", "verdict", "advice")
+	// Output:
+	// loadN 0.3058
+	// margin 1.732
+	// verdict tether
+	// advice add a tether or tape, and test it by hand before each flight
+}
+
+func Example_corners() {
+	show("corners", `{"aperture":2.8,"focalMm":2.7,"halfDiagonalDeg":59.5,"rings":[{"clearMm":24,"zMm":4},{"clearMm":24,"zMm":7}]}`, "lossStops", "cleanHalfDeg", "further.lossStops")
+	// Output:
+	// lossStops 0.6255
+	// cleanHalfDeg 58.71
+	// further.lossStops 2.229
+}
+
+func Example_balance() {
+	show("balance", `{"filterG":9,"filterArmMm":22,"counterArmMm":45}`, "counterG")
+	// Output:
+	// counterG 4.4
+}
+
+func Example_mass() {
+	show("mass", `{"partsG":[231.5,12.2,1.6,2.9],"limitG":249}`, "words")
+	// Output:
+	// words 248.2 g all up, 0.8 g below the 249 g you state; what a class allows, local rules decide
+}
+
+func Example_day() {
+	show("day", `{"shots":[{"id":"dawn walk","cameraId":"pocket","from":"2031-09-20T07:20:00-01:00","to":"2031-09-20T07:22:00-01:00","evSet":7.64,"points":[10.6,10.7,10.8],"isoHeadroomStops":4},{"id":"noon walk","cameraId":"pocket","from":"2031-09-20T12:00:00-01:00","to":"2031-09-20T12:01:00-01:00","evSet":7.64,"points":[14.8,14.8],"isoHeadroomStops":4}],"stacks":[{"id":"ND8","stops":3.05},{"id":"ND32","stops":4.87},{"id":"ND8 + ND32","stops":7.92}],"start":{"pocket":"ND8"}}`,
+		"plan.0.stack", "plan.1.stack", "swaps.0.because", "cost")
+	// Output:
+	// plan.0.stack ND8
+	// plan.1.stack ND8 + ND32
+	// swaps.0.because before noon walk at 12:00 change ND8 for ND8 + ND32: ND8 would leave the picture 3.8 stops brighter than you accept; ND8 + ND32 comes out 0.8 stops dark on average; ND8 serves until 07:22
+	// cost 1.097
+}

@@ -51,9 +51,13 @@ func OnAutomatic(r AutoRequest) (*AutoAnswer, error) {
 		return nil, &problem.Fault{Field: "camera.preferredS", Allowed: "the shutter that the automatic holds while it raises ISO, in seconds"}
 	}
 	set, left := a.Expose(r.EV100, r.GlassStops)
+	return &AutoAnswer{ShutterS: set.Shutter, ISO: set.ISO, ErrorStops: left, Text: autoText(set, left)}, nil
+}
+
+func autoText(set stop.Setting, left stop.Stops) string {
 	text := fmt.Sprintf("%s at %v", set.Shutter.Spoken(), set.ISO)
 	if left.Abs() >= 0.05 {
 		text += fmt.Sprintf(", %s stops against its meter", left.Signed())
 	}
-	return &AutoAnswer{ShutterS: set.Shutter, ISO: set.ISO, ErrorStops: left, Text: text}, nil
+	return text
 }

@@ -150,6 +150,13 @@ func (w *Wish) bench() (*bench, error) {
 	return &bench{question: q, snapped: snapped, stacks: stacks, kit: kit, mounted: w.Mounted}, nil
 }
 
+// rebuild returns the function that makes the stacks anew with one more filter.
+func (b *bench) rebuild(c Choices) func(glass.Filter) ([]glass.Stack, error) {
+	return func(extra glass.Filter) ([]glass.Stack, error) {
+		return glass.Stacks(append(b.kit[:len(b.kit):len(b.kit)], extra), c.rules())
+	}
+}
+
 func (w *Wish) ideal(fps stop.FrameRate) (stop.Shutter, error) {
 	switch {
 	case w.AngleDeg == nil && w.ShutterS == nil:
@@ -166,18 +173,16 @@ func (w *Wish) ideal(fps stop.FrameRate) (stop.Shutter, error) {
 
 // weigh returns the option made by exactly the filters named, whatever their
 // kinds; field names the list in a fault.
-func (b *bench) weigh(ids []string, field string) (*Option, error) {
+func (b *bench) weigh(ids []string, field string) (glass.Option, error) {
 	stacks, err := glass.Stacks(b.kit, glass.Rules{MaxLayers: glass.MaxLayers, Allow: []glass.Kind{}, Required: ids, Mounted: b.mounted})
 	if err != nil {
 		var fault *problem.Fault
 		if errors.As(err, &fault) {
 			fault.Field = strings.Replace(fault.Field, "required", field, 1)
 		}
-		return nil, err
+		return glass.Option{}, err
 	}
-	weighed := glass.Weigh(&b.question, &stacks[0])
-	option := b.option(&weighed)
-	return &option, nil
+	return glass.Weigh(&b.question, &stacks[0]), nil
 }
 
 func filters(kit []KitFilter) ([]glass.Filter, error) {

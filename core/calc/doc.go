@@ -10,4 +10,4 @@ package calc
 
 // ModelVersion names the rules the answers follow. It changes whenever the same
 // request may get another answer, so that a stored answer can be explained.
-const ModelVersion = "1"
+const ModelVersion = "2"

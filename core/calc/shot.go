@@ -6,6 +6,7 @@ import (
 
 	"pinhole/core/glass"
 	"pinhole/core/light"
+	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -18,7 +19,10 @@ type ShotRequest struct {
 	Look   ShotLook    `json:"look"`
 	Light  ShotLight   `json:"light"`
 	Choices
-	Placed *[]string `json:"placed,omitempty" maxItems:"4" doc:"ids of the glass put on by hand; left out, the best option is taken"`
+	Profile *CameraProfile `json:"profile,omitempty" doc:"what the camera is like beyond its exposure"`
+	Rates   []string       `json:"rates,omitempty" maxItems:"40" maxLength:"12" doc:"frame rates the camera offers, as written"`
+	Scene   ShotScene      `json:"scene,omitzero"`
+	Placed  *[]string      `json:"placed,omitempty" maxItems:"4" doc:"ids of the glass put on by hand; left out, the best option is taken"`
 }
 
 // ShotLook is the frame rate and the shutter wanted.
@@ -29,10 +33,11 @@ type ShotLook struct {
 
 // ShotLight is what was read, in one of the forms people use.
 type ShotLight struct {
-	Kind  string `json:"kind" enum:"meter,auto,bias,lux,looks" doc:"a hand meter, the camera's automatic, the bias of the locked camera, lux, or no meter at all"`
-	At    *Entry `json:"at,omitempty" doc:"the reading; in a range the highest light"`
-	Low   *Entry `json:"low,omitempty" doc:"the lowest light, where the shot sees a range"`
-	Looks []Look `json:"looks,omitempty" maxItems:"50"`
+	Kind   string `json:"kind" enum:"meter,auto,bias,lux,looks" doc:"a hand meter, the camera's automatic, the bias of the locked camera, lux, or no meter at all"`
+	At     *Entry `json:"at,omitempty" doc:"the reading; in a range the highest light"`
+	Low    *Entry `json:"low,omitempty" doc:"the lowest light, where the shot sees a range"`
+	Looks  []Look `json:"looks,omitempty" maxItems:"50"`
+	Source string `json:"source,omitempty" enum:"real,simulated" doc:"where the reading came from; real by default"`
 }
 
 // Entry is one reading as typed. Which fields count depends on the kind.
@@ -57,10 +62,15 @@ type ShotAnswer struct {
 	Chosen  Option         `json:"chosen" doc:"the glass placed, the glass to look through, or the best option"`
 	Placed  bool           `json:"placed" doc:"true when chosen was placed by hand"`
 	Settled bool           `json:"settled" doc:"false while the light is still being found by looking"`
+	State   glass.State    `json:"state,omitempty" enum:"holds,tight,breaks" doc:"of the shot as a whole: the worst of all demands at the shutter and glass taken"`
+	Gives   *string        `json:"gives,omitempty" doc:"what gives way and by how much; left out where nothing does"`
+	Window  *WindowAnswer  `json:"window,omitempty" doc:"every demand on the shutter; a trade's change is a merge patch for the fields of a shot"`
+	ShotSides
 }
 
 // AnswerShot answers shot.
-func AnswerShot(r ShotRequest) (*ShotAnswer, error) {
+func AnswerShot(asked ShotRequest) (*ShotAnswer, error) {
+	r := asked.tried()
 	wish, shutter, err := r.wish()
 	if err != nil {
 		return nil, err
@@ -72,17 +82,67 @@ func AnswerShot(r ShotRequest) (*ShotAnswer, error) {
 	a := &ShotAnswer{Model: ModelVersion, Shutter: shutter, Offset: b.question.Offset, Settled: true,
 		Band: Tolerance{Dark: b.question.Band.Dark, Bright: b.question.Band.Bright}}
 	if r.Light.Kind == "looks" {
-		err = a.byLooking(&r, b)
+		err = a.look(&r, b)
 	} else {
-		err = a.byReading(&r, b)
+		err = a.read(&r, b)
 	}
 	if err != nil {
 		return nil, err
 	}
-	if r.Placed != nil {
-		return a, a.place(&r, b)
+	return a, a.weigh(&r, b, r.planWish(*wish.ShutterS))
+}
+
+// planWish returns the wish as plan takes it: an angle stays one when the frame
+// rate changes.
+func (r *ShotRequest) planWish(t stop.Shutter) plan.Wish {
+	fps, _ := stop.ParseRate(r.Look.FPS) // wish has read both
+	if deg, isAngle := stop.ParseAngle(r.Look.Target); isAngle && fps > 0 && r.Scene.Interval == 0 {
+		return plan.Wish{Angle: deg}
 	}
-	return a, nil
+	return plan.Wish{Time: t}
+}
+
+// weigh finds the shutter that the school takes, chooses the glass for it, and
+// says what every demand makes of the two.
+func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish plan.Wish) error {
+	scene, err := r.planned(b, wish)
+	if err != nil {
+		return err
+	}
+	w, err := scene.Window()
+	if err != nil {
+		return noPossibleStep("camera.steps", r.Camera.Steps, b.question.Rate)
+	}
+	if a.Settled { // while the light is looked for, the camera stays locked at the target
+		b.question.Setting.Shutter = w.Verdict.Question.Setting.Shutter
+	}
+	a.Solve = b.solve()
+	a.Chosen = a.Solve.Options[0]
+	weighed := w.Verdict.Option
+	switch {
+	case r.Placed != nil:
+		a.Placed = true
+		weighed, err = a.choose(b, *r.Placed, "placed")
+	case a.Step != nil:
+		weighed, err = a.choose(b, a.Step.Next.Filters, "light.looks")
+	default:
+		weighed, err = a.choose(b, ids(w.Verdict.Option.Filters), "kit")
+	}
+	if err != nil {
+		return err
+	}
+	w.Verdict.Question, w.Verdict.Option = b.question, weighed
+	scene.Judge(w, &w.Verdict)
+	a.State = w.Verdict.State
+	if gives := w.Verdict.Gives(); gives != "" {
+		a.Gives = &gives
+	}
+	a.Window = b.window(scene, w, shotChange)
+	if err := a.sides(r, scene, b, wish); err != nil {
+		return err
+	}
+	a.Explain = a.explain(scene, b)
+	return nil
 }
 
 // wish turns the written look into the fields that solve takes.
@@ -91,14 +151,18 @@ func (r *ShotRequest) wish() (*Wish, *ShutterAnswer, error) {
 	if err != nil {
 		return nil, nil, unreadable("look.fps", err)
 	}
-	t, err := stop.ParseShutter(r.Look.Target, fps)
+	rate := fps
+	if r.Scene.Interval > 0 { // a time-lapse is a row of stills: its angle is of the interval
+		fps, rate = 0, stop.FrameRate(1/r.Scene.Interval)
+	}
+	t, err := stop.ParseShutter(r.Look.Target, rate)
 	if err != nil {
 		return nil, nil, unreadable("look.target", err)
 	}
 	if !t.Possible(fps) {
 		return nil, nil, &problem.Fault{Field: "look.target", Value: r.Look.Target, Allowed: fmt.Sprintf("at most 360°, which is %v at %v fps", fps.Frame(), fps)}
 	}
-	shutter, err := Shutter(ShutterRequest{Text: r.Look.Target, FPS: float64(fps), Steps: r.Camera.Steps})
+	shutter, err := Shutter(ShutterRequest{ShutterS: number(t.Seconds()), FPS: float64(fps), Steps: r.Camera.Steps, Delivery: r.Scene.Delivery})
 	if err != nil {
 		return nil, nil, inShot(err)
 	}
@@ -113,13 +177,15 @@ func inShot(err error) error {
 			fault.Field = "camera.steps"
 		case "shutterS", "angleDeg", "text":
 			fault.Field = "look.target"
+		case "delivery.fps", "delivery.factor":
+			fault.Field = "scene." + fault.Field
 		}
 	}
 	return err
 }
 
-// byReading answers from one reading or two.
-func (a *ShotAnswer) byReading(r *ShotRequest, b *bench) error {
+// read takes the light from one reading or two.
+func (a *ShotAnswer) read(r *ShotRequest, b *bench) error {
 	if r.Light.At == nil {
 		return &problem.Fault{Field: "light.at", Allowed: "a reading"}
 	}
@@ -140,13 +206,11 @@ func (a *ShotAnswer) byReading(r *ShotRequest, b *bench) error {
 		a.Low = readingAnswer(low)
 	}
 	a.Reading = readingAnswer(high)
-	a.Solve = b.solve()
-	a.Chosen = a.Solve.Options[0]
 	return nil
 }
 
-// byLooking answers from looks at the picture.
-func (a *ShotAnswer) byLooking(r *ShotRequest, b *bench) error {
+// look takes the light from looks at the picture.
+func (a *ShotAnswer) look(r *ShotRequest, b *bench) error {
 	step, err := b.step(r.Light.Looks)
 	if err != nil {
 		return inLooks(err)
@@ -155,8 +219,7 @@ func (a *ShotAnswer) byLooking(r *ShotRequest, b *bench) error {
 	scene := light.Scene{EV: found.Middle(), Spread: found.Width() / 2}
 	b.question.Light = glass.Light{Low: scene.EV, High: scene.EV, Spread: scene.Spread}
 	a.Step, a.Settled, a.Reading = step, step.Settled, readingAnswer(scene)
-	a.Solve = b.solve()
-	return a.choose(b, step.Next.Filters, "light.looks")
+	return nil
 }
 
 func inLooks(err error) error {
@@ -166,150 +229,13 @@ func inLooks(err error) error {
 	return err
 }
 
-// read reduces one typed reading to the light of the scene.
-func (r *ShotRequest) read(e *Entry, path string, b *bench) (light.Scene, error) {
-	switch r.Light.Kind {
-	case "meter", "lux":
-		return r.readText(e, path, b)
-	case "bias":
-		bias, err := stop.ParseSigned(e.Bias)
-		if err == nil && (bias < -10 || bias > 10) {
-			err = &stop.ParseError{What: "a bias", Input: e.Bias, Err: light.ErrReach}
-		}
-		if err != nil {
-			return light.Scene{}, unreadable(path+".bias", err)
-		}
-		locked, on, err := r.cameraSetting(e, path, b, true)
-		return light.FromBias(locked, on, stop.Stops(bias)), err
-	}
-	chosen, on, err := r.cameraSetting(e, path, b, false)
-	return light.FromSetting(chosen, on), err
-}
-
-// readText reads what stands in a single field: a meter's setting, an exposure
-// value or lux.
-func (r *ShotRequest) readText(e *Entry, path string, b *bench) (light.Scene, error) {
-	text := e.Text
-	if _, err := stop.ParseSigned(text); err == nil && r.Light.Kind == "lux" {
-		text += " lux"
-	}
-	w, err := light.ParseWritten(text)
-	if err != nil {
-		return light.Scene{}, unreadable(path+".text", err)
-	}
-	incomplete := func(allowed string) (light.Scene, error) {
-		return light.Scene{}, &problem.Fault{Field: path + ".text", Value: e.Text, Allowed: allowed}
-	}
-	switch w.Form {
-	case light.AsEV:
-		return light.Scene{EV: w.EV, Spread: light.OnTheSpot}, nil
-	case light.AsLux:
-		return light.FromLux(w.Lux), nil
-	case light.AsBias:
-		return incomplete("a meter's reading; a bias has its own entry")
-	}
-	if r.Light.Kind == "lux" {
-		return incomplete("incident light in lux, as in 6400")
-	}
-	if w.Setting.Shutter == 0 {
-		return incomplete("a shutter time too, as in f2 1/1250 iso50")
-	}
-	// A meter is set to the camera's own aperture and base ISO unless it says otherwise.
-	if w.Setting.Aperture == 0 {
-		w.Setting.Aperture = b.question.Setting.Aperture
-	}
-	if w.Setting.ISO == 0 {
-		w.Setting.ISO = b.question.Setting.ISO
-	}
-	return light.FromSetting(w.Setting, 0), nil
-}
-
-// cameraSetting returns the setting the camera was at when it was read and the
-// stops of all glass before it, what lives on the lens included. A locked camera
-// stands at the target unless its shutter was written.
-func (r *ShotRequest) cameraSetting(e *Entry, path string, b *bench, isLocked bool) (stop.Setting, stop.Stops, error) {
-	s := b.question.Setting
-	if !isLocked || e.Shutter != "" {
-		t, err := stop.ParseShutter(e.Shutter, b.question.Rate)
-		if err != nil {
-			return s, 0, unreadable(path+".shutter", err)
-		}
-		s.Shutter = t
-	}
-	if e.ISO != "" {
-		iso, err := stop.ParseISO(e.ISO)
-		if err != nil {
-			return s, 0, unreadable(path+".iso", err)
-		}
-		s.ISO = iso
-	}
-	on, err := r.glassOn(e.Glass, path+".glass")
-	return s, on, err
-}
-
-// glassOn sums the stops of the named loose filters and of what lives on the lens.
-func (r *ShotRequest) glassOn(loose []string, path string) (stop.Stops, error) {
-	kit, err := filters(r.Kit)
-	if err != nil {
-		return 0, err
-	}
-	byID := map[string]*glass.Filter{}
-	for i := range kit {
-		byID[kit[i].ID] = &kit[i]
-	}
-	var sum stop.Stops
-	counted := map[string]bool{}
-	for i, id := range append(append([]string{}, r.Mounted...), loose...) {
-		f, known := byID[id]
-		at := fmt.Sprintf("%s[%d]", path, i-len(r.Mounted))
-		switch {
-		case !known:
-			return 0, &problem.Fault{Field: at, Value: id, Allowed: "the id of a filter in the kit"}
-		case f.Kind == glass.Variable:
-			return 0, &problem.Fault{Field: at, Value: id, Allowed: "glass of fixed strength: where a variable filter's ring stood is not known, so read without it"}
-		case !counted[id]:
-			counted[id] = true
-			sum += f.Stops
-		}
-	}
-	return sum, nil
-}
-
-// place makes the glass that was put on by hand the chosen option.
-func (a *ShotAnswer) place(r *ShotRequest, b *bench) error {
-	a.Placed = true
-	return a.choose(b, *r.Placed, "placed")
-}
-
 // choose makes the option of exactly these filters the chosen one. Glass placed
 // by hand may be of kinds that are not offered unasked, so it is weighed afresh.
-func (a *ShotAnswer) choose(b *bench, ids []string, field string) error {
-	for _, o := range a.Solve.Options {
-		if sameSet(o.Filters, ids) {
-			a.Chosen = o
-			return nil
-		}
-	}
-	o, err := b.weigh(ids, field)
+func (a *ShotAnswer) choose(b *bench, ids []string, field string) (glass.Option, error) {
+	weighed, err := b.weigh(ids, field)
 	if err != nil {
-		return err
+		return weighed, err
 	}
-	a.Chosen = *o
-	return nil
-}
-
-func sameSet(a, b []string) bool {
-	if len(a) != len(b) {
-		return false
-	}
-	in := map[string]bool{}
-	for _, id := range a {
-		in[id] = true
-	}
-	for _, id := range b {
-		if !in[id] {
-			return false
-		}
-	}
-	return true
+	a.Chosen = b.option(&weighed)
+	return weighed, nil
 }

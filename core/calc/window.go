@@ -135,6 +135,12 @@ func ShutterWindow(r WindowRequest) (*WindowAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
+	return b.window(scene, w, r.patch), nil
+}
+
+// window writes a window as its answer; patch writes a change for the request that
+// was asked.
+func (b *bench) window(scene *plan.Scene, w *plan.Window, patch func(plan.Change) map[string]any) *WindowAnswer {
 	a := &WindowAnswer{
 		TargetS: w.Target.Offered, FromS: w.Span.From, ToS: w.Span.To,
 		Bands: bandsOf(scene, w), Conflicts: []WindowConflict{}, Trades: []WindowTrade{},
@@ -150,11 +156,11 @@ func ShutterWindow(r WindowRequest) (*WindowAnswer, error) {
 	}
 	for _, t := range w.Trades {
 		a.Trades = append(a.Trades, WindowTrade{
-			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, Does: t.Does, Costs: t.Costs, Change: r.patch(t.Change),
+			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, Does: t.Does, Costs: t.Costs, Change: patch(t.Change),
 		})
 	}
 	a.Verdict = b.verdict(&w.Verdict)
-	return a, nil
+	return a
 }
 
 func (b *bench) verdict(v *plan.Verdict) WindowVerdict {
@@ -207,9 +213,7 @@ func (r *WindowRequest) scene() (*plan.Scene, *bench, error) {
 	}
 	b.question.Light = light
 	s := &plan.Scene{Question: b.question, Stacks: b.stacks, School: r.School, Steps: r.Camera.Steps}
-	s.Rebuild = func(extra glass.Filter) ([]glass.Stack, error) {
-		return glass.Stacks(append(b.kit[:len(b.kit):len(b.kit)], extra), r.rules())
-	}
+	s.Rebuild = b.rebuild(r.Choices)
 	if r.AngleDeg != nil {
 		s.Wish.Angle = *r.AngleDeg
 	} else {

@@ -1,6 +1,12 @@
 package glass
 
-import "pinhole/core/stop"
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"pinhole/core/stop"
+)
 
 // Moves says what a camera's automatic exposure moves first.
 type Moves string
@@ -56,4 +62,30 @@ func (a *Automatic) Expose(scene stop.EV, glass stop.Stops) (stop.Setting, stop.
 		slow()
 	}
 	return set, -missing()
+}
+
+// Nearest returns the stack behind which the automatic comes nearest to a wished
+// shutter in a light, and the setting it takes there; then the one that needs
+// less ISO, then fewer layers. A variable filter is turned for the wished shutter
+// at base ISO. stacks is not empty.
+func (a *Automatic) Nearest(scene stop.EV, target stop.Shutter, stacks []Stack) (*Stack, stop.Setting) {
+	want := scene.Above(stop.Setting{Aperture: a.Aperture, Shutter: target, ISO: a.Base}.EV())
+	type way struct {
+		stack *Stack
+		set   stop.Setting
+		off   stop.Stops
+	}
+	ways := make([]way, len(stacks))
+	for i := range stacks {
+		set, _ := a.Expose(scene, stacks[i].At(want))
+		ways[i] = way{&stacks[i], set, set.Shutter.Over(target).Abs()}
+	}
+	best := slices.MinFunc(ways, func(x, y way) int {
+		return cmp.Or(
+			cmp.Compare(math.Round(float64(x.off)/costStep), math.Round(float64(y.off)/costStep)),
+			cmp.Compare(x.set.ISO, y.set.ISO),
+			cmp.Compare(len(x.stack.Filters), len(y.stack.Filters)),
+		)
+	})
+	return best.stack, best.set
 }

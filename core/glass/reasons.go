@@ -211,7 +211,8 @@ func (o *Option) consequence(q *Question) string {
 	case Lock:
 		return fmt.Sprintf("lock %v and %v: the whole range stays inside what you accept", o.Shutter, o.ISO)
 	case FloatISO:
-		return fmt.Sprintf("keep %v and let ISO float from %.0f to %.0f%s", o.Shutter, float64(o.Mode.ISOLow), float64(o.Mode.ISOHigh), o.Mode.shortWords())
+		return fmt.Sprintf("keep %v and let ISO float from %.0f to %.0f, up to %v stops of noise%s", o.Shutter, float64(o.Mode.ISOLow), float64(o.Mode.ISOHigh),
+			o.Mode.ISOHigh.Over(q.Setting.ISO), o.Mode.shortWords())
 	case FloatShutter:
 		m := o.Mode
 		return fmt.Sprintf("let the shutter float from %v to %v and cap ISO at %.0f%s%s", q.Spoken(m.Fastest), q.Spoken(m.Slowest), float64(m.ISOHigh), m.shortWords(), o.tooFast(q))

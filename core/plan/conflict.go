@@ -21,8 +21,8 @@ type Conflict struct {
 	// State is Breaks where no shutter bears both, and Tight where some shutter
 	// bears both but none holds them.
 	State glass.State
-	// Holds is how many stops lie between where each holds, Breaks between where
-	// each can be borne; a demand that nothing meets is MaxGap away.
+	// Holds is how many stops lie between where each is at its best, Breaks between
+	// where each can be borne; a demand that nothing meets is MaxGap away.
 	Holds, Breaks stop.Stops
 }
 
@@ -42,7 +42,7 @@ func (c Conflict) in(state glass.State) stop.Stops {
 
 // between measures the conflict of two demands.
 func between(a, b Demand) Conflict {
-	c := Conflict{Pair: Pair{a.Kind, b.Kind}, State: glass.Holds, Holds: gap(a.Holds, b.Holds)}
+	c := Conflict{Pair: Pair{a.Kind, b.Kind}, State: glass.Holds, Holds: gap(a.atBest(), b.atBest())}
 	if c.Holds == 0 {
 		return c
 	}
@@ -51,6 +51,15 @@ func between(a, b Demand) Conflict {
 		c.State = glass.Breaks
 	}
 	return c
+}
+
+// atBest returns where the demand holds, or where it can be borne when it holds
+// nowhere: what no shutter meets is not the other demand's fault.
+func (d Demand) atBest() []stop.Span {
+	if len(d.Holds) == 0 {
+		return d.Bears
+	}
+	return d.Holds
 }
 
 // gap returns the distance of two lists, 0 where rounding alone parts them.

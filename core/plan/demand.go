@@ -112,7 +112,7 @@ func (s *Scene) stabiliser() (Demand, bool) {
 	if s.Shaking == nil {
 		return Demand{}, false
 	}
-	floor, ok := s.Shaking.floor()
+	floor, ok := s.Shaking.Slowest()
 	if !ok {
 		return Demand{}, false
 	}
@@ -211,10 +211,11 @@ func (s *Scene) strobing() (Demand, bool) {
 	return Demand{Strobing, []stop.Span{{From: from, To: everyTime}}, []stop.Span{{To: everyTime}}}, from > 0
 }
 
-// smearing asks that what passes can still be recognised.
+// smearing asks that what passes can still be recognised. In a still or a
+// time-lapse it may smear: that is what long exposures are for.
 func (s *Scene) smearing() (Demand, bool) {
 	p := s.Passing
-	if p == nil {
+	if p == nil || s.Question.Rate == 0 {
 		return Demand{}, false
 	}
 	heavy, moves := motion.ShutterForShare(p.Lens, p.Movement, motion.HeavyFrom)

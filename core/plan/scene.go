@@ -19,6 +19,7 @@ const (
 	ByTime          School = "fixed"
 	StabiliserFirst School = "stabiliser-first" // never slower than the floor, whatever the look
 	Free            School = "free"             // far, slow scenery: any shutter
+	ByAutomatic     School = "automatic"        // the camera's own, behind the glass that brings it nearest the target
 )
 
 // Wish is the shutter wanted: an angle, or a time that stays when the frame rate
@@ -51,6 +52,8 @@ type Scene struct {
 	Steps []stop.Shutter
 	Rates []stop.FrameRate
 
+	// Automatic is the camera's automatic exposure, nil where it is not known.
+	Automatic *glass.Automatic
 	Shaking   *Shaking
 	Passing   *Passing
 	Vibration *Vibrating
@@ -66,8 +69,9 @@ type Shaking struct {
 	Trial stop.Shutter
 }
 
-// floor returns the slowest shutter at which the stabiliser works.
-func (s *Shaking) floor() (stop.Shutter, bool) {
+// Slowest returns the slowest shutter at which the stabiliser works: the trial's, or
+// the computed floor. ok is false where there is none.
+func (s *Shaking) Slowest() (stop.Shutter, bool) {
 	if s.Trial > 0 && s.Stabiliser.ShiftsFrames() {
 		return s.Trial, true
 	}

@@ -33,12 +33,38 @@ type Strain struct {
 	Stops stop.Stops
 }
 
+// Verdict returns what the school takes, without the rest of the window. The
+// error is ErrNoStep.
+func (s *Scene) Verdict() (*Verdict, error) {
+	w, err := s.weigh()
+	if err != nil {
+		return nil, err
+	}
+	v := s.verdict(w)
+	return &v, nil
+}
+
 // verdict takes the school's shutter and the best glass for it.
 func (s *Scene) verdict(w *Window) Verdict {
 	v := Verdict{Question: s.Question, State: glass.Holds}
-	v.Question.Setting.Shutter = s.chosen(w)
-	v.Options = glass.Choose(&v.Question, s.Stacks)
-	v.Option = v.Options[0]
+	if s.School == ByAutomatic && s.Automatic != nil {
+		stack, set := s.Automatic.Nearest(s.Question.Light.High, w.Target.Offered, s.Stacks)
+		v.Question.Setting.Shutter = set.Shutter
+		v.Options = glass.Choose(&v.Question, s.Stacks)
+		v.Option = glass.Weigh(&v.Question, stack)
+	} else {
+		v.Question.Setting.Shutter = s.chosen(w)
+		v.Options = glass.Choose(&v.Question, s.Stacks)
+		v.Option = v.Options[0]
+	}
+	s.Judge(w, &v)
+	return v
+}
+
+// Judge fills in what the demands of the window make of the verdict's shutter and
+// of the glass in its option.
+func (s *Scene) Judge(w *Window, v *Verdict) {
+	v.State, v.Strains = glass.Holds, nil
 	t := v.Question.Setting.Shutter
 	here := []stop.Span{{From: t, To: t}}
 	for _, d := range w.Demands {
@@ -55,8 +81,7 @@ func (s *Scene) verdict(w *Window) Verdict {
 	slices.SortStableFunc(v.Strains, func(a, b Strain) int {
 		return cmp.Or(-a.State.Compare(b.State), cmp.Compare(b.Stops, a.Stops))
 	})
-	v.Because = s.because(w, &v)
-	return v
+	v.Because = s.because(w, v)
 }
 
 // names are the demands as sentences call them.
@@ -98,8 +123,8 @@ func (c Conflict) Words() string {
 // because explains the verdict.
 func (s *Scene) because(w *Window, v *Verdict) []string {
 	var lines []string
-	for _, c := range w.Conflicts {
-		lines = append(lines, c.Words())
+	if len(w.Conflicts) > 0 {
+		lines = append(lines, w.Conflicts[0].Words())
 	}
 	q := &v.Question
 	t := q.Setting.Shutter
@@ -116,7 +141,7 @@ func (s *Scene) because(w *Window, v *Verdict) []string {
 			t, m.Hz, m.WobblePx(m.Lens, t), m.SoftnessPx(m.Lens, t), 0.001*m.Lens.WidthPx))
 	}
 	if p := s.Passing; p != nil {
-		lines = append(lines, p.words(t, q.Rate)...)
+		lines = append(lines, p.Words(t, q.Rate)...)
 	}
 	return lines
 }
@@ -140,7 +165,7 @@ func (s *Scene) lookWords(w *Window, q *glass.Question) string {
 }
 
 func (s *Shaking) words(t stop.Shutter) string {
-	floor, ok := s.floor()
+	floor, ok := s.Slowest()
 	switch {
 	case !s.Stabiliser.ShiftsFrames():
 		return fmt.Sprintf("the stabiliser sets no floor; the shake blurs %.1f px at %v", s.BlurPx(s.Lens, t), t)
@@ -149,7 +174,7 @@ func (s *Shaking) words(t stop.Shutter) string {
 	case s.Trial > 0:
 		return fmt.Sprintf("your own trial found the stabiliser good down to %v", floor)
 	}
-	return fmt.Sprintf("a shake of %.0f°/s blurs %.1f px inside one frame at %v; the stabiliser hides %.1f px, down to %v",
+	return fmt.Sprintf("a shake of %.3g°/s blurs %.1f px inside one frame at %v; the stabiliser hides %.1f px, down to %v",
 		float64(s.Rate), s.BlurPx(s.Lens, t), t, s.Tolerance*s.Lens.WidthPx, floor.Spoken())
 }
 
@@ -167,8 +192,8 @@ func lampWords(l motion.Lamp, t stop.Shutter, fps stop.FrameRate) string {
 	}))
 }
 
-// words says what the movement does to the picture, and whether glass matters.
-func (p *Passing) words(t stop.Shutter, fps stop.FrameRate) []string {
+// Words says what the movement does to the picture, and whether glass matters.
+func (p *Passing) Words(t stop.Shutter, fps stop.FrameRate) []string {
 	blur := motion.BlurPx(p.Lens, p.Movement, t)
 	class := motion.Classify(p.Lens.Share(blur))
 	lines := []string{fmt.Sprintf("what moves is blurred by %.1f px at %v: %s", blur, t, class)}

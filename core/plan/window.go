@@ -38,28 +38,37 @@ const (
 	MarkTarget   MarkKind = "target" // what the camera offers for the wish
 	MarkWish     MarkKind = "wish"   // where that is another time
 	MarkVerdict  MarkKind = "verdict"
-	MarkStep     MarkKind = "step"
+	MarkStep     MarkKind = "step" // the camera's own, or where it takes any time the marked numbers
 	MarkFloor    MarkKind = "floor"
 	MarkFrame    MarkKind = "frame"
 	MarkBlur     MarkKind = "blur-shows"
 	MarkLampSafe MarkKind = "lamp-safe"
 )
 
-// Window weighs the scene. The error is ErrNoStep.
-func (s *Scene) Window() (*Window, error) {
+// weigh gathers the demands of the scene and the pairs that exclude each other.
+func (s *Scene) weigh() (*Window, error) {
 	target, err := s.target()
 	if err != nil {
 		return nil, err
 	}
 	w := &Window{Target: target, Span: s.span(target.Offered), Demands: s.demands(target.Offered)}
+	w.Conflicts = conflicts(w.Demands)
+	return w, nil
+}
+
+// Window weighs the scene. The error is ErrNoStep.
+func (s *Scene) Window() (*Window, error) {
+	w, err := s.weigh()
+	if err != nil {
+		return nil, err
+	}
 	together := w.Demands[0]
 	for _, d := range w.Demands[1:] {
 		together = both("", together, d)
 	}
 	w.Overlap = together.Bands(w.Span)
-	w.Conflicts = conflicts(w.Demands)
 	if len(w.Conflicts) > 0 {
-		w.Trades = s.trades(w.Conflicts[0], target.Offered)
+		w.Trades = s.trades(w.Conflicts[0], w.Target.Offered)
 	}
 	w.Verdict = s.verdict(w)
 	w.Marks = s.marks(w)
@@ -108,7 +117,7 @@ func (s *Scene) marks(w *Window) []Mark {
 		add(MarkWish, w.Target.Ideal)
 	}
 	if s.Shaking != nil {
-		if floor, ok := s.Shaking.floor(); ok {
+		if floor, ok := s.Shaking.Slowest(); ok {
 			add(MarkFloor, floor)
 		}
 	}
@@ -125,7 +134,11 @@ func (s *Scene) marks(w *Window) []Mark {
 			add(MarkBlur, shows)
 		}
 	}
-	for _, t := range s.Steps {
+	steps := s.Steps
+	if len(steps) == 0 {
+		steps = stop.Nominal()
+	}
+	for _, t := range steps {
 		add(MarkStep, t)
 	}
 	return marks
@@ -161,6 +174,8 @@ func (s *Scene) candidates(w *Window) []stop.Shutter {
 func (s *Scene) chosen(w *Window) stop.Shutter {
 	target := w.Target.Offered
 	switch s.School {
+	case ByAngle, ByTime, ByAutomatic:
+		return target
 	case StabiliserFirst:
 		floor, ok := w.Demand(Stabiliser)
 		if !ok || floor.At(target) == glass.Holds {

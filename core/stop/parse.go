@@ -79,6 +79,14 @@ func ParseShutter(text string, fps FrameRate) (Shutter, error) {
 	return inReach(Shutter(1/v), fail)
 }
 
+// ParseAngle reads a written shutter angle: "180°", "172.8deg"; ok is false for a
+// text that is not one.
+func ParseAngle(text string) (a Angle, ok bool) {
+	bare, isAngle := cutAnySuffix(strings.ToLower(strings.TrimSpace(text)), "°", "deg", "degrees")
+	deg, err := number(bare)
+	return Angle(deg), isAngle && err == nil && deg > 0
+}
+
 func inReach(t Shutter, fail func(error) (Shutter, error)) (Shutter, error) {
 	if !(t >= shortest && t <= longest) { // also refuses NaN
 		return fail(ErrRange)

@@ -65,13 +65,16 @@ func trimmed(v, want float64) string {
 // nominal is the series of marked shutter numbers in third stops, as printed on
 // cameras and meters (ISO 516 for the whole stops); the exact times behind them
 // are powers of 2^(1/3).
-var nominal = []float64{
+var nominal = []Shutter{
 	60, 50, 40, 30, 25, 20, 15, 13, 10, 8, 6, 5, 4, 3.2, 2.5, 2, 1.6, 1.3, 1, 0.8, 0.6, 0.5, 0.4, 0.3,
 	1. / 4, 1. / 5, 1. / 6, 1. / 8, 1. / 10, 1. / 13, 1. / 15, 1. / 20, 1. / 25, 1. / 30, 1. / 40, 1. / 50, 1. / 60,
 	1. / 80, 1. / 100, 1. / 125, 1. / 160, 1. / 200, 1. / 250, 1. / 320, 1. / 400, 1. / 500, 1. / 640, 1. / 800,
 	1. / 1000, 1. / 1250, 1. / 1600, 1. / 2000, 1. / 2500, 1. / 3200, 1. / 4000, 1. / 5000, 1. / 6400, 1. / 8000,
 	1. / 10000, 1. / 12500, 1. / 16000, 1. / 20000, 1. / 25000, 1. / 32000,
 }
+
+// Nominal returns the marked shutter times in third stops, the longest first.
+func Nominal() []Shutter { return slices.Clone(nominal) }
 
 // nominalReach is how far from a marked number a time may lie and still be
 // called by it: half of a third stop, and a little for the rounding of the marks.
@@ -80,11 +83,7 @@ const nominalReach = Stops(0.2)
 // Spoken returns t as people count it aloud: the nearest marked number (1/640
 // for 1/625), or String where none is near.
 func (t Shutter) Spoken() string {
-	steps := make([]Shutter, len(nominal))
-	for i, s := range nominal {
-		steps[i] = Shutter(s)
-	}
-	if near := nearest(t, steps); t.Over(near).Abs() <= nominalReach {
+	if near := nearest(t, nominal); t.Over(near).Abs() <= nominalReach {
 		return near.String()
 	}
 	return t.String()

@@ -1,6 +1,10 @@
 package demo
 
 import (
+	"pinhole/core/angle"
+	"pinhole/core/calc"
+	"pinhole/core/glass"
+	"pinhole/core/motion"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
 )
@@ -20,18 +24,39 @@ var filmSteps = []string{"1/25", "1/30", "1/40", "1/50", "1/60", "1/80", "1/100"
 // coarseSteps are those of a menu with whole stops only and without 1/50.
 var coarseSteps = []string{"1/30", "1/60", "1/120", "1/240", "1/480", "1/960", "1/1920", "1/3840", "1/7680"}
 
+// slowSteps are those of a phone, which holds still for long exposures too.
+var slowSteps = append([]string{"4s", "2s", "1s", "0.5s", "1/4", "1/8", "1/15"}, filmSteps...)
+
 func cameras() []store.CameraFields {
-	camera := func(name string, n stop.FNumber, base, ceiling stop.ISO, steps []string, rates ...string) store.CameraFields {
-		return store.CameraFields{Name: name, Aperture: n, ISOBase: base, ISOCeiling: ceiling, Steps: steps, Rates: rates, Mounted: []string{}}
+	camera := func(name string, n stop.FNumber, base, ceiling stop.ISO, steps []string, profile calc.CameraProfile, rates ...string) store.CameraFields {
+		return store.CameraFields{Name: name, Aperture: n, ISOBase: base, ISOCeiling: ceiling, Steps: steps, Rates: rates, Mounted: []string{}, Profile: &profile}
 	}
 	return []store.CameraFields{
-		camera(pocket, 2, 100, 1600, filmSteps, "24", "25", "30", "50", "60"),
-		camera(crate, 2.8, 100, 1600, filmSteps, "25", "30", "50", "60", "100", "120"),
-		camera(quad, 2.1, 100, 800, coarseSteps, "30", "60", "120"),
-		camera(drone, 2.8, 100, 800, filmSteps, "24", "25", "30", "48", "50", "60"),
-		camera(phone, 1.8, 50, 800, filmSteps, "24", "25", "30", "60"),
+		camera(pocket, 2, 100, 1600, filmSteps, calc.CameraProfile{
+			Lens: lens(72, motion.Rectilinear), Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.016, Automatic: moves(glass.ShutterFirst),
+		}, "24", "25", "30", "50", "60"),
+		camera(crate, 2.8, 100, 1600, filmSteps, calc.CameraProfile{
+			Lens: lens(118, motion.Equidistant), Stabiliser: motion.Electronic, ReadoutS: 0.014, Automatic: moves(glass.ShutterFirst),
+		}, "25", "30", "50", "60", "100", "120"),
+		camera(quad, 2.1, 100, 800, coarseSteps, calc.CameraProfile{
+			Lens: lens(130, motion.Equidistant), Stabiliser: motion.Post, ReadoutS: 0.012, Automatic: moves(glass.ISOFirst), MaxTiltDeg: degrees(40), Flies: true,
+		}, "30", "60", "120"),
+		camera(drone, 2.8, 100, 800, filmSteps, calc.CameraProfile{
+			Lens: lens(70, motion.Rectilinear), Stabiliser: motion.Gimbal, ReadoutS: 0.02, Automatic: moves(glass.ShutterFirst), MaxTiltDeg: degrees(20), Flies: true,
+		}, "24", "25", "30", "48", "50", "60"),
+		camera(phone, 1.8, 50, 800, slowSteps, calc.CameraProfile{
+			Lens: lens(68, motion.Rectilinear), Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.02, Automatic: moves(glass.ISOFirst),
+		}, "24", "25", "30", "60"),
 	}
 }
+
+func lens(hfov angle.Deg, p motion.Projection) *calc.LensFields {
+	return &calc.LensFields{WidthPx: 3840, HFOVDeg: hfov, Projection: p}
+}
+
+func moves(first glass.Moves) *calc.AutomaticProfile { return &calc.AutomaticProfile{Priority: first} }
+
+func degrees(d angle.Deg) *angle.Deg { return &d }
 
 // gear is a filter and the cameras it goes on, by name.
 type gear struct {

@@ -5,7 +5,9 @@ import (
 	"fmt"
 	"time"
 
+	"pinhole/core/angle"
 	"pinhole/core/calc"
+	"pinhole/core/light"
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
 )
@@ -75,7 +77,7 @@ func at(day, hour, minute int) *time.Time {
 	return &t
 }
 
-// shots are four of the weekend, each read in another way.
+// shots are six of the weekend, each with a question of its own.
 func shots(ids map[string]string) []store.ShotFields {
 	return []store.ShotFields{
 		{
@@ -83,23 +85,55 @@ func shots(ids map[string]string) []store.ShotFields {
 			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
 			Light:   calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}},
 			Choices: calc.Choices{Mounted: []string{ids["UV on "+pocket]}},
+			Scene: calc.ShotScene{
+				Activity: "walk", Movement: passing(1.4, 1.5),
+				Parts: &calc.PartsFields{SubjectEV100: 10.6, BrightEV100: 14.2, DarkEV100: 7.4, ExposeFor: light.Between},
+			},
 		},
 		{
 			Name: "Crates down the lane", CameraID: ids[crate], StartsAt: at(20, 10, 40),
 			Look:  calc.ShotLook{FPS: "50", Target: "180°"},
 			Light: calc.ShotLight{Kind: "auto", At: &calc.Entry{Shutter: "1/2000", ISO: "100"}},
+			Scene: calc.ShotScene{Shake: rate(55), Movement: passing(4, 2)},
 		},
 		{
 			Name: "Dive down the terraces", CameraID: ids[quad], StartsAt: at(20, 12, 15),
 			Look:    calc.ShotLook{FPS: "60", Target: "180°"},
 			Light:   calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 14.9"}, Low: &calc.Entry{Text: "EV 13.2"}},
 			Choices: calc.Choices{MaxLayers: 1},
+			Scene: calc.ShotScene{
+				Activity: "cruise", Movement: passing(14, 4),
+				Motor: &calc.MotorFields{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
+				Stick: &calc.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: &calc.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
+			},
+		},
+		{
+			Name: "Lantern supper", CameraID: ids[pocket], StartsAt: at(20, 19, 40),
+			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
+			Light:   calc.ShotLight{Kind: "lux", At: &calc.Entry{Text: "40"}},
+			Choices: calc.Choices{Mounted: []string{ids["UV on "+pocket]}},
+			Scene:   calc.ShotScene{Activity: "held", Movement: passing(0.6, 2)},
 		},
 		{
 			Name: "Pond from above", CameraID: ids[drone], StartsAt: at(21, 11, 5),
 			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
 			Light:   calc.ShotLight{Kind: "lux", At: &calc.Entry{Text: "92000"}},
 			Choices: calc.Choices{Required: []string{ids["CPL on "+drone]}},
+			Scene:   calc.ShotScene{Activity: "cruise", Movement: passing(5, 60)},
+		},
+		{
+			Name: "Press cellar, an hour in a minute", CameraID: ids[phone], StartsAt: at(21, 14, 30),
+			Look:  calc.ShotLook{FPS: "still", Target: "180°"},
+			Light: calc.ShotLight{Kind: "lux", At: &calc.Entry{Text: "350"}},
+			Scene: calc.ShotScene{Activity: "stand", Interval: 2, Lamps: &calc.LampFields{MainsHz: value(50.0)}, Movement: passing(0.8, 3)},
 		},
 	}
 }
+
+func passing(speedMps, distanceM float64) *calc.MovementFields {
+	return &calc.MovementFields{SpeedMps: &speedMps, DistanceM: &distanceM}
+}
+
+func rate(r angle.DegPerS) *angle.DegPerS { return &r }
+
+func value[T any](v T) *T { return &v }

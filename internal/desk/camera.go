@@ -16,6 +16,9 @@ func optics(c store.CameraFields) (calc.Camera, error) {
 	if c.ISOCeiling < c.ISOBase {
 		return out, &problem.Fault{Field: "isoCeiling", Value: c.ISOCeiling, Allowed: fmt.Sprintf("at least the base ISO, %.0f", float64(c.ISOBase))}
 	}
+	if err := c.Profile.Check(); err != nil {
+		return out, err
+	}
 	for i, text := range c.Steps {
 		t, err := stop.ParseShutter(text, 0)
 		if err != nil {

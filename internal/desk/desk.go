@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"reflect"
@@ -65,7 +66,8 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	if err != nil {
 		return store.Answer{}, err
 	}
-	request := calc.ShotRequest{Camera: b.Optics, Kit: b.Kit, Look: f.Look, Light: f.Light, Choices: f.Choices, Placed: f.Placed}
+	request := calc.ShotRequest{Camera: b.Optics, Kit: b.Kit, Look: f.Look, Light: f.Light, Choices: f.Choices, Placed: f.Placed,
+		Profile: b.Camera.Profile, Rates: b.Camera.Rates, Scene: f.Scene}
 	given, err := calc.AnswerShot(request)
 	if err != nil {
 		return store.Answer{}, err
@@ -112,7 +114,7 @@ func (d *Desk) newReadings(ctx context.Context, s store.Shot) ([]store.Reading, 
 		})
 		if !isKept {
 			taken = append(taken, store.Reading{ReadingFields: store.ReadingFields{
-				Role: role, Source: "real", TakenAt: d.Now(), Light: s.Light, EV100: r.EV100, SpreadStops: r.SpreadStops,
+				Role: role, Source: cmp.Or(s.Light.Source, "real"), TakenAt: d.Now(), Light: s.Light, EV100: r.EV100, SpreadStops: r.SpreadStops,
 			}})
 		}
 	}

@@ -759,6 +759,23 @@ export interface components {
             /** Format: double */
             glassStops: number;
         };
+        AutomaticProfile: {
+            /**
+             * Format: double
+             * @description with priority iso, the shutter it holds; 1/250 by default
+             */
+            preferredS?: number;
+            /**
+             * @description what moves first
+             * @enum {string}
+             */
+            priority: "shutter" | "iso";
+            /**
+             * Format: double
+             * @description the slowest it takes; a frame by default
+             */
+            slowestS?: number;
+        };
         BalanceAnswer: {
             /**
              * Format: double
@@ -905,6 +922,35 @@ export interface components {
             isoCeiling: number;
             /** @description the shutter times the camera offers, in seconds; none means any */
             steps?: number[];
+        };
+        CameraProfile: {
+            /** @description how its automatic exposure behaves */
+            automatic?: components["schemas"]["AutomaticProfile"];
+            /** @description it rides on a craft, which tilts and rolls */
+            flies?: boolean;
+            lens?: components["schemas"]["LensFields"];
+            /**
+             * Format: double
+             * @description how far up it tilts with glass on, degrees
+             */
+            maxTiltDeg?: number;
+            /**
+             * Format: double
+             * @description share of the shake its gimbal lets through; 0.08 by default
+             */
+            passShare?: number;
+            /**
+             * Format: double
+             * @description time its sensor takes to read a frame, seconds
+             */
+            readoutS?: number;
+            /** @enum {string} */
+            stabiliser?: "none" | "electronic" | "gimbal" | "gimbal+electronic" | "post";
+            /**
+             * Format: double
+             * @description slowest shutter judged good in a stepped trial of its stabiliser, seconds
+             */
+            trialS?: number;
         };
         Choices: {
             /** @description kinds used for their darkness; nd and variable by default */
@@ -1143,6 +1189,24 @@ export interface components {
             /** @enum {string} */
             mode: "every-frame" | "real-time" | "speed-up";
         };
+        EffectLine: {
+            /** @description when it hurts */
+            hurts: string;
+            id: string;
+            /** @enum {string} */
+            kind: "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night";
+            /** @description when it pays */
+            pays: string;
+            /** @description where it goes in a stack */
+            place: string;
+            /**
+             * @description lives on the lens, asked for, or in the case
+             * @enum {string}
+             */
+            role: "lives" | "asked" | "case";
+            /** @description what it means for this shot */
+            words: string[];
+        };
         Entry: {
             /** @description bias: as shown, as in +0.7 */
             bias?: string;
@@ -1154,6 +1218,12 @@ export interface components {
             shutter?: string;
             /** @description meter: f2 1/1250 iso50 or EV 14.3; lux: 6400 */
             text?: string;
+        };
+        ExplainLine: {
+            formula: string;
+            name: string;
+            numbers: string;
+            result: string;
         };
         Failure: {
             /** @description in a conflict, the stored state that the change did not know */
@@ -1432,6 +1502,23 @@ export interface components {
              */
             shutterS: number;
         };
+        LensFields: {
+            /**
+             * Format: double
+             * @description horizontal field of view in degrees; below 180 for a rectilinear lens
+             */
+            hfovDeg: number;
+            /**
+             * @description equidistant is a fisheye
+             * @enum {string}
+             */
+            projection: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description width of the output frame in pixels
+             */
+            widthPx: number;
+        };
         LightAnswer: {
             /**
              * Format: double
@@ -1629,6 +1716,50 @@ export interface components {
             slowestS: number;
             slowestText: string;
         };
+        MotorFields: {
+            /**
+             * Format: double
+             * @description how far the camera swings to either side, degrees
+             */
+            amplitudeDeg: number;
+            /**
+             * Format: int64
+             * @description with rpm; 1 by default
+             */
+            blades?: number;
+            /**
+             * Format: double
+             * @description frequency as measured; this or rpm
+             */
+            hz?: number;
+            /**
+             * Format: double
+             * @description turns a minute
+             */
+            rpm?: number;
+        };
+        MovementFields: {
+            /**
+             * Format: double
+             * @description how far away the subject is, in metres
+             */
+            distanceM?: number;
+            /**
+             * Format: double
+             * @description flying towards it: how far off the axis it lies; 90, passing sideways, by default
+             */
+            offAxisDeg?: number;
+            /**
+             * Format: double
+             * @description speed of subject against camera in metres a second; needs distanceM
+             */
+            speedMps?: number;
+            /**
+             * Format: double
+             * @description how fast the camera turns, degrees a second
+             */
+            turnDegS?: number;
+        };
         Next: {
             filters: string[];
             /** @description where a variable filter is turned to */
@@ -1692,6 +1823,22 @@ export interface components {
             stops: number;
             /** @enum {string} */
             verdict: "on" | "iso" | "shutter" | "dark" | "lock" | "float-iso" | "float-shutter";
+        };
+        OtherPriority: {
+            because: string;
+            filters: string[];
+            /** @enum {string} */
+            first: "blur" | "image";
+        };
+        PartsFields: {
+            /** Format: double */
+            brightEv100: number;
+            /** Format: double */
+            darkEv100: number;
+            /** @enum {string} */
+            exposeFor: "subject" | "bright" | "between";
+            /** Format: double */
+            subjectEv100: number;
         };
         PolariserAnswer: {
             /**
@@ -1922,26 +2069,78 @@ export interface components {
              */
             spreadStops?: number;
         };
+        SchoolLine: {
+            /** Format: double */
+            angleDeg: number | null;
+            /** Format: double */
+            blurPx?: number;
+            filters: string[];
+            gives: string | null;
+            isTaken: boolean;
+            /** Format: double */
+            iso: number;
+            name: string;
+            /** @enum {string} */
+            school: "180" | "360" | "90" | "own" | "stabiliser-first" | "free" | "automatic";
+            /** Format: double */
+            shutterS: number;
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks";
+            /** @description as it is typed; left out where the school is not a target */
+            target?: string;
+            text: string;
+        };
         ShotAnswer: {
+            auto?: components["schemas"]["ShotAuto"];
             /** @description the glass placed, the glass to look through, or the best option */
             chosen: components["schemas"]["Option"];
+            contrast?: components["schemas"]["ContrastAnswer"];
+            /** @description glass for its effect: when it pays and when it hurts */
+            effects?: components["schemas"]["EffectLine"][];
+            /** @description the chain of numbers from reading to verdict */
+            explain?: components["schemas"]["ExplainLine"][];
+            /** @description what gives way and by how much; left out where nothing does */
+            gives?: string;
+            /** @description time-lapse: what fits into its interval */
+            lapse?: components["schemas"]["ShutterAnswer"];
             /** @description in a range the lowest light */
             low?: components["schemas"]["ReadingAnswer"];
+            /** @description what is not known and so not judged */
+            missing?: string[];
             /** @description version of the rules this answer follows */
             model: string;
+            motion?: components["schemas"]["ShotMotion"];
             /** Format: double */
             offsetStops: number;
+            /** @description what would lead if the other of blur and image came first; left out where that is the same */
+            otherPriority?: components["schemas"]["OtherPriority"];
             /** @description true when chosen was placed by hand */
             placed: boolean;
             /** @description the light; in a range the highest */
             reading: components["schemas"]["ReadingAnswer"];
+            /** @description what each school would do with this shot */
+            schools?: components["schemas"]["SchoolLine"][];
             /** @description false while the light is still being found by looking */
             settled: boolean;
             shutter: components["schemas"]["ShutterAnswer"];
             solve: components["schemas"]["SolveAnswer"];
+            /**
+             * @description of the shot as a whole: the worst of all demands at the shutter and glass taken
+             * @enum {string}
+             */
+            state?: "holds" | "tight" | "breaks";
             /** @description without a meter: what to put on next */
             step?: components["schemas"]["StepAnswer"];
+            stick?: components["schemas"]["RatesAnswer"];
+            tilt?: components["schemas"]["ShotTilt"];
             tolerance: components["schemas"]["Tolerance"];
+            /** @description every demand on the shutter; a trade's change is a merge patch for the fields of a shot */
+            window?: components["schemas"]["WindowAnswer"];
+        };
+        ShotAuto: {
+            with: components["schemas"]["AutoAnswer"];
+            without: components["schemas"]["AutoAnswer"];
+            words: string;
         };
         ShotLight: {
             /** @description the reading; in a range the highest light */
@@ -1954,12 +2153,69 @@ export interface components {
             looks?: components["schemas"]["Look"][];
             /** @description the lowest light, where the shot sees a range */
             low?: components["schemas"]["Entry"];
+            /**
+             * @description where the reading came from; real by default
+             * @enum {string}
+             */
+            source?: "real" | "simulated";
         };
         ShotLook: {
             /** @description 25, 29.97, 50fps; still */
             fps: string;
             /** @description 180°, or a time such as 1/100 */
             target: string;
+        };
+        ShotMotion: {
+            /** Format: double */
+            blurPx: number;
+            /**
+             * Format: double
+             * @description of the picture's width
+             */
+            blurShare: number;
+            /** @enum {string} */
+            class: "frozen" | "crisp" | "natural" | "heavy" | "smeared";
+            /**
+             * Format: double
+             * @description image scale at the centre in pixels per radian
+             */
+            fPx: number;
+            /**
+             * Format: double
+             * @description blur of the shake inside one frame, which the stabiliser cannot undo
+             */
+            ghostPx?: number;
+            /** @description blur does not show, so glass for the look is optional */
+            glassOptional: boolean;
+            /**
+             * Format: double
+             * @description the turn asked about
+             */
+            panDegS?: number;
+            /** @description left out without a turn */
+            panReadable?: boolean;
+            /**
+             * Format: double
+             * @description the fastest turn that stays readable
+             */
+            readablePanDegS: number;
+            /**
+             * Format: double
+             * @description from frame to frame
+             */
+            stepPx: number;
+            strobes: boolean;
+            /**
+             * Format: double
+             * @description of the step, not covered by the exposure
+             */
+            uncoveredShare: number;
+            /**
+             * Format: double
+             * @description beyond this distance the passing shows no blur, in metres; left out without speedMps
+             */
+            visibleWithinM?: number;
+            words: string[];
         };
         ShotRequest: {
             /** @description kinds used for their darkness; nd and variable by default */
@@ -1987,10 +2243,65 @@ export interface components {
              * @enum {string}
              */
             priority?: "blur" | "image";
+            /** @description what the camera is like beyond its exposure */
+            profile?: components["schemas"]["CameraProfile"];
+            /** @description frame rates the camera offers, as written */
+            rates?: string[];
             /** @description ids of glass asked for, for its effect */
             required?: string[];
+            scene?: components["schemas"]["ShotScene"];
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
+        };
+        ShotScene: {
+            /**
+             * @description what carries the camera; a rough measure of its shake
+             * @enum {string}
+             */
+            activity?: "stand" | "held" | "walk" | "brisk" | "run" | "helmet" | "bar" | "cruise" | "freestyle";
+            /** @description how the frames are shown */
+            delivery?: components["schemas"]["Delivery"];
+            /**
+             * Format: double
+             * @description time-lapse: seconds from frame to frame
+             */
+            intervalS?: number;
+            /** @description what lights the scene, where it pulses */
+            lamps?: components["schemas"]["LampFields"];
+            /** @description what vibrates */
+            motor?: components["schemas"]["MotorFields"];
+            /** @description what passes */
+            movement?: components["schemas"]["MovementFields"];
+            /** @description the light of the parts of one frame */
+            parts?: components["schemas"]["PartsFields"];
+            /**
+             * @description left out, the shutter target rules
+             * @enum {string}
+             */
+            school?: "stabiliser-first" | "free" | "automatic";
+            /**
+             * Format: double
+             * @description measured shake, degrees a second; replaces the activity's
+             */
+            shakeDegS?: number;
+            /** @description how the pilot's stick turns the craft */
+            stick?: components["schemas"]["StickFields"];
+            /** @description camera tilt against speed */
+            tilt?: components["schemas"]["UptiltRequest"];
+            /** @description changes to the gear that are being tried */
+            whatIf?: components["schemas"]["WhatIf"];
+        };
+        ShotTilt: {
+            /**
+             * Format: double
+             * @description what the rig tilts up with glass on; left out where that is not known
+             */
+            leavesDeg?: number;
+            /** Format: double */
+            needsDeg: number;
+            /** @enum {string} */
+            state: "holds" | "breaks" | "unknown";
+            words: string;
         };
         ShownFilter: {
             /** @description ids of the cameras it goes on */
@@ -2293,6 +2604,14 @@ export interface components {
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
         };
+        StickFields: {
+            /** Format: double */
+            centreDegS: number;
+            /** Format: double */
+            expo: number;
+            /** Format: double */
+            maxDegS: number;
+        };
         StickPoint: {
             /** Format: double */
             rateDegS: number;
@@ -2328,6 +2647,8 @@ export interface components {
             mounted: string[];
             name: string;
             notes?: string;
+            /** @description lens, stabiliser and automatic, as far as they are known */
+            profile?: components["schemas"]["CameraProfile"];
             /** @description frame rates it can shoot */
             rates: string[];
             /** @description the shutter times its menu offers, as written there; none means any */
@@ -2357,6 +2678,8 @@ export interface components {
             mounted: string[];
             name: string;
             notes?: string;
+            /** @description lens, stabiliser and automatic, as far as they are known */
+            profile?: components["schemas"]["CameraProfile"];
             /** @description frame rates it can shoot */
             rates: string[];
             /** @description the shutter times its menu offers, as written there; none means any */
@@ -2469,6 +2792,7 @@ export interface components {
             name: string;
             /** @description glass put on by hand; left out, the best option is taken */
             placed?: string[];
+            scene?: components["schemas"]["ShotScene"];
             shootId: string;
             /**
              * Format: date-time
@@ -2491,6 +2815,7 @@ export interface components {
             name: string;
             /** @description glass put on by hand; left out, the best option is taken */
             placed?: string[];
+            scene?: components["schemas"]["ShotScene"];
             shootId: string;
             /**
              * Format: date-time
@@ -2683,6 +3008,19 @@ export interface components {
              * @description how far below the horizon it is seen
              */
             depressionDeg: number;
+        };
+        WhatIf: {
+            /**
+             * Format: double
+             * @description a grey filter that is not in the kit
+             */
+            glassStops?: number;
+            /** Format: double */
+            hfovDeg?: number;
+            /** Format: double */
+            isoCeiling?: number;
+            /** @enum {string} */
+            stabiliser?: "none" | "electronic" | "gimbal" | "gimbal+electronic" | "post";
         };
         WindowAnswer: {
             bands: components["schemas"]["WindowBand"][];

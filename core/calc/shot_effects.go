@@ -1,0 +1,107 @@
+package calc
+
+import (
+	"fmt"
+
+	"pinhole/core/glass"
+	"pinhole/core/plan"
+)
+
+// EffectLine is glass for its effect, in this shot.
+type EffectLine struct {
+	ID    string     `json:"id"`
+	Kind  glass.Kind `json:"kind" enum:"nd-polariser,polariser,variable,graduated,clear,mist,night"`
+	Role  string     `json:"role" enum:"lives,asked,case" doc:"lives on the lens, asked for, or in the case"`
+	Place string     `json:"place" doc:"where it goes in a stack"`
+	Pays  string     `json:"pays" doc:"when it pays"`
+	Hurts string     `json:"hurts" doc:"when it hurts"`
+	Words []string   `json:"words" doc:"what it means for this shot"`
+}
+
+// effectWords says of each kind of effect glass where it goes, when it pays and
+// when it hurts.
+var effectWords = map[glass.Kind]EffectLine{
+	glass.Polariser: {
+		Place: "next to the lens, so that it can be turned and nothing else polarises", Pays: "a reflection on water, leaf or glass, or a sky across the sun",
+		Hurts: "a wide view, whose sky goes blotchy; a craft, which turns it as it rolls and yaws",
+	},
+	glass.NDPolariser: {
+		Place: "alone, or under one more grey filter", Pays: "as a polariser, with the darkness built in", Hurts: "as a polariser does, and it cannot come off alone",
+	},
+	glass.Variable: {
+		Place: "alone: it is two polarisers already", Pays: "light that moves while nobody can swap", Hurts: "a cross in the corners near its dark end; a ring that turns by itself in the wind",
+	},
+	glass.Mist: {
+		Place: "outermost, away from the lens", Pays: "hard highlights, lamps in the picture, skin", Hurts: "haze, sun in the frame, anything that is to be sharpened or keyed later",
+	},
+	glass.Night: {
+		Place: "next to the lens", Pays: "the yellow glow of lamps over a night scene", Hurts: "daylight and skin: it casts a colour of its own",
+	},
+	glass.Graduated: {
+		Place: "outermost, dark half over the bright part", Pays: "a bright sky over a level horizon, on a camera that holds still",
+		Hurts: "a camera that tilts or rolls; anything that stands up into the dark half",
+	},
+	glass.Clear: {Place: "next to the lens", Pays: "sand, salt and spray", Hurts: "lamps and sun in the frame: two more faces to ghost"},
+}
+
+// effects returns a line for every piece of effect glass in the kit.
+func (r *ShotRequest) effects(s *plan.Scene) []EffectLine {
+	var lines []EffectLine
+	for i := range r.Kit {
+		k := &r.Kit[i]
+		line, isEffect := effectWords[k.Kind]
+		if !isEffect || isFalse(k.Fits) {
+			continue
+		}
+		line.ID, line.Kind, line.Role = k.ID, k.Kind, r.role(k.ID)
+		line.Words = r.effectHere(k, s)
+		lines = append(lines, line)
+	}
+	return lines
+}
+
+func (r *ShotRequest) role(id string) string {
+	for _, m := range r.Mounted {
+		if m == id {
+			return "lives"
+		}
+	}
+	for _, q := range r.Required {
+		if q == id {
+			return "asked"
+		}
+	}
+	return "case"
+}
+
+// wideView is the field of view in degrees from which a polarised sky goes uneven
+// (two directions 60° apart can differ by more than 0.25, model section 10).
+const wideView = 60
+
+// effectHere says what the glass means for this shot.
+func (r *ShotRequest) effectHere(k *KitFilter, s *plan.Scene) []string {
+	words := []string{}
+	stops := k.Stops
+	if k.MeasuredStops != nil {
+		stops = *k.MeasuredStops
+	}
+	if k.Kind != glass.Variable && k.Kind != glass.Graduated && stops >= 0.05 {
+		words = append(words, fmt.Sprintf("takes %v stops, counted in when it is on", stops))
+	}
+	isPolarising := k.Kind.Polarises()
+	if p := r.Profile; p != nil {
+		if isPolarising && p.Flies {
+			words = append(words, "this camera flies: its effect comes and goes as the craft turns")
+		}
+		if isPolarising && p.Lens != nil && p.Lens.HFOVDeg > wideView {
+			words = append(words, fmt.Sprintf("a view of %.0f° is wide: a blue sky comes out uneven", float64(p.Lens.HFOVDeg)))
+		}
+		if k.Kind == glass.Graduated && p.Flies {
+			words = append(words, "this camera tilts and rolls: the dark half would cut across the picture")
+		}
+	}
+	if k.Kind == glass.Night && s.Lamp == nil {
+		words = append(words, "no lamps are named in this shot")
+	}
+	return words
+}

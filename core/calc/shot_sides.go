@@ -1,0 +1,255 @@
+package calc
+
+import (
+	"fmt"
+	"slices"
+
+	"pinhole/core/angle"
+	"pinhole/core/glass"
+	"pinhole/core/motion"
+	"pinhole/core/plan"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+)
+
+// ShotSides is what surrounds a shot's answer: each part is there when the shot
+// gives what it is computed from.
+type ShotSides struct {
+	Motion   *ShotMotion     `json:"motion,omitempty"`
+	Auto     *ShotAuto       `json:"auto,omitempty"`
+	Contrast *ContrastAnswer `json:"contrast,omitempty"`
+	Stick    *RatesAnswer    `json:"stick,omitempty"`
+	Tilt     *ShotTilt       `json:"tilt,omitempty"`
+	Lapse    *ShutterAnswer  `json:"lapse,omitempty" doc:"time-lapse: what fits into its interval"`
+	Schools  []SchoolLine    `json:"schools,omitempty" doc:"what each school would do with this shot"`
+	Effects  []EffectLine    `json:"effects,omitempty" doc:"glass for its effect: when it pays and when it hurts"`
+	Other    *OtherPriority  `json:"otherPriority,omitempty" doc:"what would lead if the other of blur and image came first; left out where that is the same"`
+	Explain  []ExplainLine   `json:"explain,omitempty" doc:"the chain of numbers from reading to verdict"`
+	Missing  []string        `json:"missing,omitempty" doc:"what is not known and so not judged"`
+}
+
+// ShotMotion is what movement and shake do at the shutter taken.
+type ShotMotion struct {
+	BlurAnswer
+	GlassOptional bool     `json:"glassOptional" doc:"blur does not show, so glass for the look is optional"`
+	GhostPx       *float64 `json:"ghostPx,omitempty" doc:"blur of the shake inside one frame, which the stabiliser cannot undo"`
+	Words         []string `json:"words"`
+}
+
+// ShotAuto is what the camera's automatic would do with the glass on and without.
+type ShotAuto struct {
+	With    AutoAnswer `json:"with"`
+	Without AutoAnswer `json:"without"`
+	Words   string     `json:"words"`
+}
+
+// ShotTilt is the tilt the shot needs against what the rig leaves.
+type ShotTilt struct {
+	NeedsDeg  angle.Deg  `json:"needsDeg"`
+	LeavesDeg *angle.Deg `json:"leavesDeg,omitempty" doc:"what the rig tilts up with glass on; left out where that is not known"`
+	State     string     `json:"state" enum:"holds,breaks,unknown"`
+	Words     string     `json:"words"`
+}
+
+// SchoolLine is one school's consequence in this shot.
+type SchoolLine struct {
+	School   string       `json:"school" enum:"180,360,90,own,stabiliser-first,free,automatic"`
+	Name     string       `json:"name"`
+	Target   string       `json:"target,omitempty" doc:"as it is typed; left out where the school is not a target"`
+	ShutterS stop.Shutter `json:"shutterS"`
+	Text     string       `json:"text"`
+	AngleDeg *stop.Angle  `json:"angleDeg"`
+	Filters  []string     `json:"filters"`
+	ISO      stop.ISO     `json:"iso"`
+	State    glass.State  `json:"state" enum:"holds,tight,breaks"`
+	Gives    *string      `json:"gives"`
+	BlurPx   *float64     `json:"blurPx,omitempty"`
+	IsTaken  bool         `json:"isTaken"`
+}
+
+// OtherPriority is the stack that would lead under the other priority.
+type OtherPriority struct {
+	First   glass.Priority `json:"first" enum:"blur,image"`
+	Filters []string       `json:"filters"`
+	Because string         `json:"because"`
+}
+
+// sides computes what surrounds the answer, at the setting taken.
+func (a *ShotAnswer) sides(r *ShotRequest, s *plan.Scene, b *bench, wish plan.Wish) error {
+	t := b.question.Setting.Shutter
+	a.Missing = r.missing(s)
+	a.Motion = motionAt(s, t)
+	a.Auto = autoAt(s, a.Chosen.Stops)
+	a.Schools = r.schools(s, b, wish)
+	a.Effects = r.effects(s)
+	a.Other = otherPriority(b)
+	var err error
+	if p := r.Scene.Parts; p != nil {
+		if a.Contrast, err = InOneFrame(ContrastRequest{SubjectEV100: p.SubjectEV100, BrightEV100: p.BrightEV100, DarkEV100: p.DarkEV100, ExposeFor: p.ExposeFor}); err != nil {
+			return within("scene.parts.", err)
+		}
+		if r.Profile != nil && r.Profile.Flies && a.Contrast.GraduatedStops > 0 {
+			a.Contrast.Words = append(a.Contrast.Words, "this camera tilts and rolls with its craft, so graduated glass would cut across the picture")
+		}
+	}
+	if f := r.Scene.Stick; f != nil {
+		request := RatesRequest{CentreDegS: f.CentreDegS, MaxDegS: f.MaxDegS, Expo: f.Expo}
+		if r.Profile != nil && r.Profile.Lens != nil {
+			l := r.Profile.Lens
+			request.WidthPx, request.HFOVDeg, request.Projection, request.ShutterS = l.WidthPx, l.HFOVDeg, l.Projection, t
+		}
+		if a.Stick, err = StickRates(request); err != nil {
+			return within("scene.stick.", err)
+		}
+	}
+	if r.Scene.Tilt != nil {
+		a.Tilt = r.tilt()
+	}
+	if r.Scene.Interval > 0 {
+		a.Lapse, err = Shutter(ShutterRequest{ShutterS: number(t.Seconds()), IntervalS: r.Scene.Interval, Delivery: nil, Steps: nil})
+	}
+	return err
+}
+
+// within puts the place of a part before the field of a fault.
+func within(path string, err error) error {
+	if fault, ok := err.(*problem.Fault); ok {
+		fault.Field = path + fault.Field
+	}
+	return err
+}
+
+// otherPriority returns what would lead if the other of blur and image came first,
+// nil where that is the same.
+func otherPriority(b *bench) *OtherPriority {
+	q := b.question
+	best := glass.Choose(&q, b.stacks)[0]
+	q.Priority = glass.ImageFirst
+	if b.question.Priority == glass.ImageFirst {
+		q.Priority = glass.BlurFirst
+	}
+	other := glass.Choose(&q, b.stacks)[0]
+	if slices.Equal(ids(best.Filters), ids(other.Filters)) {
+		return nil
+	}
+	return &OtherPriority{First: q.Priority, Filters: ids(other.Filters), Because: other.Reasons(&q)[0]}
+}
+
+func motionAt(s *plan.Scene, t stop.Shutter) *ShotMotion {
+	var m ShotMotion
+	if s.Shaking != nil {
+		m.GhostPx = number(s.Shaking.BlurPx(s.Shaking.Lens, t))
+	}
+	p := s.Passing
+	if p == nil {
+		if m.GhostPx == nil {
+			return nil
+		}
+		m.Class = motion.Frozen
+		m.Words = []string{}
+		return &m
+	}
+	fps := s.Question.Rate
+	m.FPx = p.Lens.PxPerRadian()
+	m.BlurPx = motion.BlurPx(p.Lens, p.Movement, t)
+	m.BlurShare = p.Lens.Share(m.BlurPx)
+	m.Class = motion.Classify(m.BlurShare)
+	m.VisibleWithinM = number(motion.VisibleWithinM(p.Lens, p.Movement, t))
+	if fps > 0 {
+		m.StepPx, m.UncoveredShare = motion.StepPx(p.Lens, p.Movement, fps), motion.Uncovered(t, fps)
+		m.Strobes, m.ReadablePanDegS = motion.Strobes(p.Lens, p.Movement, t, fps), motion.ReadablePan(p.Lens, fps)
+		turn := p.Turn.Abs()
+		isReadable := stop.AtMost(turn, m.ReadablePanDegS)
+		m.PanDegS, m.PanReadable = &turn, &isReadable
+	}
+	m.GlassOptional = m.Class == motion.Frozen || m.Class == motion.Crisp
+	m.Words = p.Words(t, fps)
+	return &m
+}
+
+// autoAt says what the camera's automatic does, with the glass on and without.
+func autoAt(s *plan.Scene, on stop.Stops) *ShotAuto {
+	if s.Automatic == nil {
+		return nil
+	}
+	expose := func(glass stop.Stops) AutoAnswer {
+		set, left := s.Automatic.Expose(s.Question.Light.High, glass)
+		return AutoAnswer{ShutterS: set.Shutter, ISO: set.ISO, ErrorStops: left, Text: autoText(set, left)}
+	}
+	a := &ShotAuto{With: expose(on), Without: expose(0)}
+	blur, noise := a.With.ShutterS.Over(a.Without.ShutterS), a.With.ISO.Over(a.Without.ISO)
+	switch {
+	case on < 0.05:
+		a.Words = fmt.Sprintf("on automatic, without glass: %s", a.With.Text)
+	case blur < 0.05 && noise >= 0.05:
+		a.Words = fmt.Sprintf("on automatic this camera raises ISO first: behind the glass it takes %s, %v stops of noise and no blur", a.With.Text, noise)
+	case noise >= 0.05:
+		a.Words = fmt.Sprintf("on automatic it takes %s behind the glass: %v stops more blur, %v stops of noise", a.With.Text, blur, noise)
+	default:
+		a.Words = fmt.Sprintf("on automatic it takes %s behind the glass instead of %s: %v stops more blur", a.With.Text, a.Without.Text, blur)
+	}
+	return a
+}
+
+func (r *ShotRequest) tilt() *ShotTilt {
+	f := r.Scene.Tilt
+	t := &ShotTilt{NeedsDeg: motion.Uptilt(f.TiltDeg, f.AtMps, f.SpeedMps), State: "unknown"}
+	t.Words = fmt.Sprintf("level flight at %.0f m/s needs %.0f° of tilt", f.SpeedMps, float64(t.NeedsDeg))
+	if r.Profile == nil || r.Profile.MaxTiltDeg == nil {
+		t.Words += "; how far this rig tilts with glass on is not known"
+		return t
+	}
+	t.LeavesDeg = r.Profile.MaxTiltDeg
+	if t.State = "holds"; t.NeedsDeg > *t.LeavesDeg {
+		t.State = "breaks"
+	}
+	t.Words += fmt.Sprintf("; this rig leaves %.0f° with glass on", float64(*t.LeavesDeg))
+	return t
+}
+
+// schools says what each school would do with this shot.
+func (r *ShotRequest) schools(s *plan.Scene, b *bench, wish plan.Wish) []SchoolLine {
+	type way struct {
+		school, name, target string
+		by                   plan.School
+		wish                 plan.Wish
+	}
+	var ways []way
+	isAngle := false
+	if s.Question.Rate > 0 {
+		for _, deg := range []stop.Angle{180, 360, 90} {
+			text := deg.String()
+			ways = append(ways, way{fmt.Sprintf("%.0f", float64(deg)), text, text, "", plan.Wish{Angle: deg}})
+			isAngle = isAngle || wish.Angle == deg
+		}
+	}
+	if !isAngle {
+		ways = append(ways, way{"own", "your own, " + r.Look.Target, r.Look.Target, "", wish})
+	}
+	ways = append(ways, way{"stabiliser-first", "stabiliser first", "", plan.StabiliserFirst, wish}, way{"free", "any shutter", "", plan.Free, wish})
+	if s.Automatic != nil {
+		ways = append(ways, way{"automatic", "automatic", "", plan.ByAutomatic, wish})
+	}
+	var lines []SchoolLine
+	for _, w := range ways {
+		there := *s
+		there.School, there.Wish = w.by, w.wish
+		v, err := there.Verdict()
+		if err != nil {
+			continue // the camera has no shutter for it
+		}
+		t := v.Question.Setting.Shutter
+		line := SchoolLine{
+			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: t.Spoken(), AngleDeg: b.angle(t), Filters: ids(v.Option.Filters),
+			ISO: v.Option.ISO, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
+		}
+		if gives := v.Gives(); gives != "" {
+			line.Gives = &gives
+		}
+		if p := s.Passing; p != nil {
+			line.BlurPx = number(motion.BlurPx(p.Lens, p.Movement, t))
+		}
+		lines = append(lines, line)
+	}
+	return lines
+}

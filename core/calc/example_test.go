@@ -181,7 +181,7 @@ func Example_window() {
 	show("window", `{"camera":{"aperture":2.8,"isoBase":100,"isoCeiling":1600,"steps":[0.02,0.01,0.005,0.004,0.002,0.000125]},"fps":50,"angleDeg":180,"light":{"ev100":13.94},"kit":[{"id":"ND16","stops":4,"measuredStops":4.2,"kind":"nd"}],"stabiliser":{"widthPx":3840,"hfovDeg":118,"projection":"equidistant","kind":"electronic","shakeDegS":55}}`,
 		"conflicts.0.text", "verdict.gives", "trades.0.does", "trades.0.costs", "trades.0.leavesStops")
 	// Output:
-	// conflicts.0.text the look and the stabiliser meet only where one is strained: 0.9 stops lie between where both hold
+	// conflicts.0.text the look and the stabiliser are 0.9 stops apart: one of them is strained
 	// verdict.gives the stabiliser gives way by 1.2 stops
 	// trades.0.does shutter 1/250, 72°
 	// trades.0.costs 1.3 stops less blur than you asked for

@@ -117,7 +117,7 @@ func (c Conflict) Words() string {
 	if c.State == glass.Breaks {
 		return fmt.Sprintf("%s and %s exclude each other by %v stops", c.A.Name(), c.B.Name(), c.Breaks)
 	}
-	return fmt.Sprintf("%s and %s meet only where one is strained: %v stops lie between where both hold", c.A.Name(), c.B.Name(), c.Holds)
+	return fmt.Sprintf("%s and %s are %v stops apart: one of them is strained", c.A.Name(), c.B.Name(), c.Holds)
 }
 
 // because explains the verdict.

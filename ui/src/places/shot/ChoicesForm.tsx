@@ -1,6 +1,7 @@
-import { Field, Flex, NativeSelect, Stack, Text } from "@chakra-ui/react";
+import { Field, Flex, Grid, NativeSelect, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
+import { byId } from "../../lib/glass";
 import type { Bench } from "./draft";
 
 type Choices = Schemas["Choices"];
@@ -23,11 +24,14 @@ function errOf(choices: Choices): string {
 interface ChoicesFormProps {
   choices: Choices;
   bench: Bench;
+  effects: readonly Schemas["EffectLine"][] | undefined;
+  /** What the other of blur and image would put on, in words. */
+  other: string | undefined;
   onChange: (choices: Choices) => void;
 }
 
 /** How this user likes it, and which glass stands by for its effect. */
-export function ChoicesForm({ choices, bench, onChange }: ChoicesFormProps) {
+export function ChoicesForm({ choices, bench, effects, other, onChange }: ChoicesFormProps) {
   return (
     <Stack gap="3">
       <Flex gap="4" wrap="wrap">
@@ -59,15 +63,45 @@ export function ChoicesForm({ choices, bench, onChange }: ChoicesFormProps) {
           onChange={(v) => onChange({ ...choices, offsetStops: Number(v) })}
         />
       </Flex>
+      {other && <Text data-testid="other-priority">{other}</Text>}
       <Roles choices={choices} bench={bench} onChange={onChange} />
+      {effects && effects.length > 0 && <Effects effects={effects} bench={bench} />}
     </Stack>
+  );
+}
+
+/** When effect glass pays, when it hurts, and what it means here. */
+function Effects({ effects, bench }: { effects: readonly Schemas["EffectLine"][]; bench: Bench }) {
+  const filters = byId(bench);
+  return (
+    <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3" data-testid="effects">
+      {effects.map((e) => (
+        <Stack key={e.id} gap="0.5" borderWidth="1px" borderColor="edge" rounded="md" p="3">
+          <Text fontWeight="bold">{filters.get(e.id)?.title}</Text>
+          <Text fontSize="sm">
+            <b>Pays</b> for {e.pays}
+          </Text>
+          <Text fontSize="sm">
+            <b>Hurts</b> with {e.hurts}
+          </Text>
+          <Text fontSize="sm">
+            <b>Goes</b> {e.place}
+          </Text>
+          {e.words.map((words) => (
+            <Text key={words} fontSize="sm" color="muted">
+              {words}
+            </Text>
+          ))}
+        </Stack>
+      ))}
+    </Grid>
   );
 }
 
 type Role = "case" | "asked" | "lives";
 
 /** What each filter is for in this shot: in the case, asked for, or living on the lens. */
-function Roles({ choices, bench, onChange }: ChoicesFormProps) {
+function Roles({ choices, bench, onChange }: Pick<ChoicesFormProps, "choices" | "bench" | "onChange">) {
   const required = choices.required ?? [];
   const mounted = choices.mounted ?? [];
   const roleOf = (id: string): Role => (mounted.includes(id) ? "lives" : required.includes(id) ? "asked" : "case");

@@ -1,10 +1,11 @@
-import { Field, Flex, NativeSelect, Stack, Text } from "@chakra-ui/react";
+import { Box, Field, Flex, NativeSelect, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { angle, signed } from "../../lib/format";
+import { NumberField } from "../../lib/NumberField";
 import { TextField } from "../../lib/TextField";
-import type { Answer, Bench } from "./draft";
+import type { Answer, Bench, Scene } from "./draft";
 
 type Look = Schemas["ShotLook"];
 
@@ -14,19 +15,33 @@ const TARGETS = [
   { value: "90°", name: "90°" },
 ] as const;
 
+const SHOWN = [
+  { value: "as-shot", name: "As shot" },
+  { value: "every-frame", name: "Every frame, slow" },
+  { value: "real-time", name: "Real time, frames dropped" },
+  { value: "speed-up", name: "Sped up" },
+] as const;
+
 interface LookFormProps {
   look: Look;
+  scene: Scene;
+  answer: Answer;
   bench: Bench;
   cameras: readonly Schemas["StoredCamera"][];
   /** What the camera makes of the wish, in words. */
   offered: string;
+  /** What the last change of the frame rate did to the target. */
+  moved: string | undefined;
   faultOf: FaultOf;
   onChange: (look: Look) => void;
+  onScene: (part: Partial<Scene>) => void;
   onCamera: (id: string) => void;
 }
 
 /** The camera, its frame rate and the shutter wanted of it. */
-export function LookForm({ look, bench, cameras, offered, faultOf, onChange, onCamera }: LookFormProps) {
+export function LookForm(props: LookFormProps) {
+  const { look, scene, answer, bench, cameras, offered, moved, faultOf } = props;
+  const { onChange, onCamera, onScene } = props;
   return (
     <Stack gap="3">
       <Field.Root>
@@ -81,8 +96,74 @@ export function LookForm({ look, bench, cameras, offered, faultOf, onChange, onC
           onChange={(target) => onChange({ ...look, target })}
         />
       </Flex>
-      <Text>{offered}</Text>
+      <Box aria-live="polite" data-testid="offered">
+        <Text>{offered}</Text>
+        {moved && <Text fontWeight="bold">{moved}</Text>}
+      </Box>
+      <DeliveryFields {...{ scene, answer, faultOf, onScene }} />
     </Stack>
+  );
+}
+
+/** How the frames are shown, and the interval of a time-lapse. */
+function DeliveryFields({
+  scene,
+  answer,
+  faultOf,
+  onScene,
+}: Pick<LookFormProps, "scene" | "answer" | "faultOf" | "onScene">) {
+  const { delivery } = scene;
+  const { shutter, lapse } = answer;
+  return (
+    <Flex gap="3" wrap="wrap" align="start">
+      <Choice
+        label="Shown"
+        options={SHOWN}
+        value={delivery?.mode ?? "as-shot"}
+        onChange={(mode) =>
+          onScene({
+            delivery:
+              mode === "as-shot"
+                ? undefined
+                : {
+                    mode,
+                    ...(mode !== "every-frame" && { fps: delivery?.fps ?? 25 }),
+                    ...(mode === "speed-up" && { factor: delivery?.factor ?? 4 }),
+                  },
+          })
+        }
+      />
+      {delivery && delivery.mode !== "every-frame" && (
+        <NumberField
+          label="Shown at, fps"
+          value={delivery.fps}
+          fault={faultOf("scene.delivery.fps")}
+          onChange={(fps) => onScene({ delivery: { ...delivery, fps } })}
+        />
+      )}
+      {delivery?.mode === "speed-up" && (
+        <NumberField
+          label="Times faster"
+          value={delivery.factor}
+          fault={faultOf("scene.delivery.factor")}
+          onChange={(factor) => onScene({ delivery: { ...delivery, factor } })}
+        />
+      )}
+      <NumberField
+        label="Time-lapse, s between"
+        w="170px"
+        value={scene.intervalS}
+        fault={faultOf("scene.intervalS")}
+        onChange={(intervalS) => onScene({ intervalS })}
+      />
+      <Text alignSelf="end" flexBasis="100%" data-testid="delivered">
+        {shutter.deliveredAngleDeg !== undefined &&
+          delivery &&
+          `Viewers see an angle of ${angle(shutter.deliveredAngleDeg)}. `}
+        {lapse &&
+          (lapse.possible ? `${lapse.text} fits into the interval, ${angle(lapse.angleDeg)} of it.` : lapse.why)}
+      </Text>
+    </Flex>
   );
 }
 

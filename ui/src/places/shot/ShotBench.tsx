@@ -1,32 +1,42 @@
 import { Box, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useQuery } from "@tanstack/react-query";
-import { memo, useCallback, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
+import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { FilterTray } from "../../instruments/stop-rail/FilterTray";
 import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
 import { faultsOf } from "../../lib/faults";
-import { iso, planned } from "../../lib/format";
-import { byId, stopsOf } from "../../lib/glass";
+import { angle, iso, planned } from "../../lib/format";
+import { byId, glassName, stopsOf } from "../../lib/glass";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { ChoicesForm } from "./ChoicesForm";
 import {
   type Answer,
+  atShutter,
   type Bench,
   type Draft,
   draftOf,
+  inScene,
+  inSchool,
   type LightKind,
   requestOf,
   rewritten,
+  type Scene,
   type Shot,
   toggled,
+  traded,
   unplaced,
 } from "./draft";
+import { readDraft } from "./keptDraft";
 import { LightForm } from "./LightForm";
 import { LookForm, offeredWords } from "./LookForm";
+import { MotionForm } from "./MotionForm";
+import { PartsForm } from "./PartsForm";
 import { ConflictNote, SaveNote } from "./SaveNote";
+import { Schools } from "./Schools";
 import { useAutosave } from "./useAutosave";
 import { Verdict } from "./Verdict";
 
@@ -36,11 +46,18 @@ const TrayPart = memo(FilterTray);
 const LightPart = memo(LightForm);
 const LookPart = memo(LookForm);
 const ChoicesPart = memo(ChoicesForm);
+const WindowPart = memo(ShutterWindow);
+const MotionPart = memo(MotionForm);
+const PartsPart = memo(PartsForm);
+const SchoolsPart = memo(Schools);
+const NO_SCENE: Scene = {};
 const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
 /** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
 export function ShotBench({ shot }: { shot: Shot }) {
-  const [draft, setDraft] = useState<Draft>(() => draftOf(shot));
+  const [kept] = useState(() => readDraft(shot.id));
+  const [draft, setDraft] = useState<Draft>(() => kept?.draft ?? draftOf(shot));
+  const [made, setMade] = useState<{ does: string; before: Draft } | null>(null);
   const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
   const { data: cameras = NO_CAMERAS } = useQuery(camerasQuery);
   const { data: bench } = useQuery({ ...benchQuery(draft.cameraId), placeholderData: (previous) => previous });
@@ -49,13 +66,13 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const answer = useLastGood(asked.data) ?? shot.answer.given;
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
   const hasName = draft.name.trim() !== "";
-  const autosave = useAutosave(shot, draft, isAnswered && hasName);
+  const autosave = useAutosave(shot, kept?.version ?? shot.version, draft, isAnswered && hasName);
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 
   // The parts below are drawn again only when what they show changes, so that a key
   // press costs one form, and an answer the rail and the verdict.
-  const latest = useRef({ answer, cameras });
-  latest.current = { answer, cameras };
+  const latest = useRef({ answer, cameras, draft });
+  latest.current = { answer, cameras, draft };
 
   const toggle = useCallback((id: string) => setDraft((now) => toggled(now, latest.current.answer, id)), []);
   const clear = useCallback(() => setDraft(unplaced), []);
@@ -69,6 +86,21 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const setLook = useCallback((look: Draft["look"]) => change({ look }), [change]);
   const setCamera = useCallback((id: string) => setDraft((now) => onCamera(now, latest.current.cameras, id)), []);
   const setChoices = useCallback((choices: Draft["choices"]) => setDraft((now) => unplaced({ ...now, choices })), []);
+  const setScene = useCallback((part: Partial<Scene>) => setDraft((now) => inScene(now, part)), []);
+  const setSchool = useCallback((line: Schemas["SchoolLine"]) => setDraft((now) => inSchool(now, line)), []);
+  const setShutter = useCallback((text: string) => setDraft((now) => atShutter(now, text)), []);
+  const trade = useCallback(({ does, change }: Schemas["WindowTrade"]) => {
+    setMade({ does, before: latest.current.draft });
+    setDraft((now) => traded(now, change));
+  }, []);
+  const undo = useCallback(() => {
+    setMade((last) => {
+      if (last) setDraft(last.before);
+      return null;
+    });
+  }, []);
+  const glassOf = useCallback((ids: readonly string[]) => (bench ? glassName(ids, byId(bench)) : ""), [bench]);
+  const moved = useMoved(answer, draft.look.fps, isAnswered);
   const blocks = useMemo(
     () => (bench ? blocksOf(bench, draft.choices.mounted, answer) : []),
     [bench, draft.choices.mounted, answer],
@@ -102,14 +134,23 @@ export function ShotBench({ shot }: { shot: Shot }) {
         <Panel
           heading="Verdict"
           gridColumn={{ lg: "2" }}
-          gridRow={{ lg: "1 / span 3" }}
+          gridRow={{ lg: "1 / span 8" }}
           position={{ lg: "sticky" }}
           top="2"
           maxH={{ lg: "calc(100dvh - 80px)" }}
           overflowY={{ lg: "auto" }}
           tabIndex={0}
         >
-          <VerdictPart answer={answer} bench={bench} fault={asked.error?.message} onPick={pick} onSaw={sawAs} />
+          <VerdictPart
+            answer={answer}
+            bench={bench}
+            fault={asked.error?.message}
+            made={made?.does}
+            onPick={pick}
+            onSaw={sawAs}
+            onTrade={trade}
+            onUndo={undo}
+          />
         </Panel>
         <Panel heading="Stop rail" note="light through glass onto the setting">
           <RailPart
@@ -129,7 +170,18 @@ export function ShotBench({ shot }: { shot: Shot }) {
             />
           </Box>
         </Panel>
-        <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3">
+        {answer.window && (
+          <Panel heading="Shutter window" note="every demand on one scale; drag the shutter">
+            <WindowPart
+              window={answer.window}
+              chosenS={answer.window.verdict.shutterS}
+              setting={`${answer.window.verdict.text}${angleText(answer.window.verdict.angleDeg)}`}
+              glassOf={glassOf}
+              onShutter={setShutter}
+            />
+          </Panel>
+        )}
+        <Grid templateColumns={{ base: "1fr", md: "minmax(0,1fr) minmax(0,1fr)" }} gap="3">
           <Panel
             heading="Light"
             note={
@@ -143,21 +195,72 @@ export function ShotBench({ shot }: { shot: Shot }) {
           <Panel heading="Look">
             <LookPart
               look={draft.look}
+              scene={draft.scene ?? NO_SCENE}
+              answer={answer}
               bench={bench}
               cameras={cameras}
               offered={offeredWords(answer)}
+              moved={moved}
               faultOf={faultOf}
               onChange={setLook}
               onCamera={setCamera}
+              onScene={setScene}
             />
           </Panel>
         </Grid>
+        {answer.schools && (
+          <Panel heading="Schools" note="what each would do with this shot">
+            <SchoolsPart lines={answer.schools} glassOf={glassOf} onTake={setSchool} />
+          </Panel>
+        )}
+        <Grid templateColumns={{ base: "1fr", md: "minmax(0,3fr) minmax(0,2fr)" }} gap="3">
+          <Panel heading="Motion" note="what passes, shakes, vibrates and pulses">
+            <MotionPart
+              scene={draft.scene ?? NO_SCENE}
+              answer={answer}
+              bench={bench}
+              faultOf={faultOf}
+              onChange={setScene}
+            />
+          </Panel>
+          <Panel heading="Inside one frame">
+            <PartsPart parts={draft.scene?.parts} answer={answer} faultOf={faultOf} onChange={setScene} />
+          </Panel>
+        </Grid>
         <Panel heading="How you like it">
-          <ChoicesPart choices={draft.choices} bench={bench} onChange={setChoices} />
+          <ChoicesPart
+            choices={draft.choices}
+            bench={bench}
+            effects={answer.effects}
+            other={otherWords(answer, glassOf)}
+            onChange={setChoices}
+          />
         </Panel>
       </Grid>
     </DndContext>
   );
+}
+
+const angleText = (deg: number | null | undefined): string => (deg == null ? "" : ` · ${angle(deg)}`);
+
+/** What the other of blur and image first would put on. */
+function otherWords({ otherPriority }: Answer, glassOf: (ids: readonly string[]) => string): string | undefined {
+  if (!otherPriority) return undefined;
+  return `With ${otherPriority.first} first it would be ${glassOf(otherPriority.filters)}: ${otherPriority.because}.`;
+}
+
+/** Says what a change of the frame rate did to the shutter, until the next one. */
+function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | undefined {
+  const [moved, setMoved] = useState<string>();
+  const before = useRef({ fps, text: answer.shutter.text });
+  useEffect(() => {
+    if (!isAnswered) return;
+    const last = before.current;
+    if (last.fps !== fps && last.text !== answer.shutter.text)
+      setMoved(`At ${fps} fps the target is ${answer.shutter.text}; at ${last.fps} it was ${last.text}.`);
+    before.current = { fps, text: answer.shutter.text };
+  }, [answer, fps, isAnswered]);
+  return moved;
 }
 
 /** The last answer that could be given, while the present input cannot be answered. */

@@ -5,6 +5,8 @@ import { angle, iso, signed } from "../../lib/format";
 import { byId, glassName } from "../../lib/glass";
 import { StateMark, StateShape } from "../../lib/StateMark";
 import type { Answer, Bench } from "./draft";
+import { Explain } from "./Explain";
+import { Trades } from "./Trades";
 
 type Option = Schemas["Option"];
 type Saw = Schemas["Look"]["saw"];
@@ -14,12 +16,16 @@ interface VerdictProps {
   bench: Bench;
   /** What is wrong with the input, when the answer is that of an earlier one. */
   fault: string | undefined;
+  /** The trade that was made last and can be undone. */
+  made: string | undefined;
   onPick: (filters: string[]) => void;
   onSaw: (saw: Saw) => void;
+  onTrade: (trade: Schemas["WindowTrade"]) => void;
+  onUndo: () => void;
 }
 
 /** The answer: which glass, what to set, what error is left and why; then what else there is. */
-export function Verdict({ answer, bench, fault, onPick, onSaw }: VerdictProps) {
+export function Verdict({ answer, bench, fault, made, onPick, onSaw, onTrade, onUndo }: VerdictProps) {
   const { chosen } = answer;
   const filters = byId(bench);
   const isLooking = answer.step !== undefined && !answer.settled;
@@ -48,17 +54,35 @@ export function Verdict({ answer, bench, fault, onPick, onSaw }: VerdictProps) {
             </Text>
           )}
         </Box>
-        {isLooking ? <LookButtons onSaw={onSaw} /> : <StateMark state={chosen.state}>{stateWords(chosen)}</StateMark>}
-        {!isLooking && <Reasons reasons={chosen.reasons} />}
+        {isLooking ? (
+          <LookButtons onSaw={onSaw} />
+        ) : (
+          <StateMark state={answer.state ?? chosen.state}>{answer.gives ?? stateWords(chosen)}</StateMark>
+        )}
+        {!isLooking && chosen.couldBe && chosen.couldBe.length > 0 && (
+          <StateMark state="unknown">
+            within the spread it could also {chosen.couldBe.map((s) => COULD[s]).join(" or ")}
+          </StateMark>
+        )}
+        {!isLooking && answer.window && <Trades window={answer.window} {...{ made, onTrade, onUndo }} />}
+        {!isLooking && <Reasons reasons={reasonsOf(answer)} />}
         {bench.leftOut.map((f) => (
           <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">
             <StateShape state="unknown" /> {f.title} is left out: {f.open}
           </Text>
         ))}
+        {!isLooking && answer.explain && <Explain lines={answer.explain} />}
         {!isLooking && <Others answer={answer} filters={filters} onPick={onPick} />}
       </Stack>
     </Stack>
   );
+}
+
+/** Why: the whole shot's reasons, and what the camera's automatic would make of the glass. */
+function reasonsOf({ window, chosen, auto }: Answer): string[] {
+  const [conflict] = window?.conflicts ?? [];
+  const reasons = window?.verdict.because ?? chosen.reasons;
+  return [...reasons.filter((r) => r !== conflict?.text), ...(auto ? [auto.words] : [])];
 }
 
 function headline(answer: Answer, isLooking: boolean): string {
@@ -86,6 +110,12 @@ const VERDICTS: Record<Option["verdict"], string> = {
   lock: "lock shutter and ISO",
   "float-iso": "let ISO float",
   "float-shutter": "let the shutter float",
+};
+
+const COULD: Record<NonNullable<Option["couldBe"]>[number], string> = {
+  holds: "hold",
+  tight: "be tight",
+  breaks: "break",
 };
 
 const stateWords = (option: Option): string => VERDICTS[option.verdict];

@@ -1,3 +1,4 @@
+import mergePatch from "json-merge-patch";
 import type { Schemas } from "../../api/client";
 
 /** A shot as it stands under the hands: what is typed, before it is stored. */
@@ -5,18 +6,40 @@ export type Draft = Schemas["StoredShotFields"];
 export type Shot = Schemas["StoredShot"];
 export type Bench = Schemas["Bench"];
 export type Answer = Schemas["ShotAnswer"];
+export type Scene = Schemas["ShotScene"];
 export type LightKind = Schemas["ShotLight"]["kind"];
 
 /** The fields of a stored shot that are edited. */
 export function draftOf(shot: Shot): Draft {
-  const { shootId, cameraId, name, startsAt, look, light, choices, placed } = shot;
-  return { shootId, cameraId, name, look, light, choices, ...(startsAt && { startsAt }), ...(placed && { placed }) };
+  const { shootId, cameraId, name, startsAt, look, light, choices, scene, placed } = shot;
+  return {
+    shootId,
+    cameraId,
+    name,
+    look,
+    light,
+    choices,
+    scene: scene ?? {},
+    ...(startsAt && { startsAt }),
+    ...(placed && { placed }),
+  };
 }
 
 /** The question that the draft puts on its camera's bench. */
 export function requestOf(draft: Draft, bench: Bench): Schemas["ShotRequest"] {
-  const { look, light, choices, placed } = draft;
-  return { camera: bench.optics, kit: bench.kit, look, light, ...choices, ...(placed && { placed }) };
+  const { look, light, choices, scene = {}, placed } = draft;
+  const { profile, rates } = bench.camera;
+  return {
+    camera: bench.optics,
+    kit: bench.kit,
+    look,
+    light,
+    ...choices,
+    rates,
+    scene,
+    ...(profile && { profile }),
+    ...(placed && { placed }),
+  };
 }
 
 /** Puts a filter on or takes it off. The suggestion makes way for the first one put on by hand. */
@@ -31,6 +54,31 @@ export function toggled(draft: Draft, answer: Answer, id: string): Draft {
 export function unplaced(draft: Draft): Draft {
   const { placed: _, ...rest } = draft;
   return rest;
+}
+
+/** The draft with part of its scene changed; what becomes undefined is taken out. */
+export function inScene(draft: Draft, part: Partial<Scene>): Draft {
+  const scene = Object.entries({ ...draft.scene, ...part }).filter(([, v]) => v !== undefined);
+  return { ...draft, scene: Object.fromEntries(scene) };
+}
+
+/** The draft with a change that a trade describes, a merge patch of its fields. */
+export function traded(draft: Draft, change: Record<string, unknown>): Draft {
+  return unplaced(mergePatch.apply(structuredClone(draft), change) as Draft);
+}
+
+/** The draft in the hands of another school. */
+export function inSchool(draft: Draft, line: Schemas["SchoolLine"]): Draft {
+  const { school: _, ...scene } = draft.scene ?? {};
+  const look = line.target ? { ...draft.look, target: line.target } : draft.look;
+  const isOwn = line.school === "stabiliser-first" || line.school === "free" || line.school === "automatic";
+  return unplaced({ ...draft, look, scene: isOwn ? { ...scene, school: line.school as Scene["school"] } : scene });
+}
+
+/** The draft with the shutter moved to one of the camera's steps. */
+export function atShutter(draft: Draft, target: string): Draft {
+  const { school: _, ...scene } = draft.scene ?? {};
+  return { ...draft, look: { ...draft.look, target }, scene };
 }
 
 /** The same light, written in another form, from the answer that was just given. */

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Problem, unwrap } from "../../api/client";
 import { readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
 import { type Draft, draftOf, type Shot } from "./draft";
+import { forgetDraft, keepDraft } from "./keptDraft";
 
 /** Whether what is on the screen is stored. */
 export type SaveState =
@@ -24,19 +25,23 @@ interface Autosave {
 }
 
 /**
- * Stores the draft a moment after each change, as long as it can be answered. A
- * save names the version it was made on; when another came first, saving stops
- * until the user has chosen.
+ * Keeps the draft on this device at each change, and stores it a moment later, as
+ * long as it can be answered. A save names the version it was made on, baseVersion
+ * at first; when another came first, saving stops until the user has chosen.
  */
-export function useAutosave(shot: Shot, draft: Draft, canSave: boolean): Autosave {
+export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSave: boolean): Autosave {
   const queries = useQueryClient();
   const [state, setState] = useState<SaveState>({ status: "saved", at: shot.updatedAt });
-  const version = useRef(shot.version);
+  const version = useRef(baseVersion);
   const stored = useRef(JSON.stringify(draftOf(shot)));
   const busy = useRef(false);
   const latest = useRef({ draft, canSave });
   latest.current = { draft, canSave };
   const text = JSON.stringify(draft);
+  useEffect(() => {
+    if (text === stored.current) forgetDraft(shot.id);
+    else keepDraft(shot.id, { version: version.current, draft: latest.current.draft });
+  }, [text, shot.id]);
 
   const save = useCallback(async () => {
     const { draft, canSave } = latest.current;
@@ -50,6 +55,7 @@ export function useAutosave(shot: Shot, draft: Draft, canSave: boolean): Autosav
       const saved = await unwrap(api.PUT("/api/shots/{id}", { params, body: draft, keepalive: true }));
       version.current = saved.version;
       stored.current = sent;
+      if (JSON.stringify(latest.current.draft) === sent) forgetDraft(shot.id);
       queries.setQueryData(shotQuery(shot.id).queryKey, saved);
       queries.invalidateQueries({ queryKey: shotsQuery.queryKey });
       queries.invalidateQueries({ queryKey: readingsQuery(shot.id).queryKey });

@@ -1,0 +1,238 @@
+import { Box, useToken } from "@chakra-ui/react";
+import { useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import type { State } from "../../lib/StateMark";
+import { useWidth } from "../../lib/useWidth";
+import { layoutWindow, type Row, type Step, type Stretch, stepAt, type WindowLayout } from "./layout";
+
+const TOP = 34;
+const ROW = 24;
+const BAR = 12;
+
+interface ShutterWindowProps {
+  window: Schemas["WindowAnswer"];
+  /** The shutter taken, in seconds, and what it is in words. */
+  chosenS: number;
+  setting: string;
+  glassOf: (ids: readonly string[]) => string;
+  /** The user moved the shutter to one of the camera's steps. */
+  onShutter: (text: string) => void;
+}
+
+/**
+ * Every demand on one shutter, on one scale: long times to the left. A full bar
+ * holds, an open bar is tight, a thin line breaks. The shutter is dragged along
+ * the scale or moved by the arrow keys, from step to step of the camera.
+ */
+export function ShutterWindow({ window, chosenS, setting, glassOf, onShutter }: ShutterWindowProps) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const left = width < 520 ? 78 : 124;
+  return (
+    <Box ref={ref} data-testid="shutter-window">
+      {width > 0 && (
+        <Slider
+          layout={layoutWindow(window, chosenS, left, width - 14, glassOf)}
+          {...{ width, left, setting, onShutter }}
+          words={inWords(window, setting)}
+        />
+      )}
+    </Box>
+  );
+}
+
+function inWords(window: Schemas["WindowAnswer"], setting: string): string {
+  const [conflict] = window.conflicts;
+  return conflict ? `${setting}. ${conflict.text}.` : `${setting}. No demand excludes another.`;
+}
+
+interface SliderProps {
+  layout: WindowLayout;
+  width: number;
+  left: number;
+  setting: string;
+  words: string;
+  onShutter: (text: string) => void;
+}
+
+function Slider({ layout, width, left, setting, words, onShutter }: SliderProps) {
+  const [dragged, setDragged] = useState<Step | null>(null);
+  const box = useRef<HTMLDivElement>(null);
+  const height = TOP + layout.rows.length * ROW + 52;
+  const x = dragged?.x ?? layout.chosen.x;
+  const index = layout.steps.findIndex((s) => Math.abs(s.x - layout.chosen.x) < 0.5);
+
+  const toStep = (step: Step | undefined) => {
+    if (step && step.text !== dragged?.text) onShutter(step.text);
+    return step;
+  };
+  const follow = (event: React.PointerEvent) => {
+    const edge = box.current?.getBoundingClientRect();
+    if (edge) setDragged(toStep(stepAt(layout.steps, event.clientX - edge.left)) ?? null);
+  };
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const here = index >= 0 ? index : layout.steps.indexOf(stepAt(layout.steps, layout.chosen.x) as Step);
+    const next = {
+      ArrowLeft: here - 1,
+      ArrowDown: here - 1,
+      ArrowRight: here + 1,
+      ArrowUp: here + 1,
+      Home: 0,
+      End: layout.steps.length - 1,
+    }[event.key];
+    if (next === undefined) return;
+    event.preventDefault();
+    toStep(layout.steps[Math.max(0, Math.min(layout.steps.length - 1, next))]);
+  };
+  return (
+    <Box
+      ref={box}
+      role="slider"
+      tabIndex={0}
+      aria-label="Shutter"
+      aria-orientation="horizontal"
+      aria-valuemin={0}
+      aria-valuemax={Math.max(0, layout.steps.length - 1)}
+      aria-valuenow={Math.max(0, index)}
+      aria-valuetext={words}
+      touchAction="pan-y"
+      cursor="ew-resize"
+      userSelect="none"
+      onKeyDown={onKeyDown}
+      onPointerDown={(event) => {
+        event.currentTarget.setPointerCapture(event.pointerId);
+        follow(event);
+      }}
+      onPointerMove={(event) => dragged && follow(event)}
+      onPointerUp={() => setDragged(null)}
+      onPointerCancel={() => setDragged(null)}
+    >
+      <svg width={width} height={height} aria-hidden="true" style={{ fontSize: 13, display: "block" }}>
+        <Scale layout={layout} width={width} left={left} height={height} />
+        <Together overlap={layout.overlap} y={TOP + layout.rows.length * ROW} />
+        {layout.rows.map((row, i) => (
+          <DemandRow key={row.key} row={row} y={TOP + i * ROW} left={left} />
+        ))}
+        <Handle x={x} width={width} left={left} bottom={height - 34} text={dragged ? dragged.text : setting} />
+      </svg>
+    </Box>
+  );
+}
+
+function Scale({ layout, width, left, height }: { layout: WindowLayout; width: number; left: number; height: number }) {
+  const [ink, muted, edge] = useToken("colors", ["ink", "muted", "edge"]);
+  const y = height - 34;
+  return (
+    <g>
+      <line x1={left} x2={width - 14} y1={y} y2={y} stroke={ink} strokeWidth={1.5} />
+      {layout.steps.map((step) => (
+        <g key={step.text}>
+          <line x1={step.x} x2={step.x} y1={y - 4} y2={y + (step.isLabelled ? 6 : 3)} stroke={ink} />
+          {step.isLabelled && (
+            <text x={step.x} y={y + 20} textAnchor="middle" fill={ink}>
+              {step.text}
+            </text>
+          )}
+        </g>
+      ))}
+      {layout.wish !== null && (
+        <line
+          x1={layout.wish}
+          x2={layout.wish}
+          y1={TOP - 4}
+          y2={y}
+          stroke={muted}
+          strokeDasharray="2 4"
+          strokeWidth={1.5}
+        />
+      )}
+      <line x1={left} x2={left} y1={TOP - 8} y2={y} stroke={edge} />
+    </g>
+  );
+}
+
+function DemandRow({ row, y, left }: { row: Row; y: number; left: number }) {
+  const [ink] = useToken("colors", ["ink"]);
+  const most = left < 100 ? 11 : 17;
+  const name = row.name.length > most ? `${row.name.slice(0, most - 1)}…` : row.name;
+  return (
+    <g>
+      <text x={0} y={y + BAR} fill={ink} fontWeight={600}>
+        {name}
+      </text>
+      {row.stretches.map((s) => (
+        <Bar key={s.x} stretch={s} y={y + 2} height={BAR} />
+      ))}
+    </g>
+  );
+}
+
+/** Told apart by shape first: full, open, thin. */
+function Bar({ stretch, y, height }: { stretch: Stretch; y: number; height: number }) {
+  const [colour] = useToken("colors", [stretch.state]);
+  const { x, width, state } = stretch;
+  if (state === "breaks") return <rect x={x} y={y + height / 2 - 1} width={width} height={2} fill={colour} />;
+  if (state === "tight")
+    return (
+      <rect
+        x={x + 1}
+        y={y + 1}
+        width={Math.max(1, width - 2)}
+        height={height - 2}
+        rx={3}
+        fill="none"
+        stroke={colour}
+        strokeWidth={2}
+      />
+    );
+  return <rect x={x} y={y} width={width} height={height} rx={3} fill={colour} />;
+}
+
+/** What all demands make of each time together, beside the scale. */
+function Together({ overlap, y }: { overlap: Stretch[]; y: number }) {
+  const soft: Record<State, string> = {
+    holds: "holdsSoft",
+    tight: "tightSoft",
+    breaks: "transparent",
+    unknown: "transparent",
+  };
+  return (
+    <g>
+      {overlap.map((s) => (
+        <SoftBar key={s.x} stretch={s} y={y} token={soft[s.state]} />
+      ))}
+    </g>
+  );
+}
+
+function SoftBar({ stretch, y, token }: { stretch: Stretch; y: number; token: string }) {
+  const [fill] = useToken("colors", [token]);
+  if (token === "transparent") return null;
+  return <rect x={stretch.x} y={TOP - 6} width={stretch.width} height={y - TOP + 10} fill={fill} opacity={0.55} />;
+}
+
+function Handle({
+  x,
+  width,
+  left,
+  bottom,
+  text,
+}: {
+  x: number;
+  width: number;
+  left: number;
+  bottom: number;
+  text: string;
+}) {
+  const [accent] = useToken("colors", ["accent"]);
+  const reach = text.length * 4;
+  const at = Math.min(Math.max(x, left + reach - 20), width - reach);
+  return (
+    <g>
+      <line x1={x} x2={x} y1={TOP - 10} y2={bottom} stroke={accent} strokeWidth={3} />
+      <circle cx={x} cy={bottom} r={7} fill={accent} />
+      <text x={at} y={15} textAnchor="middle" fill={accent} style={{ fontWeight: 700, fontSize: 15 }}>
+        {text}
+      </text>
+    </g>
+  );
+}

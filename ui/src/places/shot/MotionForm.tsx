@@ -1,0 +1,232 @@
+import { Button, Flex, List, Stack } from "@chakra-ui/react";
+import type { Schemas } from "../../api/client";
+import { StickCurve } from "../../instruments/stick-curve/StickCurve";
+import { Choice } from "../../lib/Choice";
+import type { FaultOf } from "../../lib/faults";
+import { NumberField } from "../../lib/NumberField";
+import { StateMark } from "../../lib/StateMark";
+import type { Answer, Bench } from "./draft";
+
+type Scene = Schemas["ShotScene"];
+type Movement = Schemas["MovementFields"];
+
+const ACTIVITIES: { value: NonNullable<Scene["activity"]>; name: string }[] = [
+  { value: "stand", name: "Stand" },
+  { value: "held", name: "Held still" },
+  { value: "walk", name: "Walk" },
+  { value: "brisk", name: "Brisk walk" },
+  { value: "run", name: "Run" },
+  { value: "helmet", name: "Helmet" },
+  { value: "bar", name: "Bar, rough road" },
+  { value: "cruise", name: "FPV cruise" },
+  { value: "freestyle", name: "FPV freestyle" },
+];
+
+const LAMPS = [
+  { value: "none", name: "None" },
+  { value: "50", name: "50 Hz" },
+  { value: "60", name: "60 Hz" },
+] as const;
+
+interface MotionFormProps {
+  scene: Scene;
+  answer: Answer;
+  bench: Bench;
+  faultOf: FaultOf;
+  onChange: (part: Partial<Scene>) => void;
+}
+
+/** What passes, what shakes, what vibrates and what pulses. */
+export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFormProps) {
+  const movement = scene.movement ?? {};
+  const setMovement = (part: Partial<Movement>) => onChange({ movement: kept({ ...movement, ...part }) });
+  const flies = bench.camera.profile?.flies;
+  return (
+    <Stack gap="3">
+      <Choice
+        label="What carries the camera"
+        options={ACTIVITIES}
+        value={scene.shakeDegS === undefined ? scene.activity : undefined}
+        onChange={(activity) => onChange({ activity, shakeDegS: undefined })}
+      />
+      <Flex gap="3" wrap="wrap">
+        <NumberField
+          label="or its shake, °/s"
+          value={scene.shakeDegS}
+          fault={faultOf("scene.shakeDegS")}
+          onChange={(shakeDegS) => onChange({ shakeDegS })}
+        />
+        <NumberField
+          label="Subject speed, m/s"
+          w="150px"
+          value={movement.speedMps}
+          fault={faultOf("scene.movement.speedMps")}
+          onChange={(speedMps) => setMovement({ speedMps })}
+        />
+        <NumberField
+          label="Distance, m"
+          value={movement.distanceM}
+          fault={faultOf("scene.movement.distanceM")}
+          onChange={(distanceM) => setMovement({ distanceM })}
+        />
+        <NumberField
+          label="Off the axis, °"
+          helper="90: passing by"
+          value={movement.offAxisDeg}
+          fault={faultOf("scene.movement.offAxisDeg")}
+          onChange={(offAxisDeg) => setMovement({ offAxisDeg })}
+        />
+        <NumberField
+          label="Turn, °/s"
+          value={movement.turnDegS}
+          fault={faultOf("scene.movement.turnDegS")}
+          onChange={(turnDegS) => setMovement({ turnDegS })}
+        />
+      </Flex>
+      <MotionWords answer={answer} />
+      <Flex gap="3" wrap="wrap">
+        <Choice
+          label="Lamps on mains"
+          options={LAMPS}
+          value={scene.lamps ? (String(scene.lamps.mainsHz) as "50" | "60") : "none"}
+          onChange={(hz) => onChange({ lamps: hz === "none" ? undefined : { mainsHz: Number(hz) } })}
+        />
+        <MotorFields scene={scene} faultOf={faultOf} onChange={onChange} />
+      </Flex>
+      {flies && <FlightFields {...{ scene, answer, faultOf, onChange }} />}
+    </Stack>
+  );
+}
+
+/** The movement without what is not given; none at all where nothing is. */
+function kept(movement: Movement): Movement | undefined {
+  const given = Object.fromEntries(Object.entries(movement).filter(([, v]) => v !== undefined));
+  return Object.keys(given).length > 0 ? given : undefined;
+}
+
+function MotionWords({ answer }: { answer: Answer }) {
+  const { motion } = answer;
+  return (
+    <Stack gap="1" aria-live="polite" data-testid="motion-words">
+      <List.Root gap="1" ps="4">
+        {(motion?.words ?? []).map((words) => (
+          <List.Item key={words} _marker={{ color: "muted" }}>
+            {words}
+          </List.Item>
+        ))}
+        {motion?.visibleWithinM !== undefined && (
+          <List.Item _marker={{ color: "muted" }}>
+            blur shows on what passes within {motion.visibleWithinM.toPrecision(2)} m
+          </List.Item>
+        )}
+      </List.Root>
+      {motion?.glassOptional && (
+        <StateMark state="holds">Glass is optional here: no blur would be seen at any shutter near this one.</StateMark>
+      )}
+      {answer.missing?.map((words) => (
+        <StateMark key={words} state="unknown">
+          {words}
+        </StateMark>
+      ))}
+    </Stack>
+  );
+}
+
+function MotorFields({ scene, faultOf, onChange }: Pick<MotionFormProps, "scene" | "faultOf" | "onChange">) {
+  const { motor } = scene;
+  if (!motor)
+    return (
+      <Button
+        alignSelf="end"
+        variant="outline"
+        onClick={() => onChange({ motor: { rpm: 18000, blades: 3, amplitudeDeg: 0.03 } })}
+      >
+        Add a motor's vibration
+      </Button>
+    );
+  const set = (part: Partial<typeof motor>) => onChange({ motor: { ...motor, ...part } });
+  return (
+    <Flex gap="3" wrap="wrap" role="group" aria-label="Motor">
+      <NumberField
+        label="Motor, turns/min"
+        value={motor.rpm}
+        fault={faultOf("scene.motor.rpm") ?? faultOf("scene.motor.hz")}
+        onChange={(rpm) => set({ rpm })}
+      />
+      <NumberField
+        label="Blades"
+        w="80px"
+        value={motor.blades}
+        fault={faultOf("scene.motor.blades")}
+        onChange={(blades) => set({ blades })}
+      />
+      <NumberField
+        label="Swing, °"
+        w="90px"
+        value={motor.amplitudeDeg}
+        fault={faultOf("scene.motor.amplitudeDeg")}
+        onChange={(amplitudeDeg) => set({ amplitudeDeg: amplitudeDeg ?? 0 })}
+      />
+      <Button alignSelf="end" variant="ghost" onClick={() => onChange({ motor: undefined })}>
+        Remove
+      </Button>
+    </Flex>
+  );
+}
+
+/** What a pilot wants to know: how far the stick may go, and the tilt against speed. */
+function FlightFields({ scene, answer, faultOf, onChange }: Omit<MotionFormProps, "bench">) {
+  const stick = scene.stick ?? { centreDegS: 120, maxDegS: 560, expo: 0.4 };
+  const tilt = scene.tilt ?? { tiltDeg: 25, atMps: 14, speedMps: 14 };
+  const setStick = (part: Partial<typeof stick>) => onChange({ stick: { ...stick, ...part } });
+  const setTilt = (part: Partial<typeof tilt>) => onChange({ tilt: { ...tilt, ...part } });
+  return (
+    <Stack gap="3" role="group" aria-label="Flight">
+      <Flex gap="3" wrap="wrap" align="start">
+        <NumberField
+          label="Stick centre, °/s"
+          value={stick.centreDegS}
+          fault={faultOf("scene.stick.centreDegS")}
+          onChange={(v) => setStick({ centreDegS: v ?? 0 })}
+        />
+        <NumberField
+          label="Stick maximum, °/s"
+          w="140px"
+          value={stick.maxDegS}
+          fault={faultOf("scene.stick.maxDegS")}
+          onChange={(v) => setStick({ maxDegS: v ?? 0 })}
+        />
+        <NumberField
+          label="Expo, 0 to 1"
+          w="100px"
+          value={stick.expo}
+          fault={faultOf("scene.stick.expo")}
+          onChange={(v) => setStick({ expo: v ?? 0 })}
+        />
+        {answer.stick && <StickCurve answer={answer.stick} shutter={answer.chosen.shutterText} />}
+      </Flex>
+      <Flex gap="3" wrap="wrap" align="start">
+        <NumberField
+          label="Camera tilt, °"
+          value={tilt.tiltDeg}
+          fault={faultOf("scene.tilt.tiltDeg")}
+          onChange={(v) => setTilt({ tiltDeg: v ?? 0 })}
+        />
+        <NumberField
+          label="right at, m/s"
+          value={tilt.atMps}
+          fault={faultOf("scene.tilt.atMps")}
+          onChange={(v) => setTilt({ atMps: v ?? 0 })}
+        />
+        <NumberField
+          label="this shot at, m/s"
+          w="140px"
+          value={tilt.speedMps}
+          fault={faultOf("scene.tilt.speedMps")}
+          onChange={(v) => setTilt({ speedMps: v ?? 0 })}
+        />
+      </Flex>
+      {answer.tilt && <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>}
+    </Stack>
+  );
+}

@@ -1,0 +1,203 @@
+package picture
+
+import (
+	"math"
+
+	"pinhole/core/stop"
+)
+
+// film is the light that one exposure gathered: red, green and blue of each pixel,
+// row by row.
+type film struct {
+	width, height int
+	light         []float32
+}
+
+func newFilm(width, height int) *film {
+	return &film{width, height, make([]float32, 3*width*height)}
+}
+
+// row returns the values of a row, three a pixel.
+func (f *film) row(y int) []float32 { return f.light[3*y*f.width : 3*(y+1)*f.width] }
+
+// expose gathers the light of one frame, from an instant on for as long as the
+// shutter is open.
+func (l *Loop) expose(frame int, from float64, t stop.Shutter) *film {
+	v := &l.view
+	f := newFilm(v.Width, v.Height)
+	row := make([]rgb, v.Width)
+	wobble, soft := v.wobble(t)
+	for y := range f.height {
+		phase := 2*math.Pi*float64(y)/float64(f.height)*l.bands() + 2.1*float64(frame)
+		at := line{y: float64(y), dx: wobble * math.Sin(phase), soft: soft, stride: frame, from: from, t: t}
+		if at.y < l.horizon {
+			l.above(row, at)
+		} else {
+			l.below(row, at)
+		}
+		l.figure(row, at)
+		l.vine(row, at)
+		if v.IsInterior {
+			l.lamps(row, at)
+		}
+		k := v.ripple(t, frame, at.y)
+		out := f.row(y)
+		for x, c := range row {
+			for i := range c {
+				out[3*x+i] = float32(c[i] * k)
+			}
+		}
+	}
+	return f
+}
+
+func (l *Loop) bands() float64 {
+	if l.view.Vibration == nil {
+		return 0
+	}
+	return l.view.Vibration.Bands()
+}
+
+// line is one row of one exposure.
+type line struct {
+	y, dx, soft float64
+	stride      int     // the frame, for what moves in itself
+	from        float64 // when the shutter opens, in seconds
+	t           stop.Shutter
+}
+
+// across returns the slide of a layer on this row: the wobble shifts it, the
+// averaged vibration softens it.
+func (l *Loop) across(at line, metres, period, extraMps float64) slide {
+	s := l.slideOf(metres, period, extraMps, at.from, at.t)
+	s.shift += at.dx
+	s.blur += at.soft
+	return s
+}
+
+// hillsFrom is how far down the sky the highest hill reaches up.
+const hillsFrom = 0.75
+
+// above draws sky, clouds and far hills, or the wall of an interior.
+func (l *Loop) above(row []rgb, at line) {
+	far := l.view.subjectMetres * farHills
+	height := at.y / l.horizon // 0 at the top, 1 at the horizon
+	hill := l.across(at, far, far*0.9, 0)
+	if l.view.IsInterior {
+		stones := l.across(at, l.view.subjectMetres*2, 2.5, 0)
+		texture := l.ground[int(height*9)%groundRows]
+		for x := range row {
+			row[x] = wall.times(stones.mean(texture, float64(x)))
+		}
+		return
+	}
+	cloud := l.across(at, far, far*1.8, 0)
+	layer := min(height*float64(len(l.sky)), float64(len(l.sky))-1.001)
+	upper, part := int(layer), layer-math.Floor(layer)
+	for x := range row {
+		px := float64(x)
+		blue := skyTop.times(1-height).over(skyLow.times(height), height)
+		c := cloud.mean(l.sky[upper], px)*(1-part) + cloud.mean(l.sky[upper+1], px)*part
+		cover := min(max((c-1)*2.2, 0), 1)
+		row[x] = blue.over(cloudWhite.times(cover), cover)
+		if height < hillsFrom {
+			continue
+		}
+		// The hills' edge is as soft as a pixel, so that it does not crawl.
+		top := 0.86 + 0.1*(1-hill.mean(l.hills[0], px))
+		if h := min(max((height-top)*40, 0), 1); h > 0 {
+			row[x] = row[x].over(hillsFar.times(h), h)
+		}
+	}
+}
+
+// below draws the ground, whose rows lie at distances of their own.
+func (l *Loop) below(row []rgb, at line) {
+	down := (at.y - l.horizon + 0.5) / l.fPx
+	metres := min(eyeHeight/math.Tan(down), l.view.subjectMetres*farHills)
+	s := l.across(at, metres, 6, 0)
+	// Furrows along the way, finer with distance.
+	furrow := 0.82 + 0.18*math.Sin(metres*9)
+	texture := l.ground[int(metres*7)%groundRows]
+	for x := range row {
+		row[x] = groundTint.times(furrow * s.mean(texture, float64(x)))
+	}
+}
+
+// vine draws the row of vines, or of barrels' stands, at the subject's distance.
+func (l *Loop) vine(row []rgb, at line) {
+	metres := l.view.subjectMetres
+	// Heights in metres above the ground at that distance.
+	up := eyeHeight - (at.y-l.horizon)/l.fPx*metres
+	if up < 0 || up > vineHeight {
+		return
+	}
+	s := l.across(at, metres, vineSpacing, 0)
+	if up < stemHeight {
+		for x := range row {
+			c := s.mean(l.posts, float64(x))
+			row[x] = row[x].over(stemTint.times(c), c)
+		}
+		return
+	}
+	height := (up - stemHeight) / (vineHeight - stemHeight)
+	leaves, tint := l.canopy[min(int(height*canopyRows), canopyRows-1)], leafTint
+	if l.view.IsInterior { // casks on their stands
+		tint = caskTint
+	}
+	for x := range row {
+		if c := s.mean(leaves.cover, float64(x)); c > 0 {
+			row[x] = row[x].over(tint.times(s.mean(leaves.bright, float64(x))), c)
+		}
+	}
+}
+
+// figure draws somebody who walks along behind the row of vines, one in every few
+// vines.
+func (l *Loop) figure(row []rgb, at line) {
+	metres := l.view.subjectMetres * figureBehind
+	up := eyeHeight - (at.y-l.horizon)/l.fPx*metres
+	const tall = 1.75
+	if up < 0 || up > tall {
+		return
+	}
+	s := l.across(at, metres, 9*vineSpacing, -walkingMps)
+	pxPerM := l.fPx / metres
+	stride := 0.22 * math.Sin(2*math.Pi*float64(at.stride)/8)
+	switch {
+	case up > 1.5: // head
+		r := math.Sqrt(max(0, 0.125*0.125-(up-1.625)*(up-1.625)))
+		s.cover(row, 0, r*pxPerM, skin)
+	case up > 0.8: // coat
+		s.cover(row, 0, (0.2+0.05*(1.5-up))*pxPerM, coat)
+	default: // two legs
+		swing := stride * (0.8 - up) / 0.8
+		s.cover(row, swing*pxPerM, 0.075*pxPerM, stemTint)
+		s.cover(row, -swing*pxPerM, 0.075*pxPerM, stemTint)
+	}
+}
+
+// cover lays a colour on what lies within half pixels of the middle of each
+// period, moved by at pixels: the share of the exposure for which it is there.
+func (s slide) cover(row []rgb, at, half float64, colour rgb) {
+	if half <= 0 {
+		return
+	}
+	width := max(1, s.blur)
+	for x := range row {
+		from := wrapped(float64(x)+s.shift-at, s.period)
+		share := max(0, min(from+width, s.period/2+half)-max(from, s.period/2-half)) / width
+		if share > 0 {
+			row[x] = row[x].over(colour.times(share), share)
+		}
+	}
+}
+
+// lamps draws lamps under the ceiling of an interior.
+func (l *Loop) lamps(row []rgb, at line) {
+	metres := l.view.subjectMetres * 1.6
+	up := (l.horizon - at.y) / l.fPx * metres
+	r := math.Sqrt(max(0, 0.16*0.16-(up-0.75)*(up-0.75)))
+	s := l.across(at, metres, 3.2, 0)
+	s.cover(row, 0, r*l.fPx/metres, lampGlow)
+}

@@ -1,0 +1,159 @@
+package picture
+
+import (
+	"image"
+	"math"
+	"math/rand/v2"
+
+	"pinhole/core/stop"
+)
+
+// Loop is a scene made ready for drawing. It does not change and may be drawn
+// from several goroutines.
+type Loop struct {
+	view    View
+	fPx     float64
+	horizon float64 // row
+	// Strips of texture, each one period long.
+	sky, hills, ground []strip
+	posts              strip     // coverage by the vines' stems
+	canopy             []foliage // of the vines, from the bottom up
+	grain              []float32
+}
+
+// foliage is one height of a vine's leaves: how much they cover, and that times
+// their brightness.
+type foliage struct{ cover, bright strip }
+
+// Light of the parts of the scene, linear, mid-grey 0.18, before exposure.
+var (
+	skyTop     = rgb{0.55, 0.75, 1.15}
+	skyLow     = rgb{1.0, 1.05, 1.1}
+	cloudWhite = rgb{1.6, 1.58, 1.52}
+	hillsFar   = rgb{0.16, 0.22, 0.24}
+	groundTint = rgb{0.30, 0.23, 0.15}
+	leafTint   = rgb{0.10, 0.17, 0.05}
+	caskTint   = rgb{0.16, 0.085, 0.04}
+	stemTint   = rgb{0.05, 0.038, 0.03}
+	coat       = rgb{0.36, 0.08, 0.06}
+	skin       = rgb{0.34, 0.22, 0.16}
+	wall       = rgb{0.15, 0.12, 0.09}
+	lampGlow   = rgb{9, 6.5, 3.4}
+)
+
+type rgb [3]float64
+
+func (c rgb) times(f float64) rgb { return rgb{c[0] * f, c[1] * f, c[2] * f} }
+
+// over lays the colour d, covering a share of what is below, on c.
+func (c rgb) over(d rgb, share float64) rgb {
+	k := 1 - share
+	return rgb{c[0]*k + d[0], c[1]*k + d[1], c[2]*k + d[2]}
+}
+
+// Sizes of the scene, in metres unless they say otherwise.
+const (
+	eyeHeight    = 1.4
+	vineHeight   = 1.9
+	stemHeight   = 0.8
+	vineSpacing  = 1.1
+	farHills     = 60.0 // times the subject's distance
+	figureBehind = 1.35 // times the subject's distance
+	walkingMps   = 1.2
+	samples      = 1024 // of one period of a strip
+	groundRows   = 24   // different textures of the ground
+	canopyRows   = 22   // different heights of a vine's leaves
+)
+
+// NewLoop returns the loop of a view. The same view gives the same pictures.
+func NewLoop(v View) *Loop {
+	v.subjectMetres = v.distance()
+	l := &Loop{view: v, fPx: v.fPx(), horizon: 0.46 * float64(v.Height)}
+	random := rand.New(rand.NewPCG(v.Seed, 0x9e3779b97f4a7c15))
+	for range 4 {
+		l.sky = append(l.sky, newStrip(noise(random, 5, 0.55)))
+	}
+	l.hills = []strip{newStrip(noise(random, 4, 0.5))}
+	for range groundRows {
+		l.ground = append(l.ground, newStrip(noise(random, 220, 0.45)))
+	}
+	l.vines(random)
+	l.grain = make([]float32, 1<<14)
+	for i := range l.grain {
+		l.grain[i] = float32(random.NormFloat64())
+	}
+	return l
+}
+
+// noise returns a period of smooth noise around 1: waves of up to most cycles,
+// with a share of the whole as their swing.
+func noise(random *rand.Rand, most int, swing float64) []float64 {
+	values := make([]float64, samples)
+	total := 0.0
+	for cycles := 1; cycles <= most; cycles += 1 + most/12 {
+		weight := 1 / math.Sqrt(float64(cycles))
+		phase := 2 * math.Pi * random.Float64()
+		total += weight
+		for i := range values {
+			values[i] += weight * math.Sin(2*math.Pi*float64(cycles*i)/samples+phase)
+		}
+	}
+	for i := range values {
+		values[i] = max(0.05, 1+2*swing*values[i]/total)
+	}
+	return values
+}
+
+// vines makes one vine: a stem in the middle of its period, and leaves around it
+// that bulge in the middle of their height and have a ragged edge.
+func (l *Loop) vines(random *rand.Rand) {
+	stems := make([]float64, samples)
+	for i := range stems {
+		if math.Abs(float64(i)/samples-0.5) < 0.035 {
+			stems[i] = 1
+		}
+	}
+	l.posts = newStrip(stems)
+	for row := range canopyRows {
+		cover, bright := make([]float64, samples), make([]float64, samples)
+		leaf := noise(random, 60, 0.7)
+		height := (float64(row) + 0.5) / canopyRows
+		reach := 0.36 * math.Pow(math.Sin(math.Pi*(0.08+0.87*height)), 0.4)
+		for i := range cover {
+			if math.Abs(float64(i)/samples-0.5) < reach-0.05*math.Abs(leaf[i]-1) {
+				cover[i], bright[i] = 1, (0.65+0.5*height)*leaf[i]
+			}
+		}
+		l.canopy = append(l.canopy, foliage{newStrip(cover), newStrip(bright)})
+	}
+}
+
+// slide is how one layer lies in one frame: how far it has slid, how far it slides
+// while the shutter is open, and how many pixels one of its periods takes.
+type slide struct{ shift, blur, period float64 }
+
+// slideOf returns the slide of what lies metres away and repeats every period
+// metres. The period is changed so that a loop ends where it began.
+func (l *Loop) slideOf(metres, period, extraMps, from float64, t stop.Shutter) slide {
+	perS := l.view.pxPerS(metres) + l.fPx*extraMps/metres
+	px := l.fPx * period / metres
+	if whole := perS * Frames / float64(l.view.rate()); whole > px/2 {
+		px = whole / math.Round(max(1, whole/px))
+	}
+	return slide{shift: perS * from, blur: perS * t.Seconds(), period: px}
+}
+
+// mean returns the mean of a strip over the pixel at x and what slides across it.
+func (s slide) mean(of strip, x float64) float64 {
+	scale := of.len() / s.period
+	from := wrapped(x+s.shift, s.period) * scale
+	return of.mean(from, max(1, s.blur)*scale)
+}
+
+// Frame draws frame i of the loop at a setting into dst, which has the view's
+// size.
+func (l *Loop) Frame(i int, e Exposure, dst *image.RGBA) {
+	light := l.expose(i, float64(i)/float64(l.view.rate()), e.Shutter)
+	l.shake(light, i, e.Shutter)
+	l.develop(light, i, e, dst)
+}

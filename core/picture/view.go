@@ -1,0 +1,112 @@
+package picture
+
+import (
+	"math"
+
+	"pinhole/core/angle"
+	"pinhole/core/motion"
+	"pinhole/core/stop"
+)
+
+// Frames is how many frames a loop has.
+const Frames = 16
+
+// View is what is looked at and how it moves: all of a loop but the setting.
+type View struct {
+	// Width and Height of the drawing in pixels, above 0. Lens is that of the
+	// output frame, whose width may be another.
+	Width, Height int
+	Lens          motion.Lens
+	// Movement is the subject's, DistanceM away; 0 metres is taken as usual.
+	Movement motion.Movement
+	// Rate is the frame rate; a still, 0, is shown as so many a second as usual.
+	Rate stop.FrameRate
+	// Shake is what reaches the sensor. Where frames are shifted against it, the
+	// picture stands still, is cropped, and keeps the blur inside each frame.
+	Shake         angle.DegPerS
+	ShiftsFrames  bool
+	Vibration     *motion.Vibration
+	Lamp          *motion.Lamp
+	ReadoutS      float64
+	IsInterior    bool
+	Seed          uint64
+	subjectMetres float64
+}
+
+// Exposure is the setting under test.
+type Exposure struct {
+	Shutter stop.Shutter
+	// Error is how much brighter than the meter's aim the picture comes out.
+	Error stop.Stops
+	// Gain is how far ISO is above base.
+	Gain stop.Stops
+}
+
+// What a shot that says nothing is drawn with.
+const (
+	usualDistance = 3.0 // metres
+	usualRate     = stop.FrameRate(25)
+	// stabiliserCrop is by how much a stabiliser that shifts frames enlarges them.
+	stabiliserCrop = 1.1
+)
+
+// fPx returns the image scale of the drawing in pixels per radian.
+func (v *View) fPx() float64 {
+	f := v.Lens.PxPerRadian() * float64(v.Width) / v.Lens.WidthPx
+	if v.ShiftsFrames {
+		f *= stabiliserCrop
+	}
+	return f
+}
+
+func (v *View) rate() stop.FrameRate {
+	if v.Rate == 0 {
+		return usualRate
+	}
+	return v.Rate
+}
+
+func (v *View) distance() float64 {
+	if v.Movement.DistanceM > 0 {
+		return v.Movement.DistanceM
+	}
+	return usualDistance
+}
+
+// pxPerS returns how fast what lies metres away slides through the drawing.
+func (v *View) pxPerS(metres float64) float64 {
+	m := v.Movement
+	m.DistanceM = metres
+	return motion.BlurPx(motion.Lens{WidthPx: float64(v.Width), HFOV: v.Lens.HFOV, Projection: v.Lens.Projection}, m, 1) * v.crop()
+}
+
+func (v *View) crop() float64 {
+	if v.ShiftsFrames {
+		return stabiliserCrop
+	}
+	return 1
+}
+
+// shakeBlurPx returns the blur of the shake inside one frame.
+func (v *View) shakeBlurPx(t stop.Shutter) float64 {
+	return v.fPx() * v.Shake.RadiansPerS() * t.Seconds()
+}
+
+// wobble returns the rolling-shutter wobble from the middle to either side, in
+// pixels of the drawing, and the softness that the averaged swing becomes.
+func (v *View) wobble(t stop.Shutter) (px, soft float64) {
+	if v.Vibration == nil {
+		return 0, 0
+	}
+	scale := float64(v.Width) / v.Lens.WidthPx * v.crop()
+	return v.Vibration.WobblePx(v.Lens, t) / 2 * scale, v.Vibration.SoftnessPx(v.Lens, t) * scale
+}
+
+// ripple returns by what factor lamps brighten a row of a frame.
+func (v *View) ripple(t stop.Shutter, frame int, row float64) float64 {
+	if v.Lamp == nil {
+		return 1
+	}
+	at := float64(frame)/float64(v.rate()) + v.ReadoutS*row/float64(v.Height)
+	return 1 + v.Lamp.Ripple(t)*math.Cos(2*math.Pi*v.Lamp.PulseHz*at)
+}

@@ -69,15 +69,22 @@ type ShotAnswer struct {
 }
 
 // AnswerShot answers shot.
-func AnswerShot(asked ShotRequest) (*ShotAnswer, error) {
+func AnswerShot(r ShotRequest) (*ShotAnswer, error) {
+	a, _, _, err := answerShot(r)
+	return a, err
+}
+
+// answerShot answers a shot and returns with it the scene and the bench that the
+// answer was found on.
+func answerShot(asked ShotRequest) (*ShotAnswer, *plan.Scene, *bench, error) {
 	r := asked.tried()
 	wish, shutter, err := r.wish()
 	if err != nil {
-		return nil, err
+		return nil, nil, nil, err
 	}
 	b, err := wish.bench()
 	if err != nil {
-		return nil, inShot(err)
+		return nil, nil, nil, inShot(err)
 	}
 	a := &ShotAnswer{Model: ModelVersion, Shutter: shutter, Offset: b.question.Offset, Settled: true,
 		Band: Tolerance{Dark: b.question.Band.Dark, Bright: b.question.Band.Bright}}
@@ -87,9 +94,13 @@ func AnswerShot(asked ShotRequest) (*ShotAnswer, error) {
 		err = a.read(&r, b)
 	}
 	if err != nil {
-		return nil, err
+		return nil, nil, nil, err
 	}
-	return a, a.weigh(&r, b, r.planWish(*wish.ShutterS))
+	scene, err := a.weigh(&r, b, r.planWish(*wish.ShutterS))
+	if err != nil {
+		return nil, nil, nil, err
+	}
+	return a, scene, b, nil
 }
 
 // planWish returns the wish as plan takes it: an angle stays one when the frame
@@ -104,21 +115,21 @@ func (r *ShotRequest) planWish(t stop.Shutter) plan.Wish {
 
 // weigh finds the shutter that the school takes, chooses the glass for it, and
 // says what every demand makes of the two.
-func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish plan.Wish) error {
+func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish plan.Wish) (*plan.Scene, error) {
 	scene, err := r.planned(b, wish)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	w, err := scene.Window()
 	if err != nil {
-		return noPossibleStep("camera.steps", r.Camera.Steps, b.question.Rate)
+		return nil, noPossibleStep("camera.steps", r.Camera.Steps, b.question.Rate)
 	}
 	if a.Settled { // while the light is looked for, the camera stays locked at the target
 		b.question.Setting.Shutter = w.Verdict.Question.Setting.Shutter
 	}
 	a.Solve = b.solve()
 	a.Chosen = a.Solve.Options[0]
-	weighed := w.Verdict.Option
+	var weighed glass.Option
 	switch {
 	case r.Placed != nil:
 		a.Placed = true
@@ -129,7 +140,7 @@ func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish plan.Wish) error {
 		weighed, err = a.choose(b, ids(w.Verdict.Option.Filters), "kit")
 	}
 	if err != nil {
-		return err
+		return nil, err
 	}
 	w.Verdict.Question, w.Verdict.Option = b.question, weighed
 	scene.Judge(w, &w.Verdict)
@@ -139,10 +150,10 @@ func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish plan.Wish) error {
 	}
 	a.Window = b.window(scene, w, shotChange)
 	if err := a.sides(r, scene, b, wish); err != nil {
-		return err
+		return nil, err
 	}
 	a.Explain = a.explain(scene, b)
-	return nil
+	return scene, nil
 }
 
 // wish turns the written look into the fields that solve takes.

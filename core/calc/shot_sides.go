@@ -53,18 +53,19 @@ type ShotTilt struct {
 
 // SchoolLine is one school's consequence in this shot.
 type SchoolLine struct {
-	School   string       `json:"school" enum:"180,360,90,own,stabiliser-first,free,automatic"`
-	Name     string       `json:"name"`
-	Target   string       `json:"target,omitempty" doc:"as it is typed; left out where the school is not a target"`
-	ShutterS stop.Shutter `json:"shutterS"`
-	Text     string       `json:"text"`
-	AngleDeg *stop.Angle  `json:"angleDeg"`
-	Filters  []string     `json:"filters"`
-	ISO      stop.ISO     `json:"iso"`
-	State    glass.State  `json:"state" enum:"holds,tight,breaks"`
-	Gives    *string      `json:"gives"`
-	BlurPx   *float64     `json:"blurPx,omitempty"`
-	IsTaken  bool         `json:"isTaken"`
+	School    string       `json:"school" enum:"180,360,90,own,stabiliser-first,free,automatic"`
+	Name      string       `json:"name"`
+	Target    string       `json:"target,omitempty" doc:"as it is typed; left out where the school is not a target"`
+	ShutterS  stop.Shutter `json:"shutterS"`
+	Text      string       `json:"text"`
+	AngleDeg  *stop.Angle  `json:"angleDeg"`
+	Filters   []string     `json:"filters"`
+	ISO       stop.ISO     `json:"iso"`
+	LeftStops stop.Stops   `json:"leftStops" doc:"how the picture comes out against the meter"`
+	State     glass.State  `json:"state" enum:"holds,tight,breaks"`
+	Gives     *string      `json:"gives"`
+	BlurPx    *float64     `json:"blurPx,omitempty"`
+	IsTaken   bool         `json:"isTaken"`
 }
 
 // OtherPriority is the stack that would lead under the other priority.
@@ -241,7 +242,7 @@ func (r *ShotRequest) schools(s *plan.Scene, b *bench, wish plan.Wish) []SchoolL
 		t := v.Question.Setting.Shutter
 		line := SchoolLine{
 			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: t.Spoken(), AngleDeg: b.angle(t), Filters: ids(v.Option.Filters),
-			ISO: v.Option.ISO, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
+			ISO: v.Option.ISO, LeftStops: v.Option.Left, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
 		}
 		if gives := v.Gives(); gives != "" {
 			line.Gives = &gives

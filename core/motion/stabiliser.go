@@ -49,8 +49,8 @@ type Shake struct {
 	Tolerance float64
 }
 
-// reaching is the shake that reaches the sensor.
-func (s Shake) reaching() angle.DegPerS {
+// Reaching returns the shake that reaches the sensor.
+func (s Shake) Reaching() angle.DegPerS {
 	if s.Stabiliser.hasGimbal() {
 		return s.Rate * angle.DegPerS(s.Passes)
 	}
@@ -59,7 +59,7 @@ func (s Shake) reaching() angle.DegPerS {
 
 // BlurPx returns the blur the shake leaves inside one frame: f_px·ω·g·t.
 func (s Shake) BlurPx(l Lens, t stop.Shutter) float64 {
-	return BlurPx(l, Movement{Turn: s.reaching()}, t)
+	return BlurPx(l, Movement{Turn: s.Reaching()}, t)
 }
 
 // Floor returns the slowest shutter time at which the stabiliser still works:
@@ -69,7 +69,7 @@ func (s Shake) Floor(l Lens) (floor stop.Shutter, ok bool) {
 	if !s.Stabiliser.ShiftsFrames() {
 		return 0, false
 	}
-	floor, ok = ShutterForShare(l, Movement{Turn: s.reaching()}, s.Tolerance)
+	floor, ok = ShutterForShare(l, Movement{Turn: s.Reaching()}, s.Tolerance)
 	return floor, ok && !math.IsInf(floor.Seconds(), 0)
 }
 

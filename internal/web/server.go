@@ -53,7 +53,7 @@ func New(config Config) (http.Handler, error) {
 	router := gin.New()
 	router.HandleMethodNotAllowed = true
 	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
-		guardBody(request.MaxBytes), gzip.Gzip(gzip.DefaultCompression))
+		guardBody(request.MaxBytes), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures)))
 	register(router, config)
 	router.NoMethod(func(c *gin.Context) {
 		refuse(c, newFailure(http.StatusMethodNotAllowed, fmt.Sprintf("%s is not possible here", c.Request.Method)))
@@ -61,6 +61,9 @@ func New(config Config) (http.Handler, error) {
 	router.NoRoute(servePage(page))
 	return router, nil
 }
+
+// pictures are the paths whose answers are compressed already.
+var pictures = []string{"/api/render/", "/api/sim/camera/frame"}
 
 // register adds every operation of the API and returns it.
 func register(router *gin.Engine, config Config) huma.API {
@@ -75,6 +78,7 @@ func register(router *gin.Engine, config Config) huma.API {
 	s.registerCalc()
 	s.registerStored()
 	s.registerShots()
+	s.registerDrawings()
 	s.registerStatus(config)
 	return s.api
 }

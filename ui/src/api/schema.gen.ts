@@ -208,6 +208,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/loop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what a drawing of a shot at a setting shows */
+        post: operations["calc-loop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/mass": {
         parameters: {
             query?: never;
@@ -554,6 +571,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/render/loop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Draw a shot at a setting: sixteen frames below each other */
+        post: operations["draw-loop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoots": {
         parameters: {
             query?: never;
@@ -673,6 +707,40 @@ export interface paths {
         put?: never;
         /** Take back the deletion of a shot */
         post: operations["restore-shot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sim/camera": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Point the simulated camera at a light */
+        post: operations["simulate-camera"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sim/camera/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a test frame with the simulated camera */
+        post: operations["simulate-frame"];
         delete?: never;
         options?: never;
         head?: never;
@@ -923,6 +991,23 @@ export interface components {
             /** @description the shutter times the camera offers, in seconds; none means any */
             steps?: number[];
         };
+        CameraAnswer: {
+            /**
+             * Format: double
+             * @description what it cannot make good, positive brighter
+             */
+            errorStops: number;
+            /** Format: double */
+            iso: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            shutterS: number;
+            /** @description always true */
+            simulated: boolean;
+            text: string;
+        };
         CameraProfile: {
             /** @description how its automatic exposure behaves */
             automatic?: components["schemas"]["AutomaticProfile"];
@@ -951,6 +1036,15 @@ export interface components {
              * @description slowest shutter judged good in a stepped trial of its stabiliser, seconds
              */
             trialS?: number;
+        };
+        CameraRequest: {
+            /** @description the camera's automatic, the light of the scene and the glass that is on */
+            camera: components["schemas"]["AutoRequest"];
+            /**
+             * Format: double
+             * @description frames per second
+             */
+            fps?: number;
         };
         Choices: {
             /** @description kinds used for their darkness; nd and variable by default */
@@ -1667,6 +1761,47 @@ export interface components {
              */
             stops: number;
         };
+        LoopAnswer: {
+            /**
+             * @description what is seen most
+             * @enum {string}
+             */
+            effect: "ghosting" | "smear" | "clipping" | "dark" | "wobble" | "ripple" | "strobing" | "noise" | "blur" | "crisp";
+            /**
+             * Format: double
+             * @description how the picture comes out against the meter
+             */
+            errorStops: number;
+            /** Format: double */
+            iso: number;
+            lookAt: string;
+            /** @description the setting in words */
+            name: string;
+            /** Format: double */
+            shutterS: number;
+            /** @description always true: the scene is drawn, not filmed */
+            simulated: boolean;
+            /**
+             * Format: double
+             * @description its size in pixels of the output frame, where it has one
+             */
+            sizePx?: number;
+        };
+        LoopRequest: {
+            /** @description option: the ids of its filters */
+            filters?: string[];
+            /**
+             * @description school: as the answer's schools name it
+             * @enum {string}
+             */
+            school?: "180" | "360" | "90" | "own" | "stabiliser-first" | "free" | "automatic";
+            shot: components["schemas"]["ShotRequest"];
+            /**
+             * @description what the shot is told; the camera's automatic without loose glass; another option; another school
+             * @enum {string}
+             */
+            show: "taken" | "automatic" | "option" | "school";
+        };
         MassAnswer: {
             /**
              * Format: double
@@ -2079,6 +2214,11 @@ export interface components {
             isTaken: boolean;
             /** Format: double */
             iso: number;
+            /**
+             * Format: double
+             * @description how the picture comes out against the meter
+             */
+            leftStops: number;
             name: string;
             /** @enum {string} */
             school: "180" | "360" | "90" | "own" | "stabiliser-first" | "free" | "automatic";
@@ -4056,6 +4196,66 @@ export interface operations {
             };
         };
     };
+    "calc-loop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoopRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LoopAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-mass": {
         parameters: {
             query?: never;
@@ -5499,6 +5699,58 @@ export interface operations {
             };
         };
     };
+    "draw-loop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoopRequest"];
+            };
+        };
+        responses: {
+            /** @description the picture */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "list-shoots": {
         parameters: {
             query?: never;
@@ -6117,6 +6369,109 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "simulate-camera": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CameraRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameraAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "simulate-frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CameraRequest"];
+            };
+        };
+        responses: {
+            /** @description the picture */
+            200: {
+                headers: {
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -85,26 +85,27 @@ func (l *Loop) above(row []rgb, at line) {
 	hill := l.across(at, far, far*0.9, 0)
 	if l.view.IsInterior {
 		stones := l.across(at, l.view.subjectMetres*2, 2.5, 0)
-		texture := l.ground[int(height*9)%groundRows]
+		texture := stones.over(l.ground[int(height*9)%groundRows])
 		for x := range row {
-			row[x] = wall.times(stones.mean(texture, float64(x)))
+			row[x] = wall.times(texture.at(float64(x)))
 		}
 		return
 	}
 	cloud := l.across(at, far, far*1.8, 0)
 	layer := min(height*float64(len(l.sky)), float64(len(l.sky))-1.001)
-	upper, part := int(layer), layer-math.Floor(layer)
+	upper, part := cloud.over(l.sky[int(layer)]), layer-math.Floor(layer)
+	lower, ridge := cloud.over(l.sky[int(layer)+1]), hill.over(l.hills)
+	blue := skyTop.times(1-height).over(skyLow.times(height), height)
 	for x := range row {
 		px := float64(x)
-		blue := skyTop.times(1-height).over(skyLow.times(height), height)
-		c := cloud.mean(l.sky[upper], px)*(1-part) + cloud.mean(l.sky[upper+1], px)*part
+		c := upper.at(px)*(1-part) + lower.at(px)*part
 		cover := min(max((c-1)*2.2, 0), 1)
 		row[x] = blue.over(cloudWhite.times(cover), cover)
 		if height < hillsFrom {
 			continue
 		}
 		// The hills' edge is as soft as a pixel, so that it does not crawl.
-		top := 0.86 + 0.1*(1-hill.mean(l.hills[0], px))
+		top := 0.86 + 0.1*(1-ridge.at(px))
 		if h := min(max((height-top)*40, 0), 1); h > 0 {
 			row[x] = row[x].over(hillsFar.times(h), h)
 		}
@@ -118,9 +119,9 @@ func (l *Loop) below(row []rgb, at line) {
 	s := l.across(at, metres, 6, 0)
 	// Furrows along the way, finer with distance.
 	furrow := 0.82 + 0.18*math.Sin(metres*9)
-	texture := l.ground[int(metres*7)%groundRows]
+	texture := s.over(l.ground[int(metres*7)%groundRows])
 	for x := range row {
-		row[x] = groundTint.times(furrow * s.mean(texture, float64(x)))
+		row[x] = groundTint.times(furrow * texture.at(float64(x)))
 	}
 }
 
@@ -134,8 +135,9 @@ func (l *Loop) vine(row []rgb, at line) {
 	}
 	s := l.across(at, metres, vineSpacing, 0)
 	if up < stemHeight {
+		stems := s.over(l.posts)
 		for x := range row {
-			c := s.mean(l.posts, float64(x))
+			c := stems.at(float64(x))
 			row[x] = row[x].over(stemTint.times(c), c)
 		}
 		return
@@ -145,9 +147,10 @@ func (l *Loop) vine(row []rgb, at line) {
 	if l.view.IsInterior { // casks on their stands
 		tint = caskTint
 	}
+	cover, bright := s.over(leaves.cover), s.over(leaves.bright)
 	for x := range row {
-		if c := s.mean(leaves.cover, float64(x)); c > 0 {
-			row[x] = row[x].over(tint.times(s.mean(leaves.bright, float64(x))), c)
+		if c := cover.at(float64(x)); c > 0 {
+			row[x] = row[x].over(tint.times(bright.at(float64(x))), c)
 		}
 	}
 }

@@ -15,10 +15,11 @@ type Loop struct {
 	fPx     float64
 	horizon float64 // row
 	// Strips of texture, each one period long.
-	sky, hills, ground []strip
-	posts              strip     // coverage by the vines' stems
-	canopy             []foliage // of the vines, from the bottom up
-	grain              []float32
+	sky, ground []strip
+	hills       strip
+	posts       strip     // coverage by the vines' stems
+	canopy      []foliage // of the vines, from the bottom up
+	grain       []float32
 }
 
 // foliage is one height of a vine's leaves: how much they cover, and that times
@@ -73,7 +74,7 @@ func NewLoop(v View) *Loop {
 	for range 4 {
 		l.sky = append(l.sky, newStrip(noise(random, 5, 0.55)))
 	}
-	l.hills = []strip{newStrip(noise(random, 4, 0.5))}
+	l.hills = newStrip(noise(random, 4, 0.5))
 	for range groundRows {
 		l.ground = append(l.ground, newStrip(noise(random, 220, 0.45)))
 	}
@@ -143,11 +144,28 @@ func (l *Loop) slideOf(metres, period, extraMps, from float64, t stop.Shutter) s
 	return slide{shift: perS * from, blur: perS * t.Seconds(), period: px}
 }
 
-// mean returns the mean of a strip over the pixel at x and what slides across it.
-func (s slide) mean(of strip, x float64) float64 {
-	scale := of.len() / s.period
-	from := wrapped(x+s.shift, s.period) * scale
-	return of.mean(from, max(1, s.blur)*scale)
+// sampler reads a strip along one row.
+type sampler struct {
+	of strip
+	// In pixels: where the row starts. In samples: one pixel, the stretch that slides
+	// across a pixel, and the inverse of that.
+	shift, perPx, width, perWidth float64
+	inverse                       float64 // of the period in pixels
+}
+
+// over returns the sampler of a strip on this slide. A pixel sees no less than
+// its own width.
+func (s slide) over(of strip) sampler {
+	perPx := of.len() / s.period
+	width := max(1, s.blur) * perPx
+	return sampler{of: of, shift: s.shift, perPx: perPx, width: width, perWidth: 1 / width, inverse: 1 / s.period}
+}
+
+// at returns the mean of the strip over what slides across the pixel x.
+func (m *sampler) at(x float64) float64 {
+	turns := (x + m.shift) * m.inverse
+	from := (turns - math.Floor(turns)) * m.of.len()
+	return (m.of.integral(from+m.width) - m.of.integral(from)) * m.perWidth
 }
 
 // Frame draws frame i of the loop at a setting into dst, which has the view's

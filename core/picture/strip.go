@@ -25,19 +25,13 @@ func (s strip) integral(u float64) float64 {
 	n := len(s.sums) - 1
 	whole := int(u)
 	part := u - float64(whole)
-	turns := 0.0
+	before := 0.0
 	if whole >= n {
-		turns = float64(whole / n)
+		before = float64(whole/n) * s.sums[n]
 		whole %= n
 	}
 	at := s.sums[whole]
-	return turns*s.sums[n] + at + part*(s.sums[whole+1]-at)
-}
-
-// mean returns the mean over a stretch of samples that starts anywhere at 0 or
-// above; width is above 0.
-func (s strip) mean(from, width float64) float64 {
-	return (s.integral(from+width) - s.integral(from)) / width
+	return before + at + part*(s.sums[whole+1]-at)
 }
 
 // wrapped brings u into [0, period).

@@ -86,3 +86,21 @@ export const labelQuery = (label: string) =>
     enabled: label.trim() !== "",
     ...computed,
   });
+
+/** What a drawing of a shot shows. */
+export const loopQuery = (request: Schemas["LoopRequest"]) =>
+  queryOptions({
+    queryKey: ["calc", "loop", request],
+    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/loop", { body: request, signal })),
+    ...computed,
+  });
+
+/** The drawing itself: the frames of the loop below each other. */
+export const loopPictureQuery = (request: Schemas["LoopRequest"]) =>
+  queryOptions({
+    queryKey: ["render", "loop", request],
+    queryFn: async ({ signal }) =>
+      createImageBitmap(await unwrap(api.POST("/api/render/loop", { body: request, signal, parseAs: "blob" }))),
+    ...computed,
+    gcTime: 10_000, // pictures are large
+  });

@@ -4,6 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
+import { FramePair } from "../../instruments/frame-pair/FramePair";
 import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { FilterTray } from "../../instruments/stop-rail/FilterTray";
 import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
@@ -50,6 +51,7 @@ const WindowPart = memo(ShutterWindow);
 const MotionPart = memo(MotionForm);
 const PartsPart = memo(PartsForm);
 const SchoolsPart = memo(Schools);
+const PairPart = memo(FramePair);
 const NO_SCENE: Scene = {};
 const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
@@ -62,9 +64,12 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const { data: cameras = NO_CAMERAS } = useQuery(camerasQuery);
   const { data: bench } = useQuery({ ...benchQuery(draft.cameraId), placeholderData: (previous) => previous });
   const isBenchReady = bench?.camera.id === draft.cameraId;
-  const asked = useQuery(shotAnswerQuery(isBenchReady ? requestOf(draft, bench) : null));
+  const request = isBenchReady ? requestOf(draft, bench) : null;
+  const asked = useQuery(shotAnswerQuery(request));
   const answer = useLastGood(asked.data) ?? shot.answer.given;
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
+  // Pictures are drawn of what could be answered last.
+  const shotRequest = useLastGood(isAnswered && request ? request : undefined);
   const hasName = draft.name.trim() !== "";
   const autosave = useAutosave(shot, kept?.version ?? shot.version, draft, isAnswered && hasName);
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
@@ -208,6 +213,11 @@ export function ShotBench({ shot }: { shot: Shot }) {
             />
           </Panel>
         </Grid>
+        {shotRequest && answer.window && (
+          <Panel heading="Frame pair" note="drawn from these numbers">
+            <PairPart shot={shotRequest} answer={answer} glassOf={glassOf} />
+          </Panel>
+        )}
         {answer.schools && (
           <Panel heading="Schools" note="what each would do with this shot">
             <SchoolsPart lines={answer.schools} glassOf={glassOf} onTake={setSchool} />
@@ -263,10 +273,10 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
   return moved;
 }
 
-/** The last answer that could be given, while the present input cannot be answered. */
-function useLastGood(answer: Answer | undefined): Answer | undefined {
-  const last = useRef(answer);
-  if (answer) last.current = answer;
+/** The last value there was, while there is none: of the last input that could be answered. */
+function useLastGood<T>(value: T | undefined): T | undefined {
+  const last = useRef(value);
+  if (value) last.current = value;
   return last.current;
 }
 

@@ -1,0 +1,94 @@
+import { Box, Button, Field, Flex, Grid, NativeSelect, Text } from "@chakra-ui/react";
+import { useDeferredValue, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { useSettled } from "../../lib/useSettled";
+import { LoopView } from "./LoopView";
+import { SHOWN_FPS, useLoopClock } from "./useLoopClock";
+
+type Reference = Pick<Schemas["LoopRequest"], "show" | "filters" | "school">;
+
+interface FramePairProps {
+  shot: Schemas["ShotRequest"];
+  answer: Schemas["ShotAnswer"];
+  glassOf: (ids: readonly string[]) => string;
+}
+
+/** The most other glass that is offered as a reference. */
+const OPTIONS = 5;
+
+/** Drawing follows a moment after the last change. */
+const PAUSE_MS = 200;
+
+/** The setting under test beside a reference, as two short loops. */
+export function FramePair({ shot, answer, glassOf }: FramePairProps) {
+  const [reference, setReference] = useState<string>(JSON.stringify({ show: "automatic" }));
+  const [isSwapped, setSwapped] = useState(false);
+  const clock = useLoopClock();
+  const settled = useSettled(shot, PAUSE_MS);
+  const frame = useDeferredValue(clock.frame);
+  const views = [
+    <LoopView key="test" side="test" request={{ shot: settled, show: "taken" }} frame={frame} />,
+    <LoopView
+      key="reference"
+      side="reference"
+      request={{ shot: settled, ...(JSON.parse(reference) as Reference) }}
+      frame={frame}
+    />,
+  ];
+  return (
+    <Box>
+      <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3">
+        {isSwapped ? views.reverse() : views}
+      </Grid>
+      <Flex gap="2" mt="2" wrap="wrap" align="end">
+        <Button variant="outline" size="sm" aria-pressed={clock.isPlaying} onClick={clock.toggle}>
+          {clock.isPlaying ? "Pause" : "Play"}
+        </Button>
+        <Button variant="outline" size="sm" onClick={clock.step}>
+          Step
+        </Button>
+        <Button variant="outline" size="sm" onClick={() => setSwapped(!isSwapped)}>
+          Swap sides
+        </Button>
+        <Field.Root w="auto" orientation="horizontal" gap="1.5">
+          <Field.Label>Against</Field.Label>
+          <NativeSelect.Root w="280px" maxW="100%">
+            <NativeSelect.Field
+              h="44px"
+              bg="panel"
+              borderColor="edge"
+              value={reference}
+              onChange={(e) => setReference(e.target.value)}
+            >
+              {references(answer, glassOf).map(({ name, value }) => (
+                <option key={name} value={JSON.stringify(value)}>
+                  {name}
+                </option>
+              ))}
+            </NativeSelect.Field>
+            <NativeSelect.Indicator />
+          </NativeSelect.Root>
+        </Field.Root>
+        <Text fontSize="sm" color="muted">
+          frame {clock.frame + 1} of 16, {SHOWN_FPS} a second · simulated
+        </Text>
+      </Flex>
+    </Box>
+  );
+}
+
+/** What the setting can be compared with. */
+function references(
+  answer: Schemas["ShotAnswer"],
+  glassOf: (ids: readonly string[]) => string,
+): { name: string; value: Reference }[] {
+  const schools = (answer.schools ?? []).map((s) => ({
+    name: `school: ${s.name}`,
+    value: { show: "school", school: s.school } satisfies Reference,
+  }));
+  const options = answer.solve.options.slice(0, OPTIONS).map((o) => ({
+    name: `glass: ${glassOf(o.filters)}`,
+    value: { show: "option", filters: o.filters } satisfies Reference,
+  }));
+  return [{ name: "automatic without glass", value: { show: "automatic" } }, ...schools, ...options];
+}

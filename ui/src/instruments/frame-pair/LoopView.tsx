@@ -1,0 +1,65 @@
+import { Box, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import type { Schemas } from "../../api/client";
+import { loopPictureQuery, loopQuery } from "../../api/queries";
+import { FRAMES } from "./useLoopClock";
+
+interface LoopViewProps {
+  request: Schemas["LoopRequest"];
+  frame: number;
+  side: "test" | "reference";
+}
+
+/** One loop, drawn by the core from the shot's own numbers. */
+export function LoopView({ request, frame, side }: LoopViewProps) {
+  const about = useQuery(loopQuery(request));
+  const sheet = useQuery(loopPictureQuery(request));
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const picture = sheet.data;
+  useEffect(() => {
+    const context = canvas.current?.getContext("2d");
+    if (!context || !picture) return;
+    const height = picture.height / FRAMES;
+    context.drawImage(
+      picture,
+      0,
+      frame * height,
+      picture.width,
+      height,
+      0,
+      0,
+      context.canvas.width,
+      context.canvas.height,
+    );
+  }, [picture, frame]);
+  const fault = about.error ?? sheet.error;
+  const isBehind = sheet.isPlaceholderData || about.isPlaceholderData;
+  return (
+    <Stack gap="1" minW="0" data-testid={`loop-${side}`}>
+      <Box position="relative" rounded="md" overflow="hidden" aspectRatio="16 / 9" bg="unknownSoft">
+        {fault ? (
+          <Text p="3" color="muted">
+            It cannot be drawn: {fault.message}
+          </Text>
+        ) : (
+          <>
+            {!picture && <Skeleton position="absolute" inset="0" />}
+            <canvas
+              ref={canvas}
+              width={640}
+              height={360}
+              role="img"
+              aria-label={about.data ? `${about.data.name}. Look at ${about.data.lookAt}` : "being drawn"}
+              style={{ width: "100%", height: "100%", display: "block", opacity: isBehind ? 0.6 : 1 }}
+            />
+          </>
+        )}
+      </Box>
+      <Text fontWeight="bold">{about.data?.name ?? "…"}</Text>
+      <Text fontSize="sm" color="muted" data-testid={`look-at-${side}`}>
+        {about.data && `Look at ${about.data.lookAt}.`}
+      </Text>
+    </Stack>
+  );
+}

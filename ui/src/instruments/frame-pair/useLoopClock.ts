@@ -1,0 +1,37 @@
+import { useEffect, useState } from "react";
+
+/** How many frames a loop has, as the server draws it. */
+export const FRAMES = 16;
+
+/** Slower than life, so that the eye can follow. */
+export const SHOWN_FPS = 12;
+
+interface LoopClock {
+  frame: number;
+  isPlaying: boolean;
+  toggle: () => void;
+  step: () => void;
+}
+
+const wantsStillness = () => window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+
+/** Which frame of a loop is shown. It stands still at first where motion is not wanted. */
+export function useLoopClock(): LoopClock {
+  const [frame, setFrame] = useState(0);
+  const [isPlaying, setPlaying] = useState(() => !wantsStillness());
+  const next = () => setFrame((now) => (now + 1) % FRAMES);
+  useEffect(() => {
+    if (!isPlaying) return;
+    const timer = setInterval(() => setFrame((now) => (now + 1) % FRAMES), 1000 / SHOWN_FPS);
+    return () => clearInterval(timer);
+  }, [isPlaying]);
+  return {
+    frame,
+    isPlaying,
+    toggle: () => setPlaying(!isPlaying),
+    step: () => {
+      setPlaying(false);
+      next();
+    },
+  };
+}

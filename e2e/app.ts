@@ -86,6 +86,11 @@ export async function openShot(page: Page, app: App, name: string): Promise<void
 /** The parts of the Shot screen that tests read. */
 export const on = (page: Page) => ({
   glass: page.getByTestId("glass"),
+  state: page.getByTestId("state"),
+  trades: page.getByTestId("trades"),
+  shutter: page.getByRole("slider", { name: "Shutter" }),
+  schools: page.getByTestId("schools"),
+  motion: page.getByTestId("motion-words"),
   setting: page.getByTestId("setting"),
   error: page.getByTestId("error"),
   reasons: page.getByTestId("reasons"),

@@ -92,7 +92,7 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *plan.Scene, b *bench) (drawn
 		auto := scene.Automatic
 		name := "automatic without glass"
 		if auto == nil {
-			auto = assumedAutomatic(b)
+			auto = AssumedAutomatic(&r.Shot.Camera, b.question.Rate)
 			name += ", assumed to move the shutter first"
 		}
 		set, left := auto.Expose(b.question.Light.High, a.Chosen.Stops-looseStops(a))
@@ -124,17 +124,17 @@ func looseStops(a *ShotAnswer) stop.Stops {
 	return a.Chosen.LostStops - a.Chosen.ErrorStops
 }
 
-// assumedAutomatic is the automatic of a camera whose habits are not known.
-func assumedAutomatic(b *bench) *glass.Automatic {
-	q := &b.question
+// AssumedAutomatic is the automatic of a camera whose habits are not known: it
+// moves the shutter first, from 1/8000 where the fastest is not known either.
+func AssumedAutomatic(c *Camera, fps stop.FrameRate) *glass.Automatic {
 	a := &glass.Automatic{
-		Aperture: q.Setting.Aperture, Base: q.Setting.ISO, Ceiling: q.Ceiling, Fastest: q.Fastest, Slowest: stop.Shutter(1), Moves: glass.ShutterFirst,
+		Aperture: c.Aperture, Base: c.ISOBase, Ceiling: c.ISOCeiling, Fastest: c.fastest(), Slowest: stop.Shutter(1), Moves: glass.ShutterFirst,
 	}
 	if a.Fastest == 0 {
 		a.Fastest = stop.Shutter(1.0 / 8000)
 	}
-	if q.Rate > 0 {
-		a.Slowest = max(q.Rate.Frame(), a.Fastest)
+	if fps > 0 {
+		a.Slowest = max(fps.Frame(), a.Fastest)
 	}
 	return a
 }

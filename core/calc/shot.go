@@ -241,8 +241,15 @@ func inLooks(err error) error {
 }
 
 // choose makes the option of exactly these filters the chosen one. Glass placed
-// by hand may be of kinds that are not offered unasked, so it is weighed afresh.
+// by hand may be of kinds that are not offered unasked, so it is weighed afresh; a
+// set that is offered goes on in the order in which it is.
 func (a *ShotAnswer) choose(b *bench, ids []string, field string) (glass.Option, error) {
+	for _, o := range a.Solve.Options {
+		if sameFilters(o.Filters, ids) {
+			ids = o.Filters
+			break
+		}
+	}
 	weighed, err := b.weigh(ids, field)
 	if err != nil {
 		return weighed, err

@@ -43,9 +43,10 @@ func (p *CameraProfile) Check() error {
 // when its profile does not say.
 const preferredShutter = stop.Shutter(1.0 / 250)
 
-// automatic returns the camera's automatic exposure, nil where it is not known.
-// Its limits are those of the camera and of a frame.
-func (p *CameraProfile) automatic(c *Camera, fps stop.FrameRate) *glass.Automatic {
+// AutomaticExposure returns the automatic exposure of a camera of this profile, nil
+// where its habit or its fastest shutter is not known. Its limits are those of the
+// camera and of a frame.
+func (p *CameraProfile) AutomaticExposure(c *Camera, fps stop.FrameRate) *glass.Automatic {
 	if p == nil || p.Automatic == nil || c.fastest() == 0 {
 		return nil
 	}
@@ -161,7 +162,7 @@ func (s *ShotScene) shake() (rate angle.DegPerS, ok bool) {
 func (r *ShotRequest) planned(b *bench, wish plan.Wish) (*plan.Scene, error) {
 	s := &plan.Scene{
 		Question: b.question, Stacks: b.stacks, Rebuild: b.rebuild(r.Choices), Wish: wish, School: r.Scene.School, Steps: r.Camera.Steps,
-		Automatic: r.Profile.automatic(&r.Camera, b.question.Rate),
+		Automatic: r.Profile.AutomaticExposure(&r.Camera, b.question.Rate),
 	}
 	for _, text := range r.Rates {
 		fps, err := stop.ParseRate(text)

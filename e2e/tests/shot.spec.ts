@@ -1,18 +1,5 @@
 import { expect, on, openShot, test } from "../app.ts";
 
-test("each demo shot is told its glass", async ({ page, app }) => {
-  for (const [shot, glass, state] of [
-    ["Dawn walk between the rows", "ND8", "holds"],
-    ["Crates down the lane", "ND16", "holds"],
-    ["Dive down the terraces", "Density 1.5", "tight"],
-    ["Pond from above", "CPL + ND64", "tight"],
-  ] as const) {
-    await openShot(page, app, shot);
-    await expect(on(page).glass).toHaveText(glass);
-    await expect(page.getByRole("region", { name: "Verdict" }).getByText(state, { exact: true })).toBeVisible();
-  }
-});
-
 test("the light can be entered in every form people use", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   const note = page.getByRole("region", { name: "Light" });

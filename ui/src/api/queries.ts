@@ -104,3 +104,21 @@ export const loopPictureQuery = (request: Schemas["LoopRequest"]) =>
     ...computed,
     gcTime: 10_000, // pictures are large
   });
+
+/** What the simulated camera shows in a light. */
+export const simulatedCameraQuery = (request: Schemas["CameraRequest"]) =>
+  queryOptions({
+    queryKey: ["sim", "camera", request],
+    queryFn: ({ signal }) => unwrap(api.POST("/api/sim/camera", { body: request, signal })),
+    ...computed,
+  });
+
+/** The test frame that it takes. */
+export const simulatedFrameQuery = (request: Schemas["CameraRequest"]) =>
+  queryOptions({
+    queryKey: ["sim", "frame", request],
+    queryFn: async ({ signal }) =>
+      createImageBitmap(await unwrap(api.POST("/api/sim/camera/frame", { body: request, signal, parseAs: "blob" }))),
+    ...computed,
+    gcTime: 10_000,
+  });

@@ -994,19 +994,22 @@ export interface components {
         CameraAnswer: {
             /**
              * Format: double
-             * @description what it cannot make good, positive brighter
+             * @description what its automatic cannot make good, positive brighter
              */
             errorStops: number;
-            /** Format: double */
-            iso: number;
+            /** @description as it is typed */
+            iso: string;
             /**
-             * Format: double
-             * @description seconds
+             * @description what its automatic moves first
+             * @enum {string}
              */
+            moves: "shutter" | "iso";
+            /** @description as it is typed */
+            shutter: string;
+            /** Format: double */
             shutterS: number;
             /** @description always true */
             simulated: boolean;
-            text: string;
         };
         CameraProfile: {
             /** @description how its automatic exposure behaves */
@@ -1038,13 +1041,21 @@ export interface components {
             trialS?: number;
         };
         CameraRequest: {
-            /** @description the camera's automatic, the light of the scene and the glass that is on */
-            camera: components["schemas"]["AutoRequest"];
+            camera: components["schemas"]["Camera"];
             /**
              * Format: double
-             * @description frames per second
+             * @description the light of the scene
              */
-            fps?: number;
+            ev100: number;
+            /** @description 25, 29.97; still */
+            fps: string;
+            /**
+             * Format: double
+             * @description the glass that is on
+             */
+            glassStops?: number;
+            /** @description how its automatic behaves; shutter first where it does not say */
+            profile?: components["schemas"]["CameraProfile"];
         };
         Choices: {
             /** @description kinds used for their darkness; nd and variable by default */

@@ -1,6 +1,7 @@
 import { Box, Button, Field, Flex, Grid, NativeSelect, Text } from "@chakra-ui/react";
 import { useDeferredValue, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { useSeen } from "../../lib/useSeen";
 import { useSettled } from "../../lib/useSettled";
 import { LoopView } from "./LoopView";
 import { SHOWN_FPS, useLoopClock } from "./useLoopClock";
@@ -23,7 +24,8 @@ const PAUSE_MS = 200;
 export function FramePair({ shot, answer, glassOf }: FramePairProps) {
   const [reference, setReference] = useState<string>(JSON.stringify({ show: "automatic" }));
   const [isSwapped, setSwapped] = useState(false);
-  const clock = useLoopClock();
+  const [ref, isSeen] = useSeen<HTMLDivElement>();
+  const clock = useLoopClock(isSeen);
   const settled = useSettled(shot, PAUSE_MS);
   const frame = useDeferredValue(clock.frame);
   const views = [
@@ -36,9 +38,9 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
     />,
   ];
   return (
-    <Box>
-      <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3">
-        {isSwapped ? views.reverse() : views}
+    <Box ref={ref}>
+      <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3" minH="180px">
+        {isSeen && (isSwapped ? views.reverse() : views)}
       </Grid>
       <Flex gap="2" mt="2" wrap="wrap" align="end">
         <Button variant="outline" size="sm" aria-pressed={clock.isPlaying} onClick={clock.toggle}>

@@ -15,16 +15,19 @@ interface LoopClock {
 
 const wantsStillness = () => window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 
-/** Which frame of a loop is shown. It stands still at first where motion is not wanted. */
-export function useLoopClock(): LoopClock {
+/**
+ * Which frame of a loop is shown. It stands still at first where motion is not
+ * wanted, and always while nobody sees it.
+ */
+export function useLoopClock(isSeen: boolean): LoopClock {
   const [frame, setFrame] = useState(0);
   const [isPlaying, setPlaying] = useState(() => !wantsStillness());
   const next = () => setFrame((now) => (now + 1) % FRAMES);
   useEffect(() => {
-    if (!isPlaying) return;
+    if (!isPlaying || !isSeen) return;
     const timer = setInterval(() => setFrame((now) => (now + 1) % FRAMES), 1000 / SHOWN_FPS);
     return () => clearInterval(timer);
-  }, [isPlaying]);
+  }, [isPlaying, isSeen]);
   return {
     frame,
     isPlaying,

@@ -1,5 +1,5 @@
 import { Box, useToken } from "@chakra-ui/react";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { State } from "../../lib/StateMark";
 import { useWidth } from "../../lib/useWidth";
@@ -56,6 +56,11 @@ interface SliderProps {
 
 function Slider({ layout, width, left, setting, words, onShutter }: SliderProps) {
   const [dragged, setDragged] = useState<Step | null>(null);
+  // A key that comes before the answer to the last one goes on from where that went.
+  const wanted = useRef<string | null>(null);
+  useEffect(() => {
+    if (layout.chosen.text === wanted.current) wanted.current = null;
+  }, [layout.chosen.text]);
   const box = useRef<HTMLDivElement>(null);
   const height = TOP + layout.rows.length * ROW + 52;
   const x = dragged?.x ?? layout.chosen.x;
@@ -70,7 +75,9 @@ function Slider({ layout, width, left, setting, words, onShutter }: SliderProps)
     if (edge) setDragged(toStep(stepAt(layout.steps, event.clientX - edge.left)) ?? null);
   };
   const onKeyDown = (event: React.KeyboardEvent) => {
-    const here = index >= 0 ? index : layout.steps.indexOf(stepAt(layout.steps, layout.chosen.x) as Step);
+    const ahead = layout.steps.findIndex((s) => s.text === wanted.current);
+    const here =
+      ahead >= 0 ? ahead : index >= 0 ? index : layout.steps.indexOf(stepAt(layout.steps, layout.chosen.x) as Step);
     const next = {
       ArrowLeft: here - 1,
       ArrowDown: here - 1,
@@ -81,7 +88,8 @@ function Slider({ layout, width, left, setting, words, onShutter }: SliderProps)
     }[event.key];
     if (next === undefined) return;
     event.preventDefault();
-    toStep(layout.steps[Math.max(0, Math.min(layout.steps.length - 1, next))]);
+    const step = toStep(layout.steps[Math.max(0, Math.min(layout.steps.length - 1, next))]);
+    wanted.current = step?.text ?? null;
   };
   return (
     <Box

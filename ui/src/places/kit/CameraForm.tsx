@@ -1,4 +1,4 @@
-import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button, Field, Flex, NativeSelect, Stack, Text } from "@chakra-ui/react";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Controller, type FieldPath, useForm } from "react-hook-form";
@@ -11,6 +11,9 @@ import { TextField } from "../../lib/TextField";
 const numeric = z
   .string()
   .refine((text) => text.trim() !== "" && Number.isFinite(Number(text.replace(",", "."))), "a number");
+const optional = z
+  .string()
+  .refine((text) => text.trim() === "" || Number.isFinite(Number(text.replace(",", "."))), "a number, or nothing");
 const shape = z.object({
   name: z.string(),
   aperture: numeric,
@@ -18,16 +21,67 @@ const shape = z.object({
   isoCeiling: numeric,
   rates: z.string(),
   steps: z.string(),
+  width: optional,
+  hfov: optional,
+  projection: z.enum(["rectilinear", "equidistant"]),
+  stabiliser: z.enum(["", "none", "electronic", "gimbal", "gimbal+electronic", "post"]),
+  readoutMs: optional,
+  automatic: z.enum(["", "shutter", "iso"]),
+  maxTilt: optional,
+  flies: z.enum(["no", "yes"]),
 });
 type Typed = z.infer<typeof shape>;
 
-const LABELS: Record<keyof Typed, { label: string; helper?: string; width: string }> = {
+interface Label {
+  label: string;
+  helper?: string;
+  width: string;
+  /** For a field that is chosen, not typed. */
+  options?: Record<string, string>;
+}
+
+const LABELS: Record<keyof Typed, Label> = {
   name: { label: "Name", width: "260px" },
   aperture: { label: "Aperture (f-number)", width: "150px" },
   isoBase: { label: "Base ISO", width: "110px" },
   isoCeiling: { label: "Highest usable ISO", width: "150px" },
   rates: { label: "Frame rates", helper: "25, 50, 59.94", width: "200px" },
   steps: { label: "Shutter steps its menu offers", helper: "1/50, 1/60, … or nothing for any", width: "100%" },
+  width: { label: "Frame width, px", helper: "3840", width: "150px" },
+  hfov: { label: "Field of view, °", helper: "horizontal", width: "150px" },
+  projection: {
+    label: "Projection",
+    width: "170px",
+    options: { rectilinear: "straight lines", equidistant: "fisheye" },
+  },
+  stabiliser: {
+    label: "Stabiliser",
+    width: "200px",
+    options: {
+      "": "not known",
+      none: "none",
+      electronic: "electronic",
+      gimbal: "gimbal",
+      "gimbal+electronic": "gimbal and electronic",
+      post: "later, from gyro",
+    },
+  },
+  readoutMs: { label: "Sensor readout, ms", width: "160px" },
+  automatic: {
+    label: "On automatic",
+    width: "200px",
+    options: { "": "not known", shutter: "moves the shutter first", iso: "raises ISO first" },
+  },
+  maxTilt: { label: "Tilts up with glass on, °", width: "190px" },
+  flies: { label: "Rides on a craft", width: "140px", options: { no: "no", yes: "yes" } },
+};
+
+/** Where the server's name of a field stands in the form. */
+const FIELDS: Record<string, keyof Typed> = {
+  "profile.lens.widthPx": "width",
+  "profile.lens.hfovDeg": "hfov",
+  "profile.readoutS": "readoutMs",
+  "profile.maxTiltDeg": "maxTilt",
 };
 
 const list = (text: string): string[] => text.split(/[\s,;]+/).filter(Boolean);
@@ -41,7 +95,40 @@ function typedOf(camera: Schemas["StoredCamera"] | undefined): Typed {
     isoCeiling: String(camera?.isoCeiling ?? 1600),
     rates: camera?.rates.join(", ") ?? "24, 25, 30, 50, 60",
     steps: camera?.steps.join(", ") ?? "",
+    ...profileTyped(camera?.profile),
   };
+}
+
+function profileTyped(profile: Schemas["CameraProfile"] | undefined) {
+  const text = (value: number | undefined) => (value === undefined ? "" : String(value));
+  return {
+    width: text(profile?.lens?.widthPx),
+    hfov: text(profile?.lens?.hfovDeg),
+    projection: profile?.lens?.projection ?? "rectilinear",
+    stabiliser: profile?.stabiliser ?? "",
+    readoutMs: text(profile?.readoutS && Number((profile.readoutS * 1000).toFixed(3))),
+    automatic: profile?.automatic?.priority ?? "",
+    maxTilt: text(profile?.maxTiltDeg),
+    flies: profile?.flies ? "yes" : "no",
+  } as const;
+}
+
+/** The profile as typed, over what the form does not show; undefined while nothing is known. */
+function profileOf(typed: Typed, before: Schemas["CameraProfile"] | undefined): Schemas["CameraProfile"] | undefined {
+  const { lens: _l, stabiliser: _s, readoutS: _r, automatic: _a, maxTiltDeg: _m, flies: _f, ...rest } = before ?? {};
+  const hasLens = typed.width.trim() !== "" || typed.hfov.trim() !== "";
+  const profile: Schemas["CameraProfile"] = {
+    ...rest,
+    ...(hasLens && {
+      lens: { widthPx: number(typed.width), hfovDeg: number(typed.hfov), projection: typed.projection },
+    }),
+    ...(typed.stabiliser && { stabiliser: typed.stabiliser }),
+    ...(typed.readoutMs.trim() && { readoutS: number(typed.readoutMs) / 1000 }),
+    ...(typed.automatic && { automatic: { ...before?.automatic, priority: typed.automatic } }),
+    ...(typed.maxTilt.trim() && { maxTiltDeg: number(typed.maxTilt) }),
+    ...(typed.flies === "yes" && { flies: true }),
+  };
+  return Object.keys(profile).length > 0 ? profile : undefined;
 }
 
 interface CameraFormProps {
@@ -65,6 +152,7 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
         steps: list(typed.steps),
         mounted: camera?.mounted ?? [],
         ...(camera?.notes && { notes: camera.notes }),
+        ...(profileOf(typed, camera?.profile) && { profile: profileOf(typed, camera?.profile) }),
       };
       return unwrap(
         camera
@@ -84,7 +172,8 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
     onError: (error) => {
       if (!(error instanceof Problem)) return;
       for (const fault of error.faults) {
-        const field = fault.field.replace(/\[.*$/, "") as FieldPath<Typed>;
+        const name = fault.field.replace(/\[.*$/, "");
+        const field: FieldPath<Typed> = FIELDS[name] ?? (name as FieldPath<Typed>);
         if (field in LABELS)
           form.setError(field, { message: fault.value ? `${String(fault.value)}: ${fault.allowed}` : fault.allowed });
       }
@@ -104,16 +193,20 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
               <Controller
                 control={form.control}
                 name={key}
-                render={({ field, fieldState }) => (
-                  <TextField
-                    label={LABELS[key].label}
-                    helper={LABELS[key].helper}
-                    value={field.value}
-                    onChange={field.onChange}
-                    onBlur={field.onBlur}
-                    fault={fieldState.error?.message}
-                  />
-                )}
+                render={({ field, fieldState }) =>
+                  LABELS[key].options ? (
+                    <ChoiceField {...LABELS[key]} value={field.value} onChange={field.onChange} />
+                  ) : (
+                    <TextField
+                      label={LABELS[key].label}
+                      helper={LABELS[key].helper}
+                      value={field.value}
+                      onChange={field.onChange}
+                      onBlur={field.onBlur}
+                      fault={fieldState.error?.message}
+                    />
+                  )
+                }
               />
             </Flex>
           ))}
@@ -135,5 +228,34 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
         </Flex>
       </Stack>
     </form>
+  );
+}
+
+function ChoiceField({
+  label,
+  options = {},
+  value,
+  onChange,
+}: Label & { value: string; onChange: (v: string) => void }) {
+  return (
+    <Field.Root>
+      <Field.Label color="muted">{label}</Field.Label>
+      <NativeSelect.Root>
+        <NativeSelect.Field
+          h="44px"
+          bg="panel"
+          borderColor="edge"
+          value={value}
+          onChange={(e) => onChange(e.target.value)}
+        >
+          {Object.entries(options).map(([option, name]) => (
+            <option key={option} value={option}>
+              {name}
+            </option>
+          ))}
+        </NativeSelect.Field>
+        <NativeSelect.Indicator />
+      </NativeSelect.Root>
+    </Field.Root>
   );
 }

@@ -5,6 +5,7 @@ import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";
 import { TextField } from "../../lib/TextField";
 import type { Bench, LightKind } from "./draft";
+import { SimulatedCamera } from "./SimulatedCamera";
 
 type Light = Schemas["ShotLight"];
 type Entry = Schemas["Entry"];
@@ -19,6 +20,9 @@ const KINDS: { value: LightKind; name: string }[] = [
 
 interface LightFormProps {
   light: Light;
+  fps: string;
+  /** The light as it stands, in EV at ISO 100. */
+  ev: number;
   bench: Bench;
   faultOf: FaultOf;
   onChange: (light: Light) => void;
@@ -27,7 +31,12 @@ interface LightFormProps {
 }
 
 /** The light, in whichever form it was read. */
-export function LightForm({ light, bench, faultOf, onChange, onKind }: LightFormProps) {
+export function LightForm({ light, fps, ev, bench, faultOf, onChange, onKind }: LightFormProps) {
+  // What is typed by hand is no longer what a simulated device said.
+  const byHand = (next: Light) => {
+    const { source: _, ...rest } = next;
+    onChange(rest);
+  };
   const entry = (role: "at" | "low", name: string) => (
     <EntryFields
       key={role}
@@ -38,7 +47,7 @@ export function LightForm({ light, bench, faultOf, onChange, onKind }: LightForm
       faultOf={(field) =>
         faultOf(`light.${role}.${field}`) ?? (field === "text" && role === "low" ? faultOf("light.low") : undefined)
       }
-      onChange={(next) => onChange({ ...light, [role]: next })}
+      onChange={(next) => byHand({ ...light, [role]: next })}
     />
   );
   return (
@@ -50,14 +59,23 @@ export function LightForm({ light, bench, faultOf, onChange, onKind }: LightForm
         onChange={(kind) => kind !== light.kind && onKind(kind)}
       />
       {light.kind === "looks" ? (
-        <Looks light={light} fault={faultOf("light.looks")} onChange={onChange} />
+        <Looks light={light} fault={faultOf("light.looks")} onChange={byHand} />
       ) : (
         <>
           {entry("at", light.low ? "Brightest" : "")}
           {light.low && entry("low", "Darkest")}
+          {light.kind === "auto" && (
+            <SimulatedCamera
+              bench={bench}
+              fps={fps}
+              ev={ev}
+              glass={light.at?.glass ?? []}
+              onRead={(at) => onChange({ kind: "auto", at, source: "simulated" })}
+            />
+          )}
           <Checkbox.Root
             checked={Boolean(light.low)}
-            onCheckedChange={(e) => onChange(e.checked ? { ...light, low: { ...light.at } } : withoutLow(light))}
+            onCheckedChange={(e) => byHand(e.checked ? { ...light, low: { ...light.at } } : withoutLow(light))}
             minH="44px"
           >
             <Checkbox.HiddenInput />

@@ -18,6 +18,7 @@ import {
   type Answer,
   atShutter,
   type Bench,
+  canonical,
   type Draft,
   draftOf,
   inScene,
@@ -31,7 +32,7 @@ import {
   traded,
   unplaced,
 } from "./draft";
-import { readDraft } from "./keptDraft";
+import { type KeptDraft, readDraft } from "./keptDraft";
 import { LightForm } from "./LightForm";
 import { LookForm, offeredWords } from "./LookForm";
 import { MotionForm } from "./MotionForm";
@@ -57,7 +58,7 @@ const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
 /** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
 export function ShotBench({ shot }: { shot: Shot }) {
-  const [kept] = useState(() => readDraft(shot.id));
+  const [kept] = useState(() => unsaved(shot));
   const [draft, setDraft] = useState<Draft>(() => kept?.draft ?? draftOf(shot));
   const [made, setMade] = useState<{ does: string; before: Draft } | null>(null);
   const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
@@ -192,10 +193,18 @@ export function ShotBench({ shot }: { shot: Shot }) {
             note={
               answer.low
                 ? `${answer.low.text} to ${answer.reading.text}`
-                : `${answer.reading.text}, ±${answer.reading.spreadStops.toFixed(1)}`
+                : `${answer.reading.text}, ±${answer.reading.spreadStops.toFixed(1)}${draft.light.source === "simulated" ? " · simulated" : ""}`
             }
           >
-            <LightPart light={draft.light} bench={bench} faultOf={faultOf} onChange={setLight} onKind={setKind} />
+            <LightPart
+              light={draft.light}
+              fps={draft.look.fps}
+              ev={answer.reading.ev100}
+              bench={bench}
+              faultOf={faultOf}
+              onChange={setLight}
+              onKind={setKind}
+            />
           </Panel>
           <Panel heading="Look">
             <LookPart
@@ -271,6 +280,12 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
     before.current = { fps, text: answer.shutter.text };
   }, [answer, fps, isAnswered]);
   return moved;
+}
+
+/** What was typed on this device and did not reach the server. */
+function unsaved(shot: Shot): KeptDraft | null {
+  const kept = readDraft(shot.id);
+  return kept && canonical(kept.draft) !== canonical(draftOf(shot)) ? kept : null;
 }
 
 /** The last value there was, while there is none: of the last input that could be answered. */

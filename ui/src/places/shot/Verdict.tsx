@@ -57,7 +57,9 @@ export function Verdict({ answer, bench, fault, made, onPick, onSaw, onTrade, on
         {isLooking ? (
           <LookButtons onSaw={onSaw} />
         ) : (
-          <StateMark state={answer.state ?? chosen.state}>{answer.gives ?? stateWords(chosen)}</StateMark>
+          <Box data-testid="state">
+            <StateMark state={answer.state ?? chosen.state}>{answer.gives ?? stateWords(chosen)}</StateMark>
+          </Box>
         )}
         {!isLooking && chosen.couldBe && chosen.couldBe.length > 0 && (
           <StateMark state="unknown">

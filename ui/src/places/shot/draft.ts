@@ -25,6 +25,21 @@ export function draftOf(shot: Shot): Draft {
   };
 }
 
+/**
+ * The draft as text that is the same for the same content: keys in order, and
+ * nothing of what is empty, which the server leaves out.
+ */
+export function canonical(draft: Draft): string {
+  return JSON.stringify(draft, (_, value: unknown) => {
+    if (Array.isArray(value)) return value.length > 0 ? value : undefined;
+    if (typeof value !== "object" || value === null) return value === "" ? undefined : value;
+    const filled = Object.entries(value).filter(([, v]) => v !== undefined && v !== "" && !isEmpty(v));
+    return Object.fromEntries(filled.sort(([a], [b]) => (a < b ? -1 : 1)));
+  });
+}
+
+const isEmpty = (v: unknown): boolean => typeof v === "object" && v !== null && Object.keys(v).length === 0;
+
 /** The question that the draft puts on its camera's bench. */
 export function requestOf(draft: Draft, bench: Bench): Schemas["ShotRequest"] {
   const { look, light, choices, scene = {}, placed } = draft;

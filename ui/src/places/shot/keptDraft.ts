@@ -13,7 +13,12 @@ export interface KeptDraft {
 // Only that it is a draft of ours is checked here; its fields the server judges.
 const kept = z.object({
   version: z.number(),
-  draft: z.looseObject({ cameraId: z.string(), look: z.object({}), light: z.object({}), choices: z.object({}) }),
+  draft: z.looseObject({
+    cameraId: z.string(),
+    look: z.looseObject({}),
+    light: z.looseObject({}),
+    choices: z.looseObject({}),
+  }),
 });
 
 const keyOf = (shotId: string) => `pinhole.draft.${shotId}`;

@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Problem, unwrap } from "../../api/client";
 import { readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
-import { type Draft, draftOf, type Shot } from "./draft";
+import { canonical, type Draft, draftOf, type Shot } from "./draft";
 import { forgetDraft, keepDraft } from "./keptDraft";
 
 /** Whether what is on the screen is stored. */
@@ -33,11 +33,11 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
   const queries = useQueryClient();
   const [state, setState] = useState<SaveState>({ status: "saved", at: shot.updatedAt });
   const version = useRef(baseVersion);
-  const stored = useRef(JSON.stringify(draftOf(shot)));
+  const stored = useRef(canonical(draftOf(shot)));
   const busy = useRef(false);
   const latest = useRef({ draft, canSave });
   latest.current = { draft, canSave };
-  const text = JSON.stringify(draft);
+  const text = canonical(draft);
   useEffect(() => {
     if (text === stored.current) forgetDraft(shot.id);
     else keepDraft(shot.id, { version: version.current, draft: latest.current.draft });
@@ -45,7 +45,7 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
 
   const save = useCallback(async () => {
     const { draft, canSave } = latest.current;
-    const sent = JSON.stringify(draft);
+    const sent = canonical(draft);
     if (busy.current || !canSave || sent === stored.current) return;
     busy.current = true;
     setState({ status: "saving" });
@@ -55,14 +55,21 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
       const saved = await unwrap(api.PUT("/api/shots/{id}", { params, body: draft, keepalive: true }));
       version.current = saved.version;
       stored.current = sent;
-      if (JSON.stringify(latest.current.draft) === sent) forgetDraft(shot.id);
+      if (canonical(latest.current.draft) === sent) forgetDraft(shot.id);
       queries.setQueryData(shotQuery(shot.id).queryKey, saved);
       queries.invalidateQueries({ queryKey: shotsQuery.queryKey });
       queries.invalidateQueries({ queryKey: readingsQuery(shot.id).queryKey });
       setState({ status: "saved", at: saved.updatedAt });
     } catch (error) {
-      if (error instanceof Problem && error.status === 409 && error.current) {
-        setState({ status: "conflict", theirs: error.current as Shot });
+      const theirs = error instanceof Problem && error.status === 409 ? (error.current as Shot | undefined) : undefined;
+      if (theirs && canonical(draftOf(theirs)) === sent) {
+        // A save of ours arrived of which no answer came back.
+        version.current = theirs.version;
+        stored.current = sent;
+        forgetDraft(shot.id);
+        setState({ status: "saved", at: theirs.updatedAt });
+      } else if (theirs) {
+        setState({ status: "conflict", theirs });
       } else {
         setState({ status: "failed", why: error instanceof Error ? error.message : String(error) });
       }

@@ -1,0 +1,219 @@
+import { expect, on, openShot, test } from "../app.ts";
+
+test("each demo shot's main question is answered", async ({ page, app }) => {
+  for (const [shot, glass, state, words] of [
+    ["Dawn walk between the rows", "ND8", "holds", "exposure as you accept it"],
+    ["Crates down the lane", "ND16", "breaks", "the stabiliser gives way by 1.2 stops"],
+    ["Dive down the terraces", "Density 1.5", "tight", "let the shutter float from 1/200 to 1/120"],
+    ["Lantern supper", "No glass", "tight", "ISO 1250 lifts the missing 3.6 stops"],
+    ["Pond from above", "CPL + ND64", "tight", "ISO 171 lifts the missing 0.8 stops"],
+    ["Press cellar, an hour in a minute", "VND 1-6 at 4.4", "holds", "exposure as you accept it"],
+  ] as const) {
+    await openShot(page, app, shot);
+    await expect(on(page).glass).toHaveText(glass);
+    await expect(on(page).state).toContainText(state);
+    await expect(on(page).state).toContainText(words);
+  }
+  // From high and slow, glass for the look is optional; the dive needs more tilt than there is.
+  await openShot(page, app, "Pond from above");
+  await expect(on(page).motion).toContainText("Glass is optional here");
+  await openShot(page, app, "Dive down the terraces");
+  await expect(
+    page.getByText("level flight at 20 m/s needs 44° of tilt; this rig leaves 40° with glass on"),
+  ).toBeVisible();
+  await expect(page.getByText(/At 1\/\d+ even full stick does not smear|the turn smears beyond/).first()).toBeVisible();
+  await openShot(page, app, "Press cellar, an hour in a minute");
+  await expect(page.getByTestId("delivered")).toContainText("1s fits into the interval, 180° of it.");
+});
+
+test("a conflict is named, and each trade resolves it or says what it leaves", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const { trades, glass, state, setting } = on(page);
+  const conflict = "the look and the stabiliser are 0.9 stops apart";
+  await expect(trades).toContainText(conflict);
+  for (const [trade, after] of [
+    [/shutter 1\/240, 75°/, /1\/240/],
+    [/^100 fps/, /1\/250/], // 180° is 1/200 there; the glass at hand leaves it a third of a stop faster
+    [/stabiliser off, camera on a stand/, /1\/100/],
+    [/a view of 180° instead of 118°/, /1\/100/],
+  ] as const) {
+    await trades.getByRole("button", { name: trade }).click();
+    await expect(trades).toContainText("Applied:");
+    await expect(trades).not.toContainText(conflict);
+    await expect(setting).toHaveText(after);
+    await trades.getByRole("button", { name: "Undo" }).click();
+    await expect(trades).toContainText(conflict);
+    await expect(trades).not.toContainText("Applied:");
+    await expect(state).toContainText("breaks");
+    await expect(glass).toHaveText("ND16");
+  }
+});
+
+test("the shutter is moved along its window by keys and by dragging", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const { shutter, setting, glass } = on(page);
+  await expect(shutter).toHaveAttribute("aria-valuetext", /^1\/100 · 180°\. the look and the stabiliser/);
+  await shutter.focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(setting).toHaveText(/^1\/120/);
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("ArrowLeft");
+  await expect(setting).toHaveText(/^1\/80/);
+  await page.keyboard.press("End");
+  await expect(setting).toHaveText(/^1\/8000/);
+
+  const box = await shutter.boundingBox();
+  if (!box) throw new Error("no window");
+  await page.mouse.move(box.x + 150, box.y + 60);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 400, box.y + 60, { steps: 10 });
+  await page.mouse.up();
+  await expect(setting).toHaveText(/^1\/(400|500|640)/);
+  await expect(glass).not.toHaveText("ND16");
+  await expect(page.getByLabel("or your own")).toHaveValue(/^1\/(400|500|640)$/);
+});
+
+test("schools stand side by side, and one is taken by a press", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const { schools, setting, state } = on(page);
+  await expect(schools.getByRole("button")).toHaveCount(6);
+  await schools.getByRole("button", { name: /^stabiliser first/ }).click();
+  await expect(setting).toHaveText(/^1\/250|^1\/240/);
+  await expect(state).toContainText("the look gives way");
+  await schools.getByRole("button", { name: /^any shutter/ }).click();
+  await expect(on(page).glass).toHaveText("No glass");
+  await schools.getByRole("button", { name: /^automatic/ }).click();
+  await expect(schools.getByRole("button", { name: /^automatic/ })).toHaveAttribute("aria-pressed", "true");
+  await expect(on(page).reasons).toContainText("on automatic it takes");
+  await schools.getByRole("button", { name: /^180°/ }).click();
+  await expect(setting).toHaveText(/^1\/100/);
+});
+
+test("a change of the frame rate moves the target and says so", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const look = page.getByRole("region", { name: "Look" });
+  await look.getByRole("button", { name: "25", exact: true }).click();
+  await expect(page.getByTestId("offered")).toContainText("At 25 fps the target is 1/50; at 50 it was 1/100.");
+  await look.getByRole("button", { name: "Every frame, slow" }).click();
+  await expect(page.getByTestId("delivered")).toContainText("Viewers see an angle of 180°");
+  await look.getByRole("button", { name: "Real time, frames dropped" }).click();
+  await look.getByLabel("Shown at, fps").fill("12.5");
+  await expect(page.getByTestId("delivered")).toContainText("Viewers see an angle of 90°");
+});
+
+test("what moves and shakes is said in numbers, or that it is not known", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  const motion = page.getByRole("region", { name: "Motion" });
+  await expect(on(page).motion).toContainText("blur shows on what passes within");
+  await motion.getByLabel("Subject speed, m/s").fill("0,2");
+  await expect(on(page).motion).toContainText("blurred by 7.0 px at 1/50: crisp");
+  await motion.getByLabel("Turn, °/s").fill("45");
+  await expect(on(page).motion).toContainText("a turn of 45°/s is faster than the 11°/s that stay readable");
+  await motion.getByLabel("or its shake, °/s").fill("900");
+  await expect(on(page).state).toContainText("breaks");
+  await motion.getByRole("button", { name: "50 Hz" }).click();
+  await page.getByLabel("or your own").fill("1/125");
+  await expect(on(page).reasons).toContainText("lamps that pulse at 100 Hz ripple by");
+  await motion.getByLabel("Distance, m").fill("-3");
+  await expect(motion.getByText(/a number from 0.001 to 1000000/)).toBeVisible();
+});
+
+test("inside one frame nothing but aim helps, and it says what is lost", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  const words = page.getByTestId("contrast-words");
+  await expect(words).toContainText("highlights lose 0.0 stops");
+  await page.getByRole("button", { name: "The subject" }).click();
+  await expect(words).toContainText("highlights lose 1.1 stops");
+  await expect(words).toContainText("ND darkens both ends alike and cannot change this");
+  await expect(words).toContainText("graduated glass of 1.1 stops");
+  await page.getByLabel("Brightest, EV").fill("9");
+  await expect(page.getByText("at least the subject's light").first()).toBeVisible();
+});
+
+test("effect glass says when it pays and when it hurts", async ({ page, app }) => {
+  await openShot(page, app, "Pond from above");
+  const effects = page.getByTestId("effects");
+  await expect(effects).toContainText("a reflection on water, leaf or glass");
+  await expect(effects).toContainText("this camera flies: its effect comes and goes as the craft turns");
+});
+
+test("the chain of numbers can be followed by hand", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await page.getByRole("button", { name: "Explain the numbers" }).click();
+  const chain = page.getByTestId("explain");
+  // EV 13.94 at f/2.8, 1/2000; the setting needs log2(2.8²·100) = 9.61.
+  await expect(chain).toContainText("13.94 − 9.61 − 0.00 = 4.32 stops");
+  await expect(chain).toContainText("q · W / (f_px · ω · g)");
+  await page.keyboard.press("Escape");
+  await expect(chain).toHaveCount(0);
+});
+
+test("the frame pair shows the effect, steps, swaps and compares", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const pair = page.getByRole("region", { name: "Frame pair" });
+  await pair.scrollIntoViewIfNeeded();
+  await expect(page.getByTestId("look-at-test")).toContainText("18 px of shake stay inside each frame");
+  await expect(page.getByTestId("look-at-reference")).toContainText("they jump 75 px from frame to frame");
+  await pair.getByRole("button", { name: "Step" }).click();
+  await expect(pair.getByRole("button", { name: "Play" })).toBeVisible();
+  const shown = pair.getByText(/^frame \d+ of 16/);
+  const before = await shown.textContent();
+  await pair.getByRole("button", { name: "Step" }).click();
+  await expect(shown).not.toHaveText(before ?? "");
+  const left = () => pair.locator("[data-testid^=loop-]").first().getAttribute("data-testid");
+  expect(await left()).toBe("loop-test");
+  await pair.getByRole("button", { name: "Swap sides" }).click();
+  expect(await left()).toBe("loop-reference");
+  await pair.getByLabel("Against").selectOption({ label: "school: 90°" });
+  await expect(pair.getByTestId("loop-reference")).toContainText("90°, 1/200 at ISO 100");
+  // The picture is drawn: it holds more than one colour.
+  const colours = await pair
+    .getByTestId("loop-test")
+    .locator("canvas")
+    .evaluate((node) => {
+      const canvas = node as HTMLCanvasElement;
+      const data = canvas.getContext("2d")?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
+      const seen = new Set<number>();
+      for (let i = 0; i < data.length; i += 4000)
+        seen.add((data[i] ?? 0) * 65536 + (data[i + 1] ?? 0) * 256 + (data[i + 2] ?? 0));
+      return seen.size;
+    });
+  expect(colours).toBeGreaterThan(10);
+});
+
+test("loops stand still where motion is not wanted", async ({ page, app }) => {
+  await page.emulateMedia({ reducedMotion: "reduce" });
+  await openShot(page, app, "Crates down the lane");
+  const pair = page.getByRole("region", { name: "Frame pair" });
+  await expect(pair.getByRole("button", { name: "Play" })).toBeVisible();
+  await expect(pair.getByText("frame 1 of 16")).toBeVisible();
+  await page.waitForTimeout(500);
+  await expect(pair.getByText("frame 1 of 16")).toBeVisible();
+});
+
+test("the simulated camera gives a reading that says it is one", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const light = page.getByRole("region", { name: "Light" });
+  await light.getByRole("button", { name: "No camera at hand: use the simulated one" }).click();
+  await light.getByLabel("light of the scene, EV").fill("12");
+  await expect(page.getByTestId("simulated-shows")).toHaveText(/^1\/52\d.* · ISO 100$/);
+  await light.getByRole("button", { name: "Take this reading" }).click();
+  await expect(light.getByText("EV 12.0, ±0.2 · simulated")).toBeVisible();
+  await light.getByLabel("shutter it chose").fill("1/500");
+  await expect(light.getByText(/simulated$/)).toHaveCount(0);
+});
+
+test("what is typed survives a reload and a lost server", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await page.getByLabel("shutter it chose").fill("1/640");
+  await page.reload(); // before the pause after which it is stored
+  await expect(page.getByLabel("shutter it chose")).toHaveValue("1/640");
+  await expect(on(page).saved).toHaveText(/^saved/);
+  await app.stop();
+  await page.getByLabel("shutter it chose").fill("1/800");
+  await expect(page.getByLabel("shutter it chose")).toHaveValue("1/800");
+  await app.start();
+  await page.reload();
+  await expect(page.getByLabel("shutter it chose")).toHaveValue("1/800");
+  await expect(on(page).saved).toHaveText(/^saved/);
+});

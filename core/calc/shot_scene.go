@@ -76,7 +76,7 @@ type ShotScene struct {
 	Shake    *angle.DegPerS  `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"measured shake, degrees a second; replaces the activity's"`
 	Movement *MovementFields `json:"movement,omitempty" doc:"what passes"`
 	Lamps    *LampFields     `json:"lamps,omitempty" doc:"what lights the scene, where it pulses"`
-	Motor    *MotorFields    `json:"motor,omitempty" doc:"what vibrates"`
+	Motor    *MotorSwing    `json:"motor,omitempty" doc:"what vibrates"`
 	Parts    *PartsFields    `json:"parts,omitempty" doc:"the light of the parts of one frame"`
 	Stick    *StickFields    `json:"stick,omitempty" doc:"how the pilot's stick turns the craft"`
 	Tilt     *UptiltRequest  `json:"tilt,omitempty" doc:"camera tilt against speed"`
@@ -85,8 +85,8 @@ type ShotScene struct {
 	WhatIf   *WhatIf         `json:"whatIf,omitempty" doc:"changes to the gear that are being tried"`
 }
 
-// MotorFields is the motor that shakes the camera.
-type MotorFields struct {
+// MotorSwing is the motor that shakes the camera.
+type MotorSwing struct {
 	Hz           *float64  `json:"hz,omitempty" minimum:"0.001" maximum:"100000" doc:"frequency as measured; this or rpm"`
 	RPM          *float64  `json:"rpm,omitempty" minimum:"0.1" maximum:"1000000" doc:"turns a minute"`
 	Blades       *int      `json:"blades,omitempty" minimum:"1" maximum:"20" doc:"with rpm; 1 by default"`

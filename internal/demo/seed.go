@@ -103,7 +103,7 @@ func shots(ids map[string]string) []store.ShotFields {
 			Choices: calc.Choices{MaxLayers: 1},
 			Scene: calc.ShotScene{
 				Activity: "cruise", Movement: passing(14, 4),
-				Motor: &calc.MotorFields{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
+				Motor: &calc.MotorSwing{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
 				Stick: &calc.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: &calc.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
 			},
 		},

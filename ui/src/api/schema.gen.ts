@@ -1862,7 +1862,7 @@ export interface components {
             slowestS: number;
             slowestText: string;
         };
-        MotorFields: {
+        MotorSwing: {
             /**
              * Format: double
              * @description how far the camera swings to either side, degrees
@@ -2420,7 +2420,7 @@ export interface components {
             /** @description what lights the scene, where it pulses */
             lamps?: components["schemas"]["LampFields"];
             /** @description what vibrates */
-            motor?: components["schemas"]["MotorFields"];
+            motor?: components["schemas"]["MotorSwing"];
             /** @description what passes */
             movement?: components["schemas"]["MovementFields"];
             /** @description the light of the parts of one frame */

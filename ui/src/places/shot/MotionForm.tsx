@@ -91,7 +91,7 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
           value={scene.lamps ? (String(scene.lamps.mainsHz) as "50" | "60") : "none"}
           onChange={(hz) => onChange({ lamps: hz === "none" ? undefined : { mainsHz: Number(hz) } })}
         />
-        <MotorFields scene={scene} faultOf={faultOf} onChange={onChange} />
+        <MotorSwing scene={scene} faultOf={faultOf} onChange={onChange} />
       </Flex>
       {flies && <FlightFields {...{ scene, answer, faultOf, onChange }} />}
     </Stack>
@@ -132,7 +132,7 @@ function MotionWords({ answer }: { answer: Answer }) {
   );
 }
 
-function MotorFields({ scene, faultOf, onChange }: Pick<MotionFormProps, "scene" | "faultOf" | "onChange">) {
+function MotorSwing({ scene, faultOf, onChange }: Pick<MotionFormProps, "scene" | "faultOf" | "onChange">) {
   const { motor } = scene;
   if (!motor)
     return (

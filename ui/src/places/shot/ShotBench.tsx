@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useQuery } from "@tanstack/react-query";
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
 import { FramePair } from "../../instruments/frame-pair/FramePair";
@@ -105,6 +105,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
       return null;
     });
   }, []);
+  // The verdict and the two instruments come first; what surrounds them follows.
+  const later = useDeferredValue(answer);
   const glassOf = useCallback((ids: readonly string[]) => (bench ? glassName(ids, byId(bench)) : ""), [bench]);
   const moved = useMoved(answer, draft.look.fps, isAnswered);
   const blocks = useMemo(
@@ -210,10 +212,10 @@ export function ShotBench({ shot }: { shot: Shot }) {
             <LookPart
               look={draft.look}
               scene={draft.scene ?? NO_SCENE}
-              answer={answer}
+              answer={later}
               bench={bench}
               cameras={cameras}
-              offered={offeredWords(answer)}
+              offered={offeredWords(later)}
               moved={moved}
               faultOf={faultOf}
               onChange={setLook}
@@ -222,36 +224,36 @@ export function ShotBench({ shot }: { shot: Shot }) {
             />
           </Panel>
         </Grid>
-        {shotRequest && answer.window && (
+        {shotRequest && later.window && (
           <Panel heading="Frame pair" note="drawn from these numbers">
-            <PairPart shot={shotRequest} answer={answer} glassOf={glassOf} />
+            <PairPart shot={shotRequest} answer={later} glassOf={glassOf} />
           </Panel>
         )}
-        {answer.schools && (
+        {later.schools && (
           <Panel heading="Schools" note="what each would do with this shot">
-            <SchoolsPart lines={answer.schools} glassOf={glassOf} onTake={setSchool} />
+            <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={setSchool} />
           </Panel>
         )}
         <Grid templateColumns={{ base: "1fr", md: "minmax(0,3fr) minmax(0,2fr)" }} gap="3">
           <Panel heading="Motion" note="what passes, shakes, vibrates and pulses">
             <MotionPart
               scene={draft.scene ?? NO_SCENE}
-              answer={answer}
+              answer={later}
               bench={bench}
               faultOf={faultOf}
               onChange={setScene}
             />
           </Panel>
           <Panel heading="Inside one frame">
-            <PartsPart parts={draft.scene?.parts} answer={answer} faultOf={faultOf} onChange={setScene} />
+            <PartsPart parts={draft.scene?.parts} answer={later} faultOf={faultOf} onChange={setScene} />
           </Panel>
         </Grid>
         <Panel heading="How you like it">
           <ChoicesPart
             choices={draft.choices}
             bench={bench}
-            effects={answer.effects}
-            other={otherWords(answer, glassOf)}
+            effects={later.effects}
+            other={otherWords(later, glassOf)}
             onChange={setChoices}
           />
         </Panel>

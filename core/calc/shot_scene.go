@@ -1,6 +1,10 @@
 package calc
 
 import (
+	"fmt"
+	"slices"
+	"strings"
+
 	"pinhole/core/angle"
 	"pinhole/core/glass"
 	"pinhole/core/light"
@@ -76,7 +80,7 @@ type ShotScene struct {
 	Shake    *angle.DegPerS  `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"measured shake, degrees a second; replaces the activity's"`
 	Movement *MovementFields `json:"movement,omitempty" doc:"what passes"`
 	Lamps    *LampFields     `json:"lamps,omitempty" doc:"what lights the scene, where it pulses"`
-	Motor    *MotorSwing    `json:"motor,omitempty" doc:"what vibrates"`
+	Motor    *MotorSwing     `json:"motor,omitempty" doc:"what vibrates"`
 	Parts    *PartsFields    `json:"parts,omitempty" doc:"the light of the parts of one frame"`
 	Stick    *StickFields    `json:"stick,omitempty" doc:"how the pilot's stick turns the craft"`
 	Tilt     *UptiltRequest  `json:"tilt,omitempty" doc:"camera tilt against speed"`
@@ -279,6 +283,28 @@ func (r *ShotRequest) missing(s *plan.Scene) []string {
 	}
 	if r.Scene.School == plan.ByAutomatic && s.Automatic == nil {
 		words = append(words, "how this camera's automatic behaves, or its fastest shutter, is not known, so its target stands")
+	}
+	return words
+}
+
+// assumed lists the defaults that the answer rests on, in words.
+func (r *ShotRequest) assumed(s *plan.Scene, on []string) []string {
+	var words []string
+	if s.Shaking != nil {
+		for _, a := range motion.Activities() {
+			if r.Scene.Shake == nil && a.Name == r.Scene.Activity {
+				words = append(words, fmt.Sprintf("a shake of %.3g°/s is assumed for %s, until it is measured", float64(a.Shake), a.Words))
+			}
+		}
+		if p := r.Profile; p.PassShare == nil && (p.Stabiliser == motion.Gimbal || p.Stabiliser == motion.GimbalAndElectronic) {
+			words = append(words, fmt.Sprintf("the gimbal is assumed to let %.0f %% of the shake through", 100*motion.GimbalPasses))
+		}
+	}
+	for i := range r.Kit {
+		k := &r.Kit[i]
+		if spread := k.Kind.Spread(); spread > 0 && k.MeasuredStops == nil && k.Kind != glass.Variable && slices.Contains(on, k.ID) {
+			words = append(words, fmt.Sprintf("the %s is counted as %v stops, ±%v, until it is measured", strings.ReplaceAll(string(k.Kind), "-", " with "), k.Stops, spread))
+		}
 	}
 	return words
 }

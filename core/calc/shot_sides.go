@@ -25,6 +25,7 @@ type ShotSides struct {
 	Effects  []EffectLine    `json:"effects,omitempty" doc:"glass for its effect: when it pays and when it hurts"`
 	Other    *OtherPriority  `json:"otherPriority,omitempty" doc:"what would lead if the other of blur and image came first; left out where that is the same"`
 	Explain  []ExplainLine   `json:"explain,omitempty" doc:"the chain of numbers from reading to verdict"`
+	Assumed  []string        `json:"assumed,omitempty" doc:"defaults the answer rests on, until something is measured"`
 	Missing  []string        `json:"missing,omitempty" doc:"what is not known and so not judged"`
 }
 
@@ -78,7 +79,7 @@ type OtherPriority struct {
 // sides computes what surrounds the answer, at the setting taken.
 func (a *ShotAnswer) sides(r *ShotRequest, s *plan.Scene, b *bench, wish plan.Wish) error {
 	t := b.question.Setting.Shutter
-	a.Missing = r.missing(s)
+	a.Missing, a.Assumed = r.missing(s), r.assumed(s, a.Chosen.Filters)
 	a.Motion = motionAt(s, t)
 	a.Auto = autoAt(s, a.Chosen.Stops)
 	a.Schools = r.schools(s, b, wish)

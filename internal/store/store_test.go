@@ -4,6 +4,8 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"github.com/pressly/goose/v3"
+	"io/fs"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -54,6 +56,7 @@ func must[T any](t *testing.T) func(v T, err error) T {
 
 var aCamera = Camera{CameraFields: CameraFields{
 	Name: "Row walker", Aperture: 2, ISOBase: 100, ISOCeiling: 1600, Steps: []string{"1/50"}, Rates: []string{"25"}, Mounted: []string{},
+	Profile: &calc.CameraProfile{Lens: &calc.LensFields{WidthPx: 3840, HFOVDeg: 72, Projection: "rectilinear"}, Stabiliser: "gimbal", Flies: true},
 }}
 
 func TestConnectionSettings(t *testing.T) {
@@ -85,6 +88,30 @@ func TestMigrationsRunFromEmptyAndOnce(t *testing.T) {
 	}
 }
 
+// A data file of the first version is brought up to date with what it holds.
+func TestAnOlderFileIsBroughtUpToDate(t *testing.T) {
+	path, ctx := newPath(t), t.Context()
+	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
+		t.Fatal(err)
+	}
+	db := must[*sql.DB](t)(sql.Open("sqlite", dsn(path)))
+	files := must[fs.FS](t)(fs.Sub(migrations, "migrations"))
+	provider := must[*goose.Provider](t)(goose.NewProvider(goose.DialectSQLite3, db, files))
+	if _, err := provider.UpTo(ctx, 1); err != nil {
+		t.Fatal(err)
+	}
+	at := "2031-09-20T08:00:00.000000000Z"
+	if _, err := db.ExecContext(ctx, `INSERT INTO cameras VALUES ('c', 1, ?, ?, NULL, 'old', 2, 100, 800, '[]', '[]', '[]', '')`, at, at); err != nil {
+		t.Fatal(err)
+	}
+	if err := db.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if c := must[Camera](t)(open(t, path).Cameras().Get(ctx, "c")); c.Name != "old" || c.Profile != nil {
+		t.Errorf("the old camera is %+v", c)
+	}
+}
+
 func TestEverythingRoundTripsThroughReopening(t *testing.T) {
 	path, ctx := newPath(t), t.Context()
 	s := must[*Store](t)(Open(ctx, path, clock()))
@@ -98,10 +125,12 @@ func TestEverythingRoundTripsThroughReopening(t *testing.T) {
 	island := time.FixedZone("", -3600)
 	start := time.Date(2031, 9, 20, 7, 20, 0, 0, island)
 	placed := []string{filter.ID}
+	mains := 50.0
 	light := calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}}
 	shot := must[Shot](t)(s.SaveShot(ctx, Shot{
-		ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "Dawn", StartsAt: &start, Look: calc.ShotLook{FPS: "25", Target: "180°"}, Light: light, Placed: &placed},
-		Answer:     Answer{Model: "1", At: start, Given: calc.ShotAnswer{Model: "1", Settled: true}},
+		ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "Dawn", StartsAt: &start, Look: calc.ShotLook{FPS: "25", Target: "180°"}, Light: light, Placed: &placed,
+			Scene: calc.ShotScene{School: "free", Activity: "walk", Lamps: &calc.LampFields{MainsHz: &mains}}},
+		Answer: Answer{Model: "1", At: start, Given: calc.ShotAnswer{Model: "1", Settled: true}},
 	}, []Reading{{ReadingFields: ReadingFields{Role: "at", Source: "real", TakenAt: start, Light: light, EV100: 10.64, SpreadStops: 0.2}}}))
 	if err := s.Close(); err != nil {
 		t.Fatal(err)
@@ -115,7 +144,7 @@ func TestEverythingRoundTripsThroughReopening(t *testing.T) {
 		t.Errorf("filter came back as %+v, was %+v", got, filter)
 	}
 	got := must[[]Shot](t)(s.ShotsOf(ctx, shoot.ID))
-	if len(got) != 1 || !got[0].StartsAt.Equal(start) || !reflect.DeepEqual(got[0].Light, shot.Light) || !reflect.DeepEqual(got[0].Placed, shot.Placed) || !got[0].Answer.Given.Settled {
+	if len(got) != 1 || !got[0].StartsAt.Equal(start) || !reflect.DeepEqual(got[0].Light, shot.Light) || !reflect.DeepEqual(got[0].Placed, shot.Placed) || !reflect.DeepEqual(got[0].Scene, shot.Scene) || !got[0].Answer.Given.Settled {
 		t.Errorf("shot came back as %+v, was %+v", got, shot)
 	}
 	if _, offset := got[0].StartsAt.Zone(); offset != -3600 {

@@ -3,6 +3,8 @@ package web
 import (
 	"bytes"
 	"encoding/json"
+	"image/jpeg"
+	"image/png"
 	"io"
 	"log/slog"
 	"net/http"
@@ -250,6 +252,35 @@ func TestGearThroughItsDoors(t *testing.T) {
 	b := get[desk.Bench](t, s, "GET", "/api/cameras/"+camera.ID+"/bench", "")
 	if len(b.Kit) != 1 || b.Kit[0].ID != filter.ID || b.Optics.Aperture != 2.8 {
 		t.Errorf("the bench is %+v", b)
+	}
+}
+
+// A shot is drawn, and what cannot be drawn is a problem document like any other.
+func TestDrawingsComeAsPictures(t *testing.T) {
+	s := newSite(t)
+	shots := get[struct{ Items []store.Shot }](t, s, "GET", "/api/shots", "")
+	request, err := json.Marshal(shots.Items[1].Answer.Request)
+	if err != nil {
+		t.Fatal(err)
+	}
+	w := s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken"}`, nil)
+	if picture, err := jpeg.Decode(w.Body); err != nil || w.Header().Get("Content-Type") != "image/jpeg" || picture.Bounds().Dy() != 16*360 {
+		t.Errorf("the loop is %d, %s, %v", w.Code, w.Header().Get("Content-Type"), err)
+	}
+	camera := `"camera":{"aperture":2,"isoBase":100,"isoCeiling":800},"fps":"25"`
+	w = s.do("POST", "/api/sim/camera/frame", `{`+camera+`,"ev100":12}`, nil)
+	if _, err := png.Decode(w.Body); err != nil || w.Header().Get("Content-Type") != "image/png" {
+		t.Errorf("the test frame is %d, %s, %v", w.Code, w.Header().Get("Content-Type"), err)
+	}
+	for path, body := range map[string]string{
+		"/api/render/loop":      `{"shot":` + string(request) + `,"show":"everything"}`,
+		"/api/sim/camera/frame": `{` + camera + `,"ev100":99}`,
+		"/api/sim/camera":       `{` + camera + `}`,
+	} {
+		w := s.do("POST", path, body, nil)
+		if doc := problemOf(t, w); w.Code != http.StatusUnprocessableEntity || len(doc.Errors) == 0 {
+			t.Errorf("%s answers %d, %+v", path, w.Code, doc)
+		}
 	}
 }
 

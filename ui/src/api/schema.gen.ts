@@ -2242,6 +2242,8 @@ export interface components {
             text: string;
         };
         ShotAnswer: {
+            /** @description defaults the answer rests on, until something is measured */
+            assumed?: string[];
             auto?: components["schemas"]["ShotAuto"];
             /** @description the glass placed, the glass to look through, or the best option */
             chosen: components["schemas"]["Option"];

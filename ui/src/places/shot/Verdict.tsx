@@ -68,6 +68,11 @@ export function Verdict({ answer, bench, fault, made, onPick, onSaw, onTrade, on
         )}
         {!isLooking && answer.window && <Trades window={answer.window} {...{ made, onTrade, onUndo }} />}
         {!isLooking && <Reasons reasons={reasonsOf(answer)} />}
+        {!isLooking && answer.assumed && (
+          <Text fontSize="sm" color="muted" data-testid="assumed">
+            <b>Assumed:</b> {answer.assumed.join("; ")}.
+          </Text>
+        )}
         {bench.leftOut.map((f) => (
           <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">
             <StateShape state="unknown" /> {f.title} is left out: {f.open}

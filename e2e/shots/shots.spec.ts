@@ -29,6 +29,33 @@ test.describe("pictures", () => {
     await page.screenshot({ path: picture("shot-looking-dark") });
   });
 
+  test("shot with a conflict", async ({ page, app }) => {
+    await openShot(page, app, "Crates down the lane");
+    await expect(on(page).state).toContainText("the stabiliser gives way");
+    await page.mouse.move(0, 0);
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("shot-conflict") });
+  });
+
+  test("frame pair and schools", async ({ page, app }) => {
+    await openShot(page, app, "Crates down the lane");
+    const pair = page.getByRole("region", { name: "Frame pair" });
+    await pair.evaluate((node) => node.scrollIntoView({ block: "start" }));
+    await expect(page.getByTestId("look-at-reference")).toContainText("jump 75 px");
+    await pair.getByRole("button", { name: "Step" }).click();
+    await page.waitForTimeout(1500);
+    await page.screenshot({ path: picture("frame-pair") });
+  });
+
+  test("motion of a dive, dark", async ({ page, app }) => {
+    await page.emulateMedia({ colorScheme: "dark" });
+    await openShot(page, app, "Dive down the terraces");
+    await page.getByRole("region", { name: "Motion" }).evaluate((node) => node.scrollIntoView({ block: "start" }));
+    await expect(page.getByText(/level flight at 20/)).toBeVisible();
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("motion-dark") });
+  });
+
   test("shot on a phone", async ({ page, app }) => {
     await page.setViewportSize(PHONE);
     await openShot(page, app, "Crates down the lane");

@@ -5,6 +5,12 @@ import { expect, on, openShot, test } from "../app.ts";
 const SIZES = { desk: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } };
 
 async function expectNoViolations(page: Page, where: string) {
+  const overflowing = await page.evaluate(() =>
+    [...document.querySelectorAll("main section, main section button, main svg")]
+      .filter((e) => e.getBoundingClientRect().right > window.innerWidth && !e.closest('[aria-label="Filters"]')) // which scrolls by itself
+      .map((e) => e.getAttribute("aria-label") ?? e.textContent),
+  );
+  expect(overflowing, `${where}: wider than the screen`).toEqual([]);
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(
     violations.map((v) => `${where}: ${v.id}: ${v.nodes.map((n) => n.html).join(" | ")}`),
@@ -20,7 +26,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       await page.goto(`${app.url}/shoot`);
       await expect(page.getByRole("link", { name: /Pond from above/ })).toBeVisible();
       await expectNoViolations(page, "shoot");
-      await openShot(page, app, "Pond from above");
+      await openShot(page, app, "Crates down the lane");
       await expectNoViolations(page, "shot");
       await page.getByRole("button", { name: "No meter: look" }).click();
       await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();

@@ -39,7 +39,7 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
   ];
   return (
     <Box ref={ref}>
-      <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3" minH="180px">
+      <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)" }} gap="3" minH="180px">
         {isSeen && (isSwapped ? views.reverse() : views)}
       </Grid>
       <Flex gap="2" mt="2" wrap="wrap" align="end">
@@ -52,9 +52,9 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
         <Button variant="outline" size="sm" onClick={() => setSwapped(!isSwapped)}>
           Swap sides
         </Button>
-        <Field.Root w="auto" orientation="horizontal" gap="1.5">
+        <Field.Root w={{ base: "full", md: "auto" }} orientation="horizontal" gap="1.5">
           <Field.Label>Against</Field.Label>
-          <NativeSelect.Root w="280px" maxW="100%">
+          <NativeSelect.Root w={{ base: "auto", md: "280px" }} flex={{ base: "1", md: "none" }} minW="0">
             <NativeSelect.Field
               h="44px"
               bg="panel"

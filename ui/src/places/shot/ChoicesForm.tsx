@@ -74,7 +74,7 @@ export function ChoicesForm({ choices, bench, effects, other, onChange }: Choice
 function Effects({ effects, bench }: { effects: readonly Schemas["EffectLine"][]; bench: Bench }) {
   const filters = byId(bench);
   return (
-    <Grid templateColumns={{ base: "1fr", md: "1fr 1fr" }} gap="3" data-testid="effects">
+    <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)" }} gap="3" data-testid="effects">
       {effects.map((e) => (
         <Stack key={e.id} gap="0.5" borderWidth="1px" borderColor="edge" rounded="md" p="3">
           <Text fontWeight="bold">{filters.get(e.id)?.title}</Text>

@@ -138,7 +138,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
           if (theirs) setDraft(theirs);
         }}
       />
-      <Grid templateColumns={{ base: "1fr", lg: "minmax(0,1fr) 360px" }} gap="3" alignItems="start">
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 360px" }} gap="3" alignItems="start">
         <Panel
           heading="Verdict"
           gridColumn={{ lg: "2" }}
@@ -189,7 +189,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
             />
           </Panel>
         )}
-        <Grid templateColumns={{ base: "1fr", md: "minmax(0,1fr) minmax(0,1fr)" }} gap="3">
+        <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)" }} gap="3">
           <Panel
             heading="Light"
             note={
@@ -234,7 +234,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
             <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={setSchool} />
           </Panel>
         )}
-        <Grid templateColumns={{ base: "1fr", md: "minmax(0,3fr) minmax(0,2fr)" }} gap="3">
+        <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,3fr) minmax(0,2fr)" }} gap="3">
           <Panel heading="Motion" note="what passes, shakes, vibrates and pulses">
             <MotionPart
               scene={draft.scene ?? NO_SCENE}

@@ -62,9 +62,10 @@ export function Verdict({ answer, bench, fault, made, onPick, onSaw, onTrade, on
           </Box>
         )}
         {!isLooking && chosen.couldBe && chosen.couldBe.length > 0 && (
-          <StateMark state="unknown">
-            within the spread it could also {chosen.couldBe.map((s) => COULD[s]).join(" or ")}
-          </StateMark>
+          <Text fontSize="sm">
+            Within ±{chosen.spreadStops.toFixed(1)} stops it could also{" "}
+            {chosen.couldBe.map((s) => COULD[s]).join(" or ")}.
+          </Text>
         )}
         {!isLooking && answer.window && <Trades window={answer.window} {...{ made, onTrade, onUndo }} />}
         {!isLooking && <Reasons reasons={reasonsOf(answer)} />}

@@ -188,6 +188,16 @@ func Example_window() {
 	// trades.0.leavesStops 0
 }
 
+func Example_loop() {
+	show("loop", `{"show":"taken","shot":{"camera":{"aperture":2.8,"isoBase":100,"isoCeiling":1600},"kit":[{"id":"ND16","stops":4.2,"kind":"nd"}],"look":{"fps":"50","target":"180°"},"light":{"kind":"meter","at":{"text":"EV 13.94"}},"profile":{"lens":{"widthPx":3840,"hfovDeg":118,"projection":"equidistant"},"stabiliser":"electronic"},"scene":{"shakeDegS":55,"movement":{"speedMps":4,"distanceM":2}}}}`,
+		"name", "effect", "sizePx", "lookAt")
+	// Output:
+	// name your setting, 1/100 at ISO 100
+	// effect ghosting
+	// sizePx 17.9
+	// lookAt the whole picture: 18 px of shake stay inside each frame, in another direction every time
+}
+
 func Example_sun() {
 	show("sun", `{"time":"2031-09-20T10:40:00-01:00","latDeg":38.4,"lonDeg":-20.5}`, "altitudeDeg", "azimuthDeg", "sunrise", "sunset", "twilight.civil.dusk")
 	// Output:

@@ -83,6 +83,10 @@ func TestAutomaticRaisesISOBehindGlass(t *testing.T) {
 	if a.Auto == nil || a.Auto.With.ISO < 150 || !strings.Contains(a.Auto.Words, "1.0 stops of noise") {
 		t.Errorf("behind four stops the automatic is %+v", a.Auto)
 	}
+	a = answered(t, changed(t, crates, `{"light":{"low":{"text":"EV 9"}},"placed":["nd16"]}`))
+	if !strings.Contains(a.Auto.Words, "; in the lowest light 1/") {
+		t.Errorf("over a range the automatic is said to do %q", a.Auto.Words)
+	}
 	a = answered(t, changed(t, crates, `{"profile":{"automatic":{"priority":"shutter"}},"placed":["nd16"]}`))
 	if a.Auto.With.ISO != 100 || a.Auto.With.ShutterS <= a.Auto.Without.ShutterS {
 		t.Errorf("with the shutter first it is %+v", a.Auto)

@@ -190,6 +190,10 @@ func autoAt(s *plan.Scene, on stop.Stops) *ShotAuto {
 	default:
 		a.Words = fmt.Sprintf("on automatic it takes %s behind the glass instead of %s: %v stops more blur", a.With.Text, a.Without.Text, blur)
 	}
+	if s.Question.Light.Ranged {
+		set, left := s.Automatic.Expose(s.Question.Light.Low, on)
+		a.Words += fmt.Sprintf("; in the lowest light %s", autoText(set, left))
+	}
 	return a
 }
 

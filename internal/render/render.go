@@ -5,6 +5,7 @@ package render
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"image"
 	"image/jpeg"
@@ -18,36 +19,36 @@ import (
 // jpegQuality keeps noise and edges as they are drawn, at a tenth of the size.
 const jpegQuality = 88
 
-// Sprite returns the frames of a loop below each other in one JPEG. It gives up
-// between two frames when the context ends, with the context's error.
-func Sprite(ctx context.Context, v picture.View, e picture.Exposure) ([]byte, error) {
+// Frames returns the frames of a loop as JPEG files, in order. It gives up between
+// two frames when the context ends, with the context's error.
+func Frames(ctx context.Context, v picture.View, e picture.Exposure) ([][]byte, error) {
 	loop := picture.NewLoop(v)
-	sheet := image.NewRGBA(image.Rect(0, 0, v.Width, v.Height*picture.Frames))
-	frames := make(chan int, picture.Frames)
+	next := make(chan int, picture.Frames)
 	for i := range picture.Frames {
-		frames <- i
+		next <- i
 	}
-	close(frames)
+	close(next)
+	files, faults := make([][]byte, picture.Frames), make([]error, picture.Frames)
 	var workers sync.WaitGroup
 	for range min(runtime.GOMAXPROCS(0), picture.Frames) {
 		workers.Go(func() {
-			for i := range frames {
-				if ctx.Err() != nil {
+			frame := image.NewRGBA(image.Rect(0, 0, v.Width, v.Height))
+			for i := range next {
+				if faults[i] = ctx.Err(); faults[i] != nil {
 					return
 				}
-				loop.Frame(i, e, sheet.SubImage(image.Rect(0, i*v.Height, v.Width, (i+1)*v.Height)).(*image.RGBA))
+				loop.Frame(i, e, frame)
+				var out bytes.Buffer
+				faults[i] = jpeg.Encode(&out, frame, &jpeg.Options{Quality: jpegQuality})
+				files[i] = out.Bytes()
 			}
 		})
 	}
 	workers.Wait()
-	if err := ctx.Err(); err != nil {
+	if err := errors.Join(faults...); err != nil {
 		return nil, fmt.Errorf("draw the loop: %w", err)
 	}
-	var out bytes.Buffer
-	if err := jpeg.Encode(&out, sheet, &jpeg.Options{Quality: jpegQuality}); err != nil {
-		return nil, fmt.Errorf("encode the loop: %w", err)
-	}
-	return out.Bytes(), nil
+	return files, nil
 }
 
 // Still returns one frame as PNG.

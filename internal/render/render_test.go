@@ -19,23 +19,23 @@ func small() picture.View {
 }
 
 // Frames drawn side by side are those drawn one by one.
-func TestSpriteHoldsEveryFrameInOrder(t *testing.T) {
+func TestFramesComeInOrder(t *testing.T) {
 	e := picture.Exposure{Shutter: 1. / 100}
-	file, err := Sprite(t.Context(), small(), e)
-	if err != nil {
-		t.Fatal(err)
+	files, err := Frames(t.Context(), small(), e)
+	if err != nil || len(files) != picture.Frames {
+		t.Fatalf("%d frames, %v", len(files), err)
 	}
-	sheet, err := jpeg.Decode(bytes.NewReader(file))
-	if err != nil || sheet.Bounds() != image.Rect(0, 0, 160, 90*picture.Frames) {
-		t.Fatalf("the sheet is %v, %v", sheet.Bounds(), err)
-	}
-	for _, i := range []int{0, 7, 15} {
+	for i, file := range files {
+		frame, err := jpeg.Decode(bytes.NewReader(file))
+		if err != nil {
+			t.Fatal(err)
+		}
 		one := image.NewRGBA(image.Rect(0, 0, 160, 90))
 		picture.NewLoop(small()).Frame(i, e, one)
 		off := 0
 		for y := range 90 {
 			for x := range 160 {
-				r, _, _, _ := sheet.At(x, y+90*i).RGBA()
+				r, _, _, _ := frame.At(x, y).RGBA()
 				off += max(int(r>>8)-int(one.RGBAAt(x, y).R), int(one.RGBAAt(x, y).R)-int(r>>8))
 			}
 		}
@@ -45,10 +45,10 @@ func TestSpriteHoldsEveryFrameInOrder(t *testing.T) {
 	}
 }
 
-func TestSpriteGivesUpWithItsCaller(t *testing.T) {
+func TestFramesGiveUpWithTheirCaller(t *testing.T) {
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	if _, err := Sprite(ctx, small(), picture.Exposure{Shutter: 0.01}); !errors.Is(err, context.Canceled) {
+	if _, err := Frames(ctx, small(), picture.Exposure{Shutter: 0.01}); !errors.Is(err, context.Canceled) {
 		t.Errorf("drawn for nobody: %v", err)
 	}
 }
@@ -63,12 +63,12 @@ func TestStillIsAPicture(t *testing.T) {
 	}
 }
 
-func BenchmarkSprite(b *testing.B) {
+func BenchmarkFrames640x360x16(b *testing.B) {
 	v := small()
 	v.Width, v.Height, v.Shake, v.ShiftsFrames = 640, 360, 30, true
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := Sprite(b.Context(), v, picture.Exposure{Shutter: 1. / 50, Gain: 2}); err != nil {
+		if _, err := Frames(b.Context(), v, picture.Exposure{Shutter: 1. / 50, Gain: 2}); err != nil {
 			b.Fatal(err)
 		}
 	}

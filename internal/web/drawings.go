@@ -1,8 +1,12 @@
 package web
 
 import (
+	"bytes"
 	"context"
+	"fmt"
+	"mime/multipart"
 	"net/http"
+	"net/textproto"
 	"reflect"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -12,6 +16,36 @@ import (
 	"pinhole/internal/render"
 	"pinhole/internal/sim"
 )
+
+// Media types of drawings.
+const (
+	mediaPNG   = "image/png"
+	mediaJPEG  = "image/jpeg"
+	mediaParts = "multipart/form-data"
+)
+
+// inParts returns the frames of a loop as the parts of one answer, which browsers
+// take apart by themselves.
+func inParts(frames [][]byte) (*drawing, error) {
+	var body bytes.Buffer
+	parts := multipart.NewWriter(&body)
+	for i, frame := range frames {
+		header := textproto.MIMEHeader{
+			"Content-Disposition": {fmt.Sprintf(`form-data; name="frame"; filename="%02d.jpg"`, i)}, "Content-Type": {mediaJPEG},
+		}
+		part, err := parts.CreatePart(header)
+		if err == nil {
+			_, err = part.Write(frame)
+		}
+		if err != nil {
+			return nil, fmt.Errorf("write frame %d: %w", i, err)
+		}
+	}
+	if err := parts.Close(); err != nil {
+		return nil, fmt.Errorf("write the frames: %w", err)
+	}
+	return &drawing{parts.FormDataContentType(), body.Bytes()}, nil
+}
 
 // drawing is a picture on its way out.
 type drawing struct {
@@ -25,7 +59,7 @@ const maxDrawings = 2
 // registerDrawings opens the doors to loops of a shot and to the simulated camera.
 func (s *server) registerDrawings() {
 	turns := make(chan struct{}, maxDrawings)
-	inTurn := func(ctx context.Context, draw func() ([]byte, error)) ([]byte, error) {
+	inTurn := func(ctx context.Context, draw func() (*drawing, error)) (*drawing, error) {
 		select {
 		case turns <- struct{}{}:
 			defer func() { <-turns }()
@@ -34,17 +68,26 @@ func (s *server) registerDrawings() {
 			return nil, ctx.Err()
 		}
 	}
-	addDrawing(s, "/api/render/loop", "draw-loop", "Draw a shot at a setting: sixteen frames below each other", "image/jpeg",
-		func(ctx context.Context, r calc.LoopRequest) ([]byte, error) {
+	addDrawing(s, "/api/render/loop", "draw-loop", "Draw a shot at a setting: sixteen frames, one part each", mediaParts,
+		func(ctx context.Context, r calc.LoopRequest) (*drawing, error) {
 			loop, err := calc.PlanLoop(r)
 			if err != nil {
 				return nil, err
 			}
-			return inTurn(ctx, func() ([]byte, error) { return render.Sprite(ctx, loop.View, loop.Exposure) })
+			return inTurn(ctx, func() (*drawing, error) {
+				frames, err := render.Frames(ctx, loop.View, loop.Exposure)
+				if err != nil {
+					return nil, err
+				}
+				return inParts(frames)
+			})
 		})
-	addDrawing(s, "/api/sim/camera/frame", "simulate-frame", "Take a test frame with the simulated camera", "image/png",
-		func(ctx context.Context, r sim.CameraRequest) ([]byte, error) {
-			return inTurn(ctx, func() ([]byte, error) { return sim.TestFrame(r) })
+	addDrawing(s, "/api/sim/camera/frame", "simulate-frame", "Take a test frame with the simulated camera", mediaPNG,
+		func(ctx context.Context, r sim.CameraRequest) (*drawing, error) {
+			return inTurn(ctx, func() (*drawing, error) {
+				frame, err := sim.TestFrame(r)
+				return &drawing{mediaPNG, frame}, err
+			})
 		})
 	huma.Register(s.api, huma.Operation{
 		OperationID: "simulate-camera", Method: http.MethodPost, Path: "/api/sim/camera", Summary: "Point the simulated camera at a light", Tags: []string{"simulated"},
@@ -64,7 +107,7 @@ func (s *server) registerDrawings() {
 }
 
 // addDrawing registers an operation that answers with a picture.
-func addDrawing[R any](s *server, path, id, summary, media string, draw func(context.Context, R) ([]byte, error)) {
+func addDrawing[R any](s *server, path, id, summary, media string, draw func(context.Context, R) (*drawing, error)) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Tags: []string{"drawings"},
 		Errors: []int{http.StatusBadRequest, http.StatusUnprocessableEntity}, SkipValidateBody: true,
@@ -76,11 +119,11 @@ func addDrawing[R any](s *server, path, id, summary, media string, draw func(con
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
-		picture, err := draw(ctx, r)
+		out, err := draw(ctx, r)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
-		return &drawing{media, picture}, nil
+		return out, nil
 	})
 	s.describe(http.MethodPost, path, reflect.TypeFor[R](), nil)
 }

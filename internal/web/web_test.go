@@ -3,10 +3,13 @@ package web
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"image/jpeg"
 	"image/png"
 	"io"
 	"log/slog"
+	"mime"
+	"mime/multipart"
 	"net/http"
 	"net/http/httptest"
 	"path/filepath"
@@ -264,8 +267,26 @@ func TestDrawingsComeAsPictures(t *testing.T) {
 		t.Fatal(err)
 	}
 	w := s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken"}`, nil)
-	if picture, err := jpeg.Decode(w.Body); err != nil || w.Header().Get("Content-Type") != "image/jpeg" || picture.Bounds().Dy() != 16*360 {
-		t.Errorf("the loop is %d, %s, %v", w.Code, w.Header().Get("Content-Type"), err)
+	_, params, err := mime.ParseMediaType(w.Header().Get("Content-Type"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts, frames := multipart.NewReader(w.Body, params["boundary"]), 0
+	for {
+		part, err := parts.NextPart()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		if frame, err := jpeg.Decode(part); err != nil || frame.Bounds().Dx() != 640 {
+			t.Errorf("frame %d: %v", frames, err)
+		}
+		frames++
+	}
+	if frames != 16 {
+		t.Errorf("a loop of %d frames", frames)
 	}
 	camera := `"camera":{"aperture":2,"isoBase":100,"isoCeiling":800},"fps":"25"`
 	w = s.do("POST", "/api/sim/camera/frame", `{`+camera+`,"ev100":12}`, nil)

@@ -95,12 +95,15 @@ export const loopQuery = (request: Schemas["LoopRequest"]) =>
     ...computed,
   });
 
-/** The drawing itself: the frames of the loop below each other. */
+/** The drawing itself, frame by frame. */
 export const loopPictureQuery = (request: Schemas["LoopRequest"]) =>
   queryOptions({
     queryKey: ["render", "loop", request],
-    queryFn: async ({ signal }) =>
-      createImageBitmap(await unwrap(api.POST("/api/render/loop", { body: request, signal, parseAs: "blob" }))),
+    queryFn: async ({ signal }) => {
+      const blob = await unwrap(api.POST("/api/render/loop", { body: request, signal, parseAs: "blob" }));
+      const parts = await new Response(blob).formData();
+      return Promise.all(parts.getAll("frame").map((part) => createImageBitmap(part as File)));
+    },
     ...computed,
     gcTime: 10_000, // pictures are large
   });

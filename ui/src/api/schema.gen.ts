@@ -580,7 +580,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Draw a shot at a setting: sixteen frames below each other */
+        /** Draw a shot at a setting: sixteen frames, one part each */
         post: operations["draw-loop"];
         delete?: never;
         options?: never;
@@ -5732,7 +5732,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "image/jpeg": string;
+                    "multipart/form-data": string;
                 };
             };
             /** @description Bad Request */

@@ -14,27 +14,15 @@ interface LoopViewProps {
 /** One loop, drawn by the core from the shot's own numbers. */
 export function LoopView({ request, frame, side }: LoopViewProps) {
   const about = useQuery(loopQuery(request));
-  const sheet = useQuery(loopPictureQuery(request));
+  const drawn = useQuery(loopPictureQuery(request));
   const canvas = useRef<HTMLCanvasElement>(null);
-  const picture = sheet.data;
+  const picture = drawn.data?.[frame % FRAMES];
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
-    if (!context || !picture) return;
-    const height = picture.height / FRAMES;
-    context.drawImage(
-      picture,
-      0,
-      frame * height,
-      picture.width,
-      height,
-      0,
-      0,
-      context.canvas.width,
-      context.canvas.height,
-    );
-  }, [picture, frame]);
-  const fault = about.error ?? sheet.error;
-  const isBehind = sheet.isPlaceholderData || about.isPlaceholderData;
+    if (context && picture) context.drawImage(picture, 0, 0, context.canvas.width, context.canvas.height);
+  }, [picture]);
+  const fault = about.error ?? drawn.error;
+  const isBehind = drawn.isPlaceholderData || about.isPlaceholderData;
   return (
     <Stack gap="1" minW="0" data-testid={`loop-${side}`}>
       <Box position="relative" rounded="md" overflow="hidden" aspectRatio="16 / 9" bg="unknownSoft">

@@ -6,8 +6,8 @@ export default defineConfig({
   outputDir: "results",
   reporter: process.env.CI ? "line" : "list",
   workers: 2,
-  timeout: 30_000,
-  expect: { timeout: 5_000 },
+  timeout: 90_000, // axe takes its time on two busy cores
+  expect: { timeout: 10_000 },
   forbidOnly: true,
   use: {
     viewport: desk,

@@ -15,6 +15,8 @@ func TestRefusals(t *testing.T) {
 	day := `{"shots":[{"id":"a","cameraId":"x","from":"2031-09-20T07:00:00Z","to":"2031-09-20T07:01:00Z","evSet":9,"points":[12,12]},
 		{"id":"b","cameraId":"x","from":"2031-09-20T08:00:00Z","to":"2031-09-20T08:00:00Z","evSet":9,"points":[12]}],
 		"stacks":[{"id":"none","stops":0}]}`
+	table := `{"camera":{"aperture":2,"isoBase":100,"isoCeiling":800},"kit":[{"id":"a","stops":3,"kind":"nd"}],"looks":[{"fps":"25","target":"180°"}],
+		"lowEv100":2,"highEv100":17,"columns":31,"wanted":[{"id":"s","fps":"25","target":"180°","lowEv100":12,"highEv100":12}]}`
 	change := func(body, from, to string) string {
 		if !strings.Contains(body, from) {
 			t.Fatalf("%s is not in %s", from, body)
@@ -66,6 +68,10 @@ func TestRefusals(t *testing.T) {
 		{"corners", `{"aperture":2,"focalMm":3,"halfDiagonalDeg":40,"rings":[]}`, "rings"},
 		{"balance", `{"filterG":5,"filterArmMm":5,"counterArmMm":0}`, "counterArmMm"},
 		{"mass", `{"partsG":[100,-5],"limitG":250}`, "partsG[1]"},
+		{"coverage", change(table, `"highEv100":17`, `"highEv100":1`), "highEv100"},
+		{"coverage", change(table, `"180°"`, `"half"`), "looks[0].target"},
+		{"coverage", change(table, `"columns":31`, `"columns":5000`), "columns"},
+		{"coverage", change(table, `"highEv100":12`, `"highEv100":2`), "wanted[0].highEv100"},
 		{"day", change(day, `[12,12]`, `[12]`), "shots[0].points"},
 		{"day", change(day, `"id":"b"`, `"id":"a"`), "shots[1].id"},
 		{"day", change(day, `08:00:00Z","to":"2031-09-20T08:00:00Z","evSet":9,"points":[12]`, `07:00:00Z","to":"2031-09-20T07:01:00Z","evSet":9,"points":[12,12]`), "shots[1].from"},

@@ -74,6 +74,7 @@ var operations = []Operation{
 	operation("balance", "Find the counterweight of a filter on a gimbal", Balance),
 	operation("mass", "Add up a craft against a limit its pilot states", AllUpMass),
 	operation("day", "Plan the glass of a day with as few swaps as the light allows", PlanDay),
+	operation("coverage", "Find the light a kit covers, and what to buy or carry", Coverage),
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),
 	operation("loop", "Say what a drawing of a shot at a setting shows", DescribeLoop),
 	operation("line", "Read a quick line such as: f2 1/1250 iso50 > 50fps", ReadLine),

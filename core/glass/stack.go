@@ -34,7 +34,8 @@ type Rules struct {
 	Mounted []string
 }
 
-const defaultLayers = 2
+// DefaultLayers is the most loose layers in a stack unless the rules say.
+const DefaultLayers = 2
 
 var defaultAllow = []Kind{ND, Variable}
 
@@ -108,7 +109,7 @@ func (s *Stack) add(f *Filter, mounted bool) {
 func Stacks(kit []Filter, rules Rules) ([]Stack, error) {
 	b := builder{layers: rules.MaxLayers}
 	if b.layers == 0 {
-		b.layers = defaultLayers
+		b.layers = DefaultLayers
 	}
 	mounted, err := named(kit, rules.Mounted, "mounted")
 	if err != nil {

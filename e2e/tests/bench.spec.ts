@@ -49,6 +49,20 @@ test("a conflict is named, and each trade resolves it or says what it leaves", a
   }
 });
 
+test("gear that is only tried says so until it is dropped", async ({ page, app }) => {
+  await openShot(page, app, "Dive down the terraces");
+  const { trades, glass, rail } = on(page);
+  await trades.getByRole("button", { name: /^a filter of 6 stops/ }).click();
+  await expect(glass).toHaveText("new 6-stop filter");
+  await expect(rail.getByRole("img")).toHaveAccessibleName(/new 6-stop filter takes 6\.0 stops/);
+  await expect(on(page).saved).toHaveText(/^saved/);
+  await page.reload();
+  await expect(trades).toContainText("Only tried: a filter of 6 stops");
+  await trades.getByRole("button", { name: "Back to what I have" }).click();
+  await expect(trades).not.toContainText("Only tried");
+  await expect(glass).toHaveText("Density 1.5");
+});
+
 test("the shutter is moved along its window by keys and by dragging", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   const { shutter, setting, glass } = on(page);

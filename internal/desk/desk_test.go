@@ -164,3 +164,30 @@ func TestAShotKeepsItsQuestionAnswerAndReadings(t *testing.T) {
 		t.Errorf("an unreadable light gives %v", err)
 	}
 }
+
+// The table holds the looks and the light of the shots on that camera, each once.
+func TestCoverageFollowsTheShots(t *testing.T) {
+	d := newDesk(t)
+	shot := gear(t, d, "ND8")
+	if _, err := d.SaveShot(t.Context(), shot); err != nil {
+		t.Fatal(err)
+	}
+	dark := shot
+	dark.Look = calc.ShotLook{FPS: "50", Target: "90°"}
+	dark.Light = calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 16"}}
+	saved, err := d.SaveShot(t.Context(), dark)
+	if err != nil {
+		t.Fatal(err)
+	}
+	c, err := d.Coverage(t.Context(), shot.CameraID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(c.Rows) != 2 || len(c.Rows[0].Cells) != halfStops || len(c.Shots) != 2 {
+		t.Errorf("%d looks of %d cells, %d shots", len(c.Rows), len(c.Rows[0].Cells), len(c.Shots))
+	}
+	// EV 16 at f/2, 1/200: EVset 9.64, so that 6 stops and a third are wanted.
+	if !slices.Equal(c.Hopeless, []string{saved.ID}) || c.Single == nil || c.Single.Closes < 1 {
+		t.Errorf("hopeless %v, to buy %+v", c.Hopeless, c.Single)
+	}
+}

@@ -42,4 +42,14 @@ func (s *server) registerShots() {
 		}
 		return &answer[desk.Bench]{*b}, nil
 	})
+	huma.Register(s.api, huma.Operation{
+		OperationID: "get-coverage", Method: http.MethodGet, Path: "/api/cameras/{id}/coverage", Summary: "Get the light a camera's glass covers, and what would close its gaps", Tags: []string{"cameras"},
+		Errors: []int{http.StatusNotFound},
+	}, func(ctx context.Context, in *ByID) (*answer[desk.Covered], error) {
+		c, err := kept.Coverage(ctx, in.ID)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[desk.Covered]{*c}, nil
+	})
 }

@@ -52,6 +52,15 @@ export const benchQuery = (cameraId: string) =>
     enabled: cameraId !== "",
   });
 
+export const coverageQuery = (cameraId: string) =>
+  queryOptions({
+    // Beside the bench: what changes one changes the other.
+    queryKey: ["bench", cameraId, "coverage"],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/cameras/{id}/coverage", { params: { path: { id: cameraId } }, signal })),
+    enabled: cameraId !== "",
+  });
+
 /**
  * The computed answers. The request is the key, so an answer can never be shown
  * beside another request, and the one before stays until the new one is there.

@@ -89,6 +89,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the light a kit covers, and what to buy or carry */
+        post: operations["calc-coverage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/day": {
         parameters: {
             query?: never;
@@ -492,6 +509,23 @@ export interface paths {
         };
         /** Get a camera with the glass that goes on it */
         get: operations["get-bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cameras/{id}/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get the light a camera's glass covers, and what would close its gaps */
+        get: operations["get-coverage"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1171,6 +1205,113 @@ export interface components {
              */
             halfDiagonalDeg: number;
             rings: components["schemas"]["RingFields"][];
+        };
+        CoverageAnswer: {
+            /** @description the fewest filters that serve all that the kit serves of what is wanted */
+            carry?: string[];
+            /** @description ids of wanted light that no glass of the kit serves */
+            hopeless?: string[];
+            /** @description ids of filters that no cell uses */
+            idle: string[];
+            lightsEv100: number[];
+            /** @description the pair that closes most, where it closes more than the one */
+            pair?: components["schemas"]["Purchase"];
+            rows: components["schemas"]["CoverageRow"][];
+            /** @description the one filter that closes most of what is wanted; left out where none helps */
+            single?: components["schemas"]["Purchase"];
+            /** @description filters so alike that one does for all, within a sixth of a stop */
+            twins: string[][];
+            words: string[];
+        };
+        CoverageCell: {
+            /** Format: double */
+            errorStops: number;
+            filters: string[];
+            /** Format: int64 */
+            layers: number;
+            settings?: {
+                [key: string]: number;
+            };
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks";
+            /**
+             * Format: double
+             * @description of glass in all
+             */
+            stops: number;
+        };
+        CoverageLook: {
+            /** @description 25, 29.97; still */
+            fps: string;
+            /** @description 180°, or a time such as 1/100 */
+            target: string;
+        };
+        CoverageRequest: {
+            /** @description kinds used for their darkness; nd and variable by default */
+            allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            camera: components["schemas"]["Camera"];
+            /** Format: int64 */
+            columns: number;
+            /**
+             * Format: double
+             * @description the brightest column
+             */
+            highEv100: number;
+            kit: components["schemas"]["KitFilter"][];
+            looks: components["schemas"]["CoverageLook"][];
+            /**
+             * Format: double
+             * @description the darkest column
+             */
+            lowEv100: number;
+            /**
+             * Format: int64
+             * @description most loose layers in a stack; 2 by default
+             */
+            maxLayers?: number;
+            /** @description ids of glass that lives on the lens */
+            mounted?: string[];
+            /**
+             * Format: double
+             * @description exposure wanted against the meter, positive brighter
+             */
+            offsetStops?: number;
+            /**
+             * @description what is kept first: the shutter (blur, the default) or ISO (image)
+             * @enum {string}
+             */
+            priority?: "blur" | "image";
+            /** @description ids of glass asked for, for its effect */
+            required?: string[];
+            /** @description two thirds dark and one third bright by default */
+            tolerance?: components["schemas"]["Tolerance"];
+            /** @description light that is really met, for buying and carrying */
+            wanted?: components["schemas"]["WantedLight"][];
+        };
+        CoverageRow: {
+            cells: components["schemas"]["CoverageCell"][];
+            name: string;
+        };
+        Covered: {
+            /** @description the fewest filters that serve all that the kit serves of what is wanted */
+            carry?: string[];
+            /** @description ids of wanted light that no glass of the kit serves */
+            hopeless?: string[];
+            /** @description ids of filters that no cell uses */
+            idle: string[];
+            lightsEv100: number[];
+            /** @description the pair that closes most, where it closes more than the one */
+            pair?: components["schemas"]["Purchase"];
+            rows: components["schemas"]["CoverageRow"][];
+            /** @description names of the shots whose light is wanted, by id */
+            shots: {
+                [key: string]: string;
+            };
+            /** @description the one filter that closes most of what is wanted; left out where none helps */
+            single?: components["schemas"]["Purchase"];
+            /** @description filters so alike that one does for all, within a sixth of a stop */
+            twins: string[][];
+            words: string[];
         };
         DawnDusk: {
             /** Format: date-time */
@@ -2037,6 +2178,21 @@ export interface components {
              */
             sunAzimuthDeg: number;
             water?: components["schemas"]["Water"];
+        };
+        Purchase: {
+            /**
+             * Format: double
+             * @description the weight of wanted light that it serves and nothing did
+             */
+            closes: number;
+            /** @description as labels: ND64 */
+            names: string[];
+            /**
+             * Format: double
+             * @description what stays open
+             */
+            open: number;
+            stops: number[];
         };
         RatesAnswer: {
             curve: components["schemas"]["StickPoint"][];
@@ -3155,6 +3311,33 @@ export interface components {
              */
             widthPx: number;
         };
+        WantedLight: {
+            fps: string;
+            /**
+             * Format: double
+             * @description the same as lowEv100 for one light
+             */
+            highEv100: number;
+            id: string;
+            /** Format: double */
+            lowEv100: number;
+            /**
+             * Format: int64
+             * @description most loose layers there; those of the request by default
+             */
+            maxLayers?: number;
+            /**
+             * Format: double
+             * @description widens the light that is to be served
+             */
+            spreadStops?: number;
+            target: string;
+            /**
+             * Format: double
+             * @description how often it is met; 1 by default
+             */
+            weight?: number;
+        };
         Water: {
             /**
              * Format: double
@@ -3749,6 +3932,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CornersAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CoverageRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoverageAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -5313,6 +5556,55 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Bench"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Covered"];
                 };
             };
             /** @description Not Found */

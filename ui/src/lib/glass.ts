@@ -3,15 +3,28 @@ import type { Schemas } from "../api/client";
 type Bench = Schemas["Bench"];
 type Filter = Schemas["ShownFilter"];
 
-/** The filters of a bench by id. */
-export function byId(bench: Bench): Map<string, Filter> {
-  return new Map(bench.filters.map((filter) => [filter.id, filter]));
+/** A piece of glass as it is named and counted. */
+export type Piece = Pick<Filter, "id" | "title" | "counts">;
+
+/** The id that the core gives a filter which is only being tried. */
+const NEW_GLASS = "new glass";
+
+/** The filters of a bench by id, and a filter of so many stops that is being tried. */
+export function byId(bench: Bench, triedStops?: number): Map<string, Piece> {
+  const pieces = new Map<string, Piece>(bench.filters.map((filter) => [filter.id, filter]));
+  if (triedStops)
+    pieces.set(NEW_GLASS, {
+      id: NEW_GLASS,
+      title: `new ${triedStops}-stop filter`,
+      counts: { id: NEW_GLASS, kind: "nd", stops: triedStops },
+    });
+  return pieces;
 }
 
 /** What glass is called: "ND64 + CPL", a variable filter with its ring's setting. */
 export function glassName(
   ids: readonly string[],
-  filters: Map<string, Filter>,
+  filters: Map<string, Piece>,
   settings?: Record<string, number>,
 ): string {
   if (ids.length === 0) return "No glass";
@@ -25,7 +38,7 @@ export function glassName(
 }
 
 /** What a filter takes, in stops; a variable one as its ring is turned. */
-export function stopsOf(filter: Filter, settings?: Record<string, number>): number {
+export function stopsOf(filter: Piece, settings?: Record<string, number>): number {
   return settings?.[filter.id] ?? filter.counts?.measuredStops ?? filter.counts?.stops ?? 0;
 }
 

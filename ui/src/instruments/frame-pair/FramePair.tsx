@@ -1,6 +1,7 @@
-import { Box, Button, Field, Flex, Grid, NativeSelect, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
 import { useDeferredValue, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { SelectField } from "../../lib/SelectField";
 import { useSeen } from "../../lib/useSeen";
 import { useSettled } from "../../lib/useSettled";
 import { LoopView } from "./LoopView";
@@ -52,25 +53,17 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
         <Button variant="outline" size="sm" onClick={() => setSwapped(!isSwapped)}>
           Swap sides
         </Button>
-        <Field.Root w={{ base: "full", md: "auto" }} orientation="horizontal" gap="1.5">
-          <Field.Label>Against</Field.Label>
-          <NativeSelect.Root w={{ base: "auto", md: "280px" }} flex={{ base: "1", md: "none" }} minW="0">
-            <NativeSelect.Field
-              h="44px"
-              bg="panel"
-              borderColor="edge"
-              value={reference}
-              onChange={(e) => setReference(e.target.value)}
-            >
-              {references(answer, glassOf).map(({ name, value }) => (
-                <option key={name} value={JSON.stringify(value)}>
-                  {name}
-                </option>
-              ))}
-            </NativeSelect.Field>
-            <NativeSelect.Indicator />
-          </NativeSelect.Root>
-        </Field.Root>
+        <SelectField
+          label="Against"
+          orientation="horizontal"
+          gap="1.5"
+          w="280px"
+          maxW="100%"
+          width={{ base: "full", md: "auto" }}
+          value={reference}
+          options={references(answer, glassOf).map(({ name, value }) => ({ name, value: JSON.stringify(value) }))}
+          onChange={setReference}
+        />
         <Text fontSize="sm" color="muted">
           frame {clock.frame + 1} of 16, {SHOWN_FPS} a second · simulated
         </Text>

@@ -1,10 +1,11 @@
-import { Button, Field, Flex, NativeSelect, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Controller, type FieldPath, useForm } from "react-hook-form";
 import { z } from "zod";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
 import { benchQuery, camerasQuery } from "../../api/queries";
+import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
 
 /** What is typed; the server judges the values, this only asks that numbers are numbers. */
@@ -195,7 +196,12 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
                 name={key}
                 render={({ field, fieldState }) =>
                   LABELS[key].options ? (
-                    <ChoiceField {...LABELS[key]} value={field.value} onChange={field.onChange} />
+                    <SelectField
+                      label={LABELS[key].label}
+                      value={field.value}
+                      options={Object.entries(LABELS[key].options).map(([value, name]) => ({ value, name }))}
+                      onChange={field.onChange}
+                    />
                   ) : (
                     <TextField
                       label={LABELS[key].label}
@@ -228,34 +234,5 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
         </Flex>
       </Stack>
     </form>
-  );
-}
-
-function ChoiceField({
-  label,
-  options = {},
-  value,
-  onChange,
-}: Label & { value: string; onChange: (v: string) => void }) {
-  return (
-    <Field.Root>
-      <Field.Label color="muted">{label}</Field.Label>
-      <NativeSelect.Root>
-        <NativeSelect.Field
-          h="44px"
-          bg="panel"
-          borderColor="edge"
-          value={value}
-          onChange={(e) => onChange(e.target.value)}
-        >
-          {Object.entries(options).map(([option, name]) => (
-            <option key={option} value={option}>
-              {name}
-            </option>
-          ))}
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
-    </Field.Root>
   );
 }

@@ -5,6 +5,7 @@ import { camerasQuery, filtersQuery } from "../../api/queries";
 import { Panel } from "../../lib/Panel";
 import { CameraCard } from "./CameraCard";
 import { CameraForm } from "./CameraForm";
+import { Coverage } from "./Coverage";
 import { FilterForm } from "./FilterForm";
 import { FilterTable } from "./FilterTable";
 
@@ -32,6 +33,11 @@ export function KitPlace() {
         <Panel heading="Glass" note="type each label as it stands on the ring">
           <FilterForm cameras={cameras.data} />
           <FilterTable filters={filters.data} cameras={cameras.data} />
+        </Panel>
+      )}
+      {cameras.data.length > 0 && filters.data.length > 0 && (
+        <Panel heading="Coverage" note="which light this glass serves, and what is missing">
+          <Coverage cameras={cameras.data} />
         </Panel>
       )}
     </Stack>

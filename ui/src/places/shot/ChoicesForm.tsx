@@ -1,7 +1,8 @@
-import { Field, Flex, Grid, NativeSelect, Stack, Text } from "@chakra-ui/react";
+import { Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import { byId } from "../../lib/glass";
+import { SelectField } from "../../lib/SelectField";
 import type { Bench } from "./draft";
 
 type Choices = Schemas["Choices"];
@@ -100,6 +101,12 @@ function Effects({ effects, bench }: { effects: readonly Schemas["EffectLine"][]
 
 type Role = "case" | "asked" | "lives";
 
+const ROLES: { value: Role; name: string }[] = [
+  { value: "case", name: "as needed" },
+  { value: "asked", name: "asked for" },
+  { value: "lives", name: "lives on the lens" },
+];
+
 /** What each filter is for in this shot: in the case, asked for, or living on the lens. */
 function Roles({ choices, bench, onChange }: Pick<ChoicesFormProps, "choices" | "bench" | "onChange">) {
   const required = choices.required ?? [];
@@ -121,23 +128,17 @@ function Roles({ choices, bench, onChange }: Pick<ChoicesFormProps, "choices" | 
       </Text>
       <Flex gap="2" wrap="wrap">
         {bench.filters.map((f) => (
-          <Field.Root key={f.id} w="auto" orientation="horizontal" gap="1.5">
-            <Field.Label minW="0">{f.title}</Field.Label>
-            <NativeSelect.Root w="150px">
-              <NativeSelect.Field
-                h="44px"
-                bg="panel"
-                borderColor="edge"
-                value={roleOf(f.id)}
-                onChange={(e) => setRole(f.id, e.target.value as Role)}
-              >
-                <option value="case">as needed</option>
-                <option value="asked">asked for</option>
-                <option value="lives">lives on the lens</option>
-              </NativeSelect.Field>
-              <NativeSelect.Indicator />
-            </NativeSelect.Root>
-          </Field.Root>
+          <SelectField
+            key={f.id}
+            label={f.title}
+            orientation="horizontal"
+            gap="1.5"
+            width="auto"
+            w="150px"
+            value={roleOf(f.id)}
+            options={ROLES}
+            onChange={(role) => setRole(f.id, role as Role)}
+          />
         ))}
       </Flex>
     </Stack>

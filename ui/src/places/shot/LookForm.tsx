@@ -1,9 +1,10 @@
-import { Box, Field, Flex, NativeSelect, Stack, Text } from "@chakra-ui/react";
+import { Box, Flex, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { angle, signed } from "../../lib/format";
 import { NumberField } from "../../lib/NumberField";
+import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
 import type { Answer, Bench, Scene } from "./draft";
 
@@ -44,28 +45,7 @@ export function LookForm(props: LookFormProps) {
   const { onChange, onCamera, onScene } = props;
   return (
     <Stack gap="3">
-      <Field.Root>
-        <Field.Label color="muted">Camera</Field.Label>
-        <NativeSelect.Root>
-          <NativeSelect.Field
-            h="44px"
-            bg="panel"
-            borderColor="edge"
-            value={bench.camera.id}
-            onChange={(e) => onCamera(e.target.value)}
-          >
-            {cameras.some((c) => c.id === bench.camera.id) || (
-              <option value={bench.camera.id}>{bench.camera.name} (deleted)</option>
-            )}
-            {cameras.map((c) => (
-              <option key={c.id} value={c.id}>
-                {c.name}
-              </option>
-            ))}
-          </NativeSelect.Field>
-          <NativeSelect.Indicator />
-        </NativeSelect.Root>
-      </Field.Root>
+      <SelectField label="Camera" value={bench.camera.id} options={cameraOptions(bench, cameras)} onChange={onCamera} />
       <Flex gap="3" wrap="wrap">
         <Choice
           label="Frames per second"
@@ -103,6 +83,13 @@ export function LookForm(props: LookFormProps) {
       <DeliveryFields {...{ scene, answer, faultOf, onScene }} />
     </Stack>
   );
+}
+
+/** The cameras, and the shot's own where it was deleted. */
+function cameraOptions(bench: Bench, cameras: readonly Schemas["StoredCamera"][]) {
+  const there = cameras.map((c) => ({ value: c.id, name: c.name }));
+  const own = bench.camera;
+  return cameras.some((c) => c.id === own.id) ? there : [{ value: own.id, name: `${own.name} (deleted)` }, ...there];
 }
 
 /** How the frames are shown, and the interval of a time-lapse. */

@@ -10,29 +10,11 @@ import { FilterTray } from "../../instruments/stop-rail/FilterTray";
 import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
 import { faultsOf } from "../../lib/faults";
 import { angle, iso, planned } from "../../lib/format";
-import { byId, glassName, stopsOf } from "../../lib/glass";
+import { byId, glassName, type Piece, stopsOf } from "../../lib/glass";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { ChoicesForm } from "./ChoicesForm";
-import {
-  type Answer,
-  atShutter,
-  type Bench,
-  canonical,
-  type Draft,
-  draftOf,
-  inScene,
-  inSchool,
-  type LightKind,
-  requestOf,
-  rewritten,
-  type Scene,
-  type Shot,
-  toggled,
-  traded,
-  unplaced,
-} from "./draft";
-import { type KeptDraft, readDraft } from "./keptDraft";
+import { type Answer, type Bench, type Draft, requestOf, type Scene, type Shot } from "./draft";
 import { LightForm } from "./LightForm";
 import { LookForm, offeredWords } from "./LookForm";
 import { MotionForm } from "./MotionForm";
@@ -40,6 +22,7 @@ import { PartsForm } from "./PartsForm";
 import { ConflictNote, SaveNote } from "./SaveNote";
 import { Schools } from "./Schools";
 import { useAutosave } from "./useAutosave";
+import { useShotDraft } from "./useShotDraft";
 import { Verdict } from "./Verdict";
 
 const VerdictPart = memo(Verdict);
@@ -58,10 +41,7 @@ const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
 /** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
 export function ShotBench({ shot }: { shot: Shot }) {
-  const [kept] = useState(() => unsaved(shot));
-  const [draft, setDraft] = useState<Draft>(() => kept?.draft ?? draftOf(shot));
-  const [made, setMade] = useState<{ does: string; before: Draft } | null>(null);
-  const change = useCallback((part: Partial<Draft>) => setDraft((now) => ({ ...now, ...part })), []);
+  const { draft, made, baseVersion, changes, setAround } = useShotDraft(shot);
   const { data: cameras = NO_CAMERAS } = useQuery(camerasQuery);
   const { data: bench } = useQuery({ ...benchQuery(draft.cameraId), placeholderData: (previous) => previous });
   const isBenchReady = bench?.camera.id === draft.cameraId;
@@ -72,62 +52,38 @@ export function ShotBench({ shot }: { shot: Shot }) {
   // Pictures are drawn of what could be answered last.
   const shotRequest = useLastGood(isAnswered && request ? request : undefined);
   const hasName = draft.name.trim() !== "";
-  const autosave = useAutosave(shot, kept?.version ?? shot.version, draft, isAnswered && hasName);
+  const autosave = useAutosave(shot, baseVersion, draft, isAnswered && hasName);
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 
-  // The parts below are drawn again only when what they show changes, so that a key
-  // press costs one form, and an answer the rail and the verdict.
-  const latest = useRef({ answer, cameras, draft });
-  latest.current = { answer, cameras, draft };
-
-  const toggle = useCallback((id: string) => setDraft((now) => toggled(now, latest.current.answer, id)), []);
-  const clear = useCallback(() => setDraft(unplaced), []);
-  const pick = useCallback((placed: string[]) => change({ placed }), [change]);
-  const sawAs = useCallback(
-    (saw: Schemas["Look"]["saw"]) => setDraft((now) => ({ ...now, light: looked(now, latest.current.answer, saw) })),
-    [],
-  );
-  const setLight = useCallback((light: Draft["light"]) => change({ light }), [change]);
-  const setKind = useCallback((kind: LightKind) => change({ light: rewritten(kind, latest.current.answer) }), [change]);
-  const setLook = useCallback((look: Draft["look"]) => change({ look }), [change]);
-  const setCamera = useCallback((id: string) => setDraft((now) => onCamera(now, latest.current.cameras, id)), []);
-  const setChoices = useCallback((choices: Draft["choices"]) => setDraft((now) => unplaced({ ...now, choices })), []);
-  const setScene = useCallback((part: Partial<Scene>) => setDraft((now) => inScene(now, part)), []);
-  const setSchool = useCallback((line: Schemas["SchoolLine"]) => setDraft((now) => inSchool(now, line)), []);
-  const setShutter = useCallback((text: string) => setDraft((now) => atShutter(now, text)), []);
-  const trade = useCallback(({ does, change }: Schemas["WindowTrade"]) => {
-    setMade({ does, before: latest.current.draft });
-    setDraft((now) => traded(now, change));
-  }, []);
-  const undo = useCallback(() => {
-    setMade((last) => {
-      if (last) setDraft(last.before);
-      return null;
-    });
-  }, []);
+  setAround({ answer, cameras });
   // The verdict and the two instruments come first; what surrounds them follows.
   const later = useDeferredValue(answer);
-  const glassOf = useCallback((ids: readonly string[]) => (bench ? glassName(ids, byId(bench)) : ""), [bench]);
+  const whatIf = draft.scene?.whatIf;
+  const pieces = useMemo(
+    () => (bench ? byId(bench, whatIf?.glassStops) : new Map<string, Piece>()),
+    [bench, whatIf?.glassStops],
+  );
+  const glassOf = useCallback((ids: readonly string[]) => glassName(ids, pieces), [pieces]);
   const moved = useMoved(answer, draft.look.fps, isAnswered);
   const blocks = useMemo(
-    () => (bench ? blocksOf(bench, draft.choices.mounted, answer) : []),
-    [bench, draft.choices.mounted, answer],
+    () => blocksOf(pieces, draft.choices.mounted, answer),
+    [pieces, draft.choices.mounted, answer],
   );
-  useHotkeys(useNumberKeys(bench, draft, toggle, clear));
+  useHotkeys(useNumberKeys(bench, draft, changes.toggle, changes.clear));
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
     useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 8 } }),
   );
   const drop = ({ active, over }: DragEndEvent) => {
     const id = String(active.id);
-    if (over?.id === RAIL_ID && !answer.chosen.filters.includes(id)) toggle(id);
+    if (over?.id === RAIL_ID && !answer.chosen.filters.includes(id)) changes.toggle(id);
   };
 
   if (!bench) return null;
   const isStale = Boolean(asked.error);
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
-      <Header draft={draft} onName={(name) => change({ name })}>
+      <Header draft={draft} onName={changes.setName}>
         <SaveNote state={autosave.state} isAnswered={isAnswered && hasName} />
       </Header>
       <ConflictNote
@@ -135,7 +91,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
         onKeepMine={autosave.keepMine}
         onTakeTheirs={() => {
           const theirs = autosave.takeTheirs();
-          if (theirs) setDraft(theirs);
+          if (theirs) changes.replace(theirs);
         }}
       />
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 360px" }} gap="3" alignItems="start">
@@ -154,10 +110,13 @@ export function ShotBench({ shot }: { shot: Shot }) {
             bench={bench}
             fault={asked.error?.message}
             made={made?.does}
-            onPick={pick}
-            onSaw={sawAs}
-            onTrade={trade}
-            onUndo={undo}
+            pieces={pieces}
+            whatIf={whatIf}
+            onPick={changes.pick}
+            onSaw={changes.sawAs}
+            onTrade={changes.trade}
+            onUndo={changes.undo}
+            onDropTried={changes.dropTried}
           />
         </Panel>
         <Panel heading="Stop rail" note="light through glass onto the setting">
@@ -173,8 +132,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
               on={answer.chosen.filters}
               mounted={draft.choices.mounted}
               isPlaced={Boolean(draft.placed)}
-              onToggle={toggle}
-              onClear={clear}
+              onToggle={changes.toggle}
+              onClear={changes.clear}
             />
           </Box>
         </Panel>
@@ -185,7 +144,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
               chosenS={answer.window.verdict.shutterS}
               setting={`${answer.window.verdict.text}${angleText(answer.window.verdict.angleDeg)}`}
               glassOf={glassOf}
-              onShutter={setShutter}
+              onShutter={changes.setShutter}
             />
           </Panel>
         )}
@@ -204,8 +163,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
               ev={answer.reading.ev100}
               bench={bench}
               faultOf={faultOf}
-              onChange={setLight}
-              onKind={setKind}
+              onChange={changes.setLight}
+              onKind={changes.setKind}
             />
           </Panel>
           <Panel heading="Look">
@@ -218,9 +177,9 @@ export function ShotBench({ shot }: { shot: Shot }) {
               offered={offeredWords(later)}
               moved={moved}
               faultOf={faultOf}
-              onChange={setLook}
-              onCamera={setCamera}
-              onScene={setScene}
+              onChange={changes.setLook}
+              onCamera={changes.setCamera}
+              onScene={changes.setScene}
             />
           </Panel>
         </Grid>
@@ -231,7 +190,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
         )}
         {later.schools && (
           <Panel heading="Schools" note="what each would do with this shot">
-            <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={setSchool} />
+            <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={changes.setSchool} />
           </Panel>
         )}
         <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,3fr) minmax(0,2fr)" }} gap="3">
@@ -241,11 +200,11 @@ export function ShotBench({ shot }: { shot: Shot }) {
               answer={later}
               bench={bench}
               faultOf={faultOf}
-              onChange={setScene}
+              onChange={changes.setScene}
             />
           </Panel>
           <Panel heading="Inside one frame">
-            <PartsPart parts={draft.scene?.parts} answer={later} faultOf={faultOf} onChange={setScene} />
+            <PartsPart parts={draft.scene?.parts} answer={later} faultOf={faultOf} onChange={changes.setScene} />
           </Panel>
         </Grid>
         <Panel heading="How you like it">
@@ -254,7 +213,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
             bench={bench}
             effects={later.effects}
             other={otherWords(later, glassOf)}
-            onChange={setChoices}
+            onChange={changes.setChoices}
           />
         </Panel>
       </Grid>
@@ -284,12 +243,6 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
   return moved;
 }
 
-/** What was typed on this device and did not reach the server. */
-function unsaved(shot: Shot): KeptDraft | null {
-  const kept = readDraft(shot.id);
-  return kept && canonical(kept.draft) !== canonical(draftOf(shot)) ? kept : null;
-}
-
 /** The last value there was, while there is none: of the last input that could be answered. */
 function useLastGood<T>(value: T | undefined): T | undefined {
   const last = useRef(value);
@@ -312,40 +265,13 @@ function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: stri
 }
 
 /** The glass on the rail, outermost first; what lives on the lens comes last. */
-function blocksOf(bench: Bench, mounted: readonly string[] = [], answer: Answer) {
-  const filters = byId(bench);
+function blocksOf(pieces: Map<string, Piece>, mounted: readonly string[] = [], answer: Answer) {
   const { chosen } = answer;
   return [...mounted, ...chosen.filters]
     .reverse()
-    .flatMap((id) => filters.get(id) ?? [])
+    .flatMap((id) => pieces.get(id) ?? [])
     .map((f) => ({ id: f.id, name: f.title, stops: stopsOf(f, chosen.settings) }))
     .filter((block) => block.stops > 0);
-}
-
-/** One more look at the glass that the answer named. */
-function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]): Schemas["ShotLight"] {
-  const look = { stops: answer.chosen.stops, saw };
-  return { kind: "looks", looks: [...(draft.light.looks ?? []), look] };
-}
-
-/** The draft on another camera: its own glass, and a frame rate that it has. */
-function onCamera(draft: Draft, cameras: readonly Schemas["StoredCamera"][], cameraId: string): Draft {
-  const camera = cameras.find((c) => c.id === cameraId);
-  const rates = camera?.rates ?? [];
-  const fps = rates.length === 0 || rates.includes(draft.look.fps) ? draft.look.fps : (rates[0] ?? draft.look.fps);
-  const { required: _, ...choices } = draft.choices;
-  const light = {
-    ...draft.light,
-    ...(draft.light.at && { at: { ...draft.light.at, glass: [] } }),
-    ...(draft.light.low && { low: { ...draft.light.low, glass: [] } }),
-  };
-  return unplaced({
-    ...draft,
-    cameraId,
-    light,
-    look: { ...draft.look, fps },
-    choices: { ...choices, mounted: camera?.mounted ?? [] },
-  });
 }
 
 function Header({

@@ -8,12 +8,15 @@ interface TradesProps {
   window: Schemas["WindowAnswer"];
   /** The trade that was made last and can be undone. */
   made: string | undefined;
+  /** Gear that is only being tried, in words. */
+  tried: readonly string[];
   onTrade: (trade: Trade) => void;
   onUndo: () => void;
+  onDropTried: () => void;
 }
 
 /** Which pair excludes each other, and what one could give for the other. */
-export function Trades({ window, made, onTrade, onUndo }: TradesProps) {
+export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: TradesProps) {
   const [conflict] = window.conflicts;
   return (
     <Stack gap="2" data-testid="trades">
@@ -22,6 +25,23 @@ export function Trades({ window, made, onTrade, onUndo }: TradesProps) {
           <Text flex="1">Applied: {made}</Text>
           <Button size="sm" variant="outline" onClick={onUndo}>
             Undo
+          </Button>
+        </Box>
+      )}
+      {tried.length > 0 && (
+        <Box
+          borderWidth="1px"
+          borderColor="accent"
+          rounded="md"
+          px="3"
+          py="1.5"
+          display="flex"
+          gap="2"
+          alignItems="center"
+        >
+          <Text flex="1">Only tried: {tried.join(", ")}</Text>
+          <Button size="sm" variant="ghost" onClick={onDropTried}>
+            Back to what I have
           </Button>
         </Box>
       )}

@@ -2,9 +2,9 @@ import { Box, Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react"
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { angle, iso, signed } from "../../lib/format";
-import { byId, glassName } from "../../lib/glass";
+import { glassName, type Piece } from "../../lib/glass";
 import { StateMark, StateShape } from "../../lib/StateMark";
-import type { Answer, Bench } from "./draft";
+import { type Answer, type Bench, triedWords } from "./draft";
 import { Explain } from "./Explain";
 import { Trades } from "./Trades";
 
@@ -18,16 +18,20 @@ interface VerdictProps {
   fault: string | undefined;
   /** The trade that was made last and can be undone. */
   made: string | undefined;
+  pieces: Map<string, Piece>;
+  /** Gear that is only being tried. */
+  whatIf: Schemas["WhatIf"] | undefined;
   onPick: (filters: string[]) => void;
   onSaw: (saw: Saw) => void;
   onTrade: (trade: Schemas["WindowTrade"]) => void;
   onUndo: () => void;
+  onDropTried: () => void;
 }
 
 /** The answer: which glass, what to set, what error is left and why; then what else there is. */
-export function Verdict({ answer, bench, fault, made, onPick, onSaw, onTrade, onUndo }: VerdictProps) {
+export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, ...on }: VerdictProps) {
+  const { onPick, onSaw, onTrade, onUndo, onDropTried } = on;
   const { chosen } = answer;
-  const filters = byId(bench);
   const isLooking = answer.step !== undefined && !answer.settled;
   return (
     <Stack gap="3">
@@ -67,7 +71,9 @@ export function Verdict({ answer, bench, fault, made, onPick, onSaw, onTrade, on
             {chosen.couldBe.map((s) => COULD[s]).join(" or ")}.
           </Text>
         )}
-        {!isLooking && answer.window && <Trades window={answer.window} {...{ made, onTrade, onUndo }} />}
+        {!isLooking && answer.window && (
+          <Trades window={answer.window} tried={triedWords(whatIf)} {...{ made, onTrade, onUndo, onDropTried }} />
+        )}
         {!isLooking && <Reasons reasons={reasonsOf(answer)} />}
         {!isLooking && answer.assumed && (
           <Text fontSize="sm" color="muted" data-testid="assumed">
@@ -177,7 +183,7 @@ function Others({
   onPick,
 }: {
   answer: Answer;
-  filters: ReturnType<typeof byId>;
+  filters: Map<string, Piece>;
   onPick: (ids: string[]) => void;
 }) {
   const [isOpen, setOpen] = useState(false);

@@ -115,3 +115,49 @@ export function rewritten(kind: LightKind, answer: Answer | undefined): Schemas[
       return { kind, at: { text: reading?.text ?? "" } };
   }
 }
+
+/** One more look at the glass that the answer named. */
+export function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]): Schemas["ShotLight"] {
+  const look = { stops: answer.chosen.stops, saw };
+  return { kind: "looks", looks: [...(draft.light.looks ?? []), look] };
+}
+
+/** The draft on another camera: its own glass, and a frame rate that it has. */
+export function onCamera(draft: Draft, cameras: readonly Schemas["StoredCamera"][], cameraId: string): Draft {
+  const camera = cameras.find((c) => c.id === cameraId);
+  const rates = camera?.rates ?? [];
+  const fps = rates.length === 0 || rates.includes(draft.look.fps) ? draft.look.fps : (rates[0] ?? draft.look.fps);
+  const { required: _, ...choices } = draft.choices;
+  const { whatIf: _w, ...scene } = draft.scene ?? {};
+  const light = {
+    ...draft.light,
+    ...(draft.light.at && { at: { ...draft.light.at, glass: [] } }),
+    ...(draft.light.low && { low: { ...draft.light.low, glass: [] } }),
+  };
+  return unplaced({
+    ...draft,
+    cameraId,
+    light,
+    look: { ...draft.look, fps },
+    choices: { ...choices, mounted: camera?.mounted ?? [] },
+    scene,
+  });
+}
+
+/** The draft with the gear as it is: without what is only being tried. */
+export function asBought(draft: Draft): Draft {
+  const { whatIf: _, ...scene } = draft.scene ?? {};
+  return unplaced({ ...draft, scene });
+}
+
+/** What is being tried, in words. */
+export function triedWords(whatIf: Schemas["WhatIf"] | undefined): string[] {
+  if (!whatIf) return [];
+  const { stabiliser, hfovDeg, isoCeiling, glassStops } = whatIf;
+  return [
+    ...(stabiliser ? [`stabiliser ${stabiliser}`] : []),
+    ...(hfovDeg ? [`a view of ${Math.round(hfovDeg)}°`] : []),
+    ...(isoCeiling ? [`ISO up to ${Math.round(isoCeiling)}`] : []),
+    ...(glassStops ? [`a filter of ${glassStops} stops`] : []),
+  ];
+}

@@ -1,0 +1,216 @@
+package calc
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+
+	"pinhole/core/glass"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+)
+
+// CoverageRequest asks which light a kit covers, at the looks somebody uses, and
+// what to buy or carry for the light they meet.
+type CoverageRequest struct {
+	Camera    Camera         `json:"camera"`
+	Kit       []KitFilter    `json:"kit" maxItems:"200"`
+	Looks     []CoverageLook `json:"looks" minItems:"1" maxItems:"24"`
+	LowEV100  stop.EV        `json:"lowEv100" minimum:"-20" maximum:"40" doc:"the darkest column"`
+	HighEV100 stop.EV        `json:"highEv100" minimum:"-20" maximum:"40" doc:"the brightest column"`
+	Columns   int            `json:"columns" minimum:"2" maximum:"60"`
+	Wanted    []WantedLight  `json:"wanted,omitempty" maxItems:"500" doc:"light that is really met, for buying and carrying"`
+	Choices
+}
+
+// CoverageLook is a frame rate and a shutter.
+type CoverageLook struct {
+	FPS    string `json:"fps" maxLength:"12" doc:"25, 29.97; still"`
+	Target string `json:"target" maxLength:"20" doc:"180°, or a time such as 1/100"`
+}
+
+// WantedLight is light met with a look.
+type WantedLight struct {
+	ID          string     `json:"id" minLength:"1" maxLength:"100"`
+	FPS         string     `json:"fps" maxLength:"12"`
+	Target      string     `json:"target" maxLength:"20"`
+	LowEV100    stop.EV    `json:"lowEv100" minimum:"-20" maximum:"40"`
+	HighEV100   stop.EV    `json:"highEv100" minimum:"-20" maximum:"40" doc:"the same as lowEv100 for one light"`
+	SpreadStops stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"widens the light that is to be served"`
+	MaxLayers   int        `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers there; those of the request by default"`
+	Weight      float64    `json:"weight,omitempty" minimum:"0.001" maximum:"1000" doc:"how often it is met; 1 by default"`
+}
+
+// CoverageAnswer is the table, its gaps, and what would close them.
+type CoverageAnswer struct {
+	LightsEV100 []stop.EV     `json:"lightsEv100"`
+	Rows        []CoverageRow `json:"rows"`
+	// Idle are the filters that no cell uses.
+	Idle     []string   `json:"idle" doc:"ids of filters that no cell uses"`
+	Twins    [][]string `json:"twins" doc:"filters so alike that one does for all, within a sixth of a stop"`
+	Single   *Purchase  `json:"single,omitempty" doc:"the one filter that closes most of what is wanted; left out where none helps"`
+	Pair     *Purchase  `json:"pair,omitempty" doc:"the pair that closes most, where it closes more than the one"`
+	Carry    []string   `json:"carry,omitempty" doc:"the fewest filters that serve all that the kit serves of what is wanted"`
+	Hopeless []string   `json:"hopeless,omitempty" doc:"ids of wanted light that no glass of the kit serves"`
+	Words    []string   `json:"words"`
+}
+
+// CoverageRow is one look across the lights.
+type CoverageRow struct {
+	Name  string         `json:"name"`
+	Cells []CoverageCell `json:"cells"`
+}
+
+// CoverageCell is the best glass for one light.
+type CoverageCell struct {
+	Filters    []string              `json:"filters"`
+	Settings   map[string]stop.Stops `json:"settings,omitempty"`
+	Stops      stop.Stops            `json:"stops" doc:"of glass in all"`
+	ErrorStops stop.Stops            `json:"errorStops"`
+	State      glass.State           `json:"state" enum:"holds,tight,breaks"`
+	Layers     int                   `json:"layers"`
+}
+
+// Purchase is glass to buy.
+type Purchase struct {
+	Stops  []stop.Stops `json:"stops"`
+	Names  []string     `json:"names" doc:"as labels: ND64"`
+	Closes float64      `json:"closes" doc:"the weight of wanted light that it serves and nothing did"`
+	Open   float64      `json:"open" doc:"what stays open"`
+}
+
+// twinStops is how near two filters are when one does for both.
+const twinStops = stop.Stops(1.0 / 6)
+
+// Coverage answers coverage.
+func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
+	if r.HighEV100 <= r.LowEV100 {
+		return nil, &problem.Fault{Field: "highEv100", Value: r.HighEV100, Allowed: "more than lowEv100"}
+	}
+	a := &CoverageAnswer{Idle: []string{}, Twins: [][]string{}, Words: []string{}}
+	var questions []glass.Question
+	var b *bench
+	for i, look := range r.Looks {
+		var err error
+		if b, err = r.bench(look, fmt.Sprintf("looks[%d]", i)); err != nil {
+			return nil, err
+		}
+		questions = append(questions, b.question)
+		a.Rows = append(a.Rows, CoverageRow{Name: look.name(b.question.Setting.Shutter)})
+	}
+	for i := range r.Columns {
+		a.LightsEV100 = append(a.LightsEV100, r.LowEV100+(r.HighEV100-r.LowEV100)*stop.EV(i)/stop.EV(r.Columns-1))
+	}
+	used := map[string]bool{}
+	for i, row := range glass.Cover(questions, a.LightsEV100, b.stacks) {
+		for _, cell := range row {
+			out := CoverageCell{Filters: ids(cell.Best.Filters), Stops: cell.Best.Stops, ErrorStops: cell.Best.Error, State: cell.State, Layers: len(cell.Best.Filters)}
+			if cell.Best.Turned != nil {
+				out.Settings = map[string]stop.Stops{cell.Best.Turned.ID: cell.Best.Setting}
+			}
+			for _, id := range out.Filters {
+				used[id] = used[id] || cell.State == glass.Holds
+			}
+			a.Rows[i].Cells = append(a.Rows[i].Cells, out)
+		}
+	}
+	a.compare(b, used)
+	return a, a.want(&r, b)
+}
+
+func (l CoverageLook) name(t stop.Shutter) string {
+	return fmt.Sprintf("%s fps, %s (%v)", l.FPS, l.Target, t)
+}
+
+// bench returns the bench of one look.
+func (r *CoverageRequest) bench(look CoverageLook, path string) (*bench, error) {
+	shot := ShotRequest{Camera: r.Camera, Kit: r.Kit, Look: ShotLook{FPS: look.FPS, Target: look.Target}, Choices: r.Choices}
+	wish, _, err := shot.wish()
+	if err == nil {
+		var b *bench
+		if b, err = wish.bench(); err == nil {
+			return b, nil
+		}
+		err = inShot(err)
+	}
+	if fault, ok := err.(*problem.Fault); ok && len(fault.Field) > 5 && fault.Field[:5] == "look." {
+		fault.Field = path + fault.Field[4:]
+	}
+	return nil, err
+}
+
+// compare names the filters that no cell uses and those that are alike.
+func (a *CoverageAnswer) compare(b *bench, used map[string]bool) {
+	for i := range b.kit {
+		f := &b.kit[i]
+		if f.Unfit || f.Kind != glass.ND {
+			continue
+		}
+		if !used[f.ID] {
+			a.Idle = append(a.Idle, f.ID)
+		}
+		for j := range b.kit[:i] {
+			if g := &b.kit[j]; g.Kind == glass.ND && !g.Unfit && (f.Stops-g.Stops).Abs() < twinStops {
+				a.Twins = append(a.Twins, []string{g.ID, f.ID})
+			}
+		}
+	}
+}
+
+// want says what to buy and what to carry for the light that is met.
+func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
+	if len(r.Wanted) == 0 {
+		return nil
+	}
+	var wanted []glass.Wanted
+	for i, w := range r.Wanted {
+		path := fmt.Sprintf("wanted[%d]", i)
+		if w.HighEV100 < w.LowEV100 {
+			return &problem.Fault{Field: path + ".highEv100", Value: w.HighEV100, Allowed: "at least lowEv100"}
+		}
+		at, err := r.bench(CoverageLook{w.FPS, w.Target}, path)
+		if err != nil {
+			return err
+		}
+		at.question.Light = glass.Light{Low: w.LowEV100.Plus(-w.SpreadStops), High: w.HighEV100.Plus(w.SpreadStops), Ranged: true}
+		wants := at.question.Wants(cmp.Or(w.Weight, 1))
+		wants.Layers = w.MaxLayers
+		wanted = append(wanted, wants)
+	}
+	layers := r.MaxLayers
+	if layers == 0 {
+		layers = glass.DefaultLayers
+	}
+	single, pair := glass.Buy(wanted, b.stacks, layers)
+	a.Single = purchaseOf(single)
+	if pair.Closes > single.Closes {
+		a.Pair = purchaseOf(pair)
+	}
+	carried, hopeless, err := glass.Carry(b.kit, wanted, r.rules())
+	if err != nil {
+		return err
+	}
+	for _, i := range carried {
+		a.Carry = append(a.Carry, b.kit[i].ID)
+	}
+	for _, i := range hopeless {
+		a.Hopeless = append(a.Hopeless, r.Wanted[i].ID)
+	}
+	if n := len(r.Wanted) - len(hopeless); a.Single == nil && len(hopeless) > 0 {
+		a.Words = append(a.Words, fmt.Sprintf("the kit serves %d of %d, and no one grey filter serves more: the rest is too dark, or its light too wide", n, len(r.Wanted)))
+	} else {
+		a.Words = append(a.Words, fmt.Sprintf("the kit serves %d of %d", n, len(r.Wanted)))
+	}
+	return nil
+}
+
+func purchaseOf(p glass.Purchase) *Purchase {
+	if p.Closes == 0 {
+		return nil
+	}
+	out := &Purchase{Stops: p.Stops, Closes: p.Closes, Open: p.Open}
+	for _, s := range p.Stops {
+		out.Names = append(out.Names, fmt.Sprintf("ND%.0f", math.Round(s.Factor())))
+	}
+	return out
+}

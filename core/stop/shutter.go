@@ -38,8 +38,9 @@ func (t Shutter) Possible(fps FrameRate) bool {
 	return fps == 0 || AtMost(float64(t)*float64(fps), 1)
 }
 
-// exactText is how near, relatively, a written form must come to the time.
-const exactText = 1e-4
+// exactText is how near, relatively, a written form must come to the time: a part
+// in 10,000, less what the inverse of an inverse adds to that.
+const exactText = 0.999e-4
 
 // String returns t as it is written on cameras: "1/60", "1/59.94", "0.5s", "2s".
 // ParseShutter reads every such text back to within one part in 10,000.

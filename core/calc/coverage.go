@@ -124,7 +124,7 @@ func (l CoverageLook) name(t stop.Shutter) string {
 
 // bench returns the bench of one look.
 func (r *CoverageRequest) bench(look CoverageLook, path string) (*bench, error) {
-	shot := ShotRequest{Camera: r.Camera, Kit: r.Kit, Look: ShotLook{FPS: look.FPS, Target: look.Target}, Choices: r.Choices}
+	shot := ShotRequest{Camera: r.Camera, Kit: r.Kit, Look: ShotLook(look), Choices: r.Choices}
 	wish, _, err := shot.wish()
 	if err == nil {
 		var b *bench

@@ -191,3 +191,47 @@ func TestCoverageFollowsTheShots(t *testing.T) {
 		t.Errorf("hopeless %v, to buy %+v", c.Hopeless, c.Single)
 	}
 }
+
+// A kit that is written and read into an empty one is the same kit.
+func TestKitGoesFromOneDeskToAnother(t *testing.T) {
+	for _, format := range []string{"csv", "json"} {
+		from, to := newDesk(t), newDesk(t)
+		gear(t, from, "ND8", "ND 2.0", "VND 1-6", "CPL")
+		file, err := from.ExportKit(t.Context(), format)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if format == "csv" { // which holds no cameras
+			gear(t, to)
+		}
+		looked, err := to.ImportKit(t.Context(), Import{Format: format, Text: file})
+		if err != nil || looked.Good != 4 || looked.Bad != 0 || looked.AddedFilters != 0 {
+			t.Fatalf("%s: %+v, %v", format, looked, err)
+		}
+		if done, err := to.ImportKit(t.Context(), Import{Format: format, Text: file, Apply: true}); err != nil || done.AddedFilters != 4 {
+			t.Fatalf("%s: %+v, %v", format, done, err)
+		}
+		if back, err := to.ExportKit(t.Context(), format); err != nil || back != file {
+			t.Errorf("%s came back as\n%s\nwas\n%s\n%v", format, back, file, err)
+		}
+		// Twice the same file adds nothing.
+		if again, err := to.ImportKit(t.Context(), Import{Format: format, Text: file, Apply: true}); err != nil || again.AddedFilters != 0 || again.AddedCameras != 0 {
+			t.Errorf("%s again: %+v, %v", format, again, err)
+		}
+	}
+}
+
+func TestAnImportNamesWhatItLeavesOut(t *testing.T) {
+	d := newDesk(t)
+	gear(t, d)
+	done, err := d.ImportKit(t.Context(), Import{Format: "csv", Text: "label,cameras\nND8,c\nlight,c\nND16,the other one\nND4,\n", Apply: true})
+	if err != nil || done.Good != 2 || done.Bad != 2 || done.AddedFilters != 2 {
+		t.Fatalf("%+v, %v", done, err)
+	}
+	if done.Rows[1].Fault.Field != "label" || done.Rows[2].Fault.Field != "cameras" || done.Rows[0].Says == "" {
+		t.Errorf("rows %+v", done.Rows)
+	}
+	if _, err := d.ImportKit(t.Context(), Import{Format: "json", Text: "not a kit", Apply: true}); err == nil {
+		t.Error("what is no kit was imported")
+	}
+}

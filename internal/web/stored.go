@@ -53,6 +53,7 @@ func (s *server) registerStored() {
 	if kept == nil {
 		kept = &desk.Desk{Store: &store.Store{}} // for describing the API only
 	}
+	s.registerKit(kept)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,

@@ -605,6 +605,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Write the kit as a file */
+        get: operations["export-kit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/kit/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Look at a kit file, or add its good rows */
+        post: operations["import-kit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render/loop": {
         parameters: {
             query?: never;
@@ -1588,6 +1622,37 @@ export interface components {
              * @description fastest speed against the air, metres a second
              */
             speedMps: number;
+        };
+        Import: {
+            /** @description false: say what is in it; true: add its good rows */
+            apply: boolean;
+            /** @enum {string} */
+            format: "csv" | "json";
+            /** @description the content of the file */
+            text: string;
+        };
+        Imported: {
+            /** Format: int64 */
+            addedCameras: number;
+            /** Format: int64 */
+            addedFilters: number;
+            /** Format: int64 */
+            bad: number;
+            /** Format: int64 */
+            good: number;
+            /** @description names of cameras that come with the file */
+            newCameras: string[];
+            rows: components["schemas"]["ImportedRow"][];
+        };
+        ImportedRow: {
+            fault?: components["schemas"]["Fault"];
+            /** @description the same filter is in the kit; it is not added again */
+            known: boolean;
+            /** Format: int64 */
+            line: number;
+            /** @description how its label reads */
+            says?: string;
+            title: string;
         };
         KitFilter: {
             /** @description false: cannot sit on the camera itself; true by default */
@@ -5977,6 +6042,99 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "export-kit": {
+        parameters: {
+            query?: {
+                format?: "csv" | "json";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "import-kit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Import"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Imported"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,296 @@
+// Package kitfile reads and writes a kit as files: filters as CSV, filters and
+// cameras as JSON. What is written reads back the same.
+//
+// A cell that a spreadsheet would run as a formula is written behind an
+// apostrophe, which reading takes away again.
+package kitfile
+
+import (
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strconv"
+	"strings"
+
+	"pinhole/core/problem"
+	"pinhole/core/request"
+	"pinhole/core/stop"
+	"pinhole/internal/store"
+)
+
+// Kit is what a file holds. Filters name their cameras by name, not by id.
+type Kit struct {
+	Format  string               `json:"format" enum:"pinhole-kit-1"`
+	Cameras []store.CameraFields `json:"cameras,omitempty" maxItems:"100"`
+	Filters []store.FilterFields `json:"filters" maxItems:"500"`
+}
+
+// FormatName marks a JSON kit.
+const FormatName = "pinhole-kit-1"
+
+// maxRows is the most filters a file may hold.
+const maxRows = 500
+
+// Row is one filter of a file, or what is wrong with it.
+type Row struct {
+	// Line is where it starts in the file, from 1; in JSON its place in the list.
+	Line   int                 `json:"line"`
+	Filter *store.FilterFields `json:"filter,omitempty"`
+	Fault  *problem.Fault      `json:"fault,omitempty"`
+}
+
+// column is one column of the CSV: how a filter is written to it and read from it.
+type column struct {
+	name  string
+	write func(*store.FilterFields) string
+	read  func(*store.FilterFields, string) error
+}
+
+func text(name string, of func(*store.FilterFields) *string) column {
+	return column{name,
+		func(f *store.FilterFields) string { return guarded(*of(f)) },
+		func(f *store.FilterFields, cell string) error { *of(f) = unguarded(cell); return nil },
+	}
+}
+
+func amount(name string, of func(*store.FilterFields) *float64) column {
+	return column{name,
+		func(f *store.FilterFields) string { return decimal(*of(f)) },
+		func(f *store.FilterFields, cell string) (err error) {
+			if cell != "" {
+				*of(f), err = stop.ParseSigned(cell)
+			}
+			return err
+		},
+	}
+}
+
+func flag(name string, of func(*store.FilterFields) *bool) column {
+	return column{name,
+		func(f *store.FilterFields) string {
+			if *of(f) {
+				return "yes"
+			}
+			return ""
+		},
+		func(f *store.FilterFields, cell string) error {
+			switch strings.ToLower(cell) {
+			case "yes", "true", "1":
+				*of(f) = true
+			case "", "no", "false", "0":
+			default:
+				return errFlag
+			}
+			return nil
+		},
+	}
+}
+
+var errFlag = errors.New("write yes or no")
+
+func decimal(v float64) string {
+	if v == 0 {
+		return ""
+	}
+	return strconv.FormatFloat(v, 'f', -1, 64)
+}
+
+var columns = []column{
+	text("label", func(f *store.FilterFields) *string { return &f.Label }),
+	text("means", func(f *store.FilterFields) *string { return &f.Means }),
+	text("name", func(f *store.FilterFields) *string { return &f.Name }),
+	{
+		"measured stops",
+		func(f *store.FilterFields) string {
+			if f.MeasuredStops == nil {
+				return ""
+			}
+			return strconv.FormatFloat(float64(*f.MeasuredStops), 'f', -1, 64)
+		},
+		func(f *store.FilterFields, cell string) error {
+			if cell == "" {
+				return nil
+			}
+			v, err := stop.ParseSigned(cell)
+			s := stop.Stops(v)
+			f.MeasuredStops = &s
+			return err
+		},
+	},
+	amount("standard error", func(f *store.FilterFields) *float64 { return (*float64)(&f.StdErrStops) }),
+	amount("corner stops", func(f *store.FilterFields) *float64 { return (*float64)(&f.CornerStops) }),
+	amount("cast stops", func(f *store.FilterFields) *float64 { return (*float64)(&f.CastStops) }),
+	amount("grams", func(f *store.FilterFields) *float64 { return &f.WeightG }),
+	flag("needs base", func(f *store.FilterFields) *bool { return &f.NeedsBase }),
+	flag("closed", func(f *store.FilterFields) *bool { return &f.Closed }),
+	{
+		"cameras",
+		func(f *store.FilterFields) string { return guarded(strings.Join(f.Cameras, "; ")) },
+		func(f *store.FilterFields, cell string) error {
+			for _, name := range strings.Split(unguarded(cell), ";") {
+				if name = strings.TrimSpace(name); name != "" {
+					f.Cameras = append(f.Cameras, name)
+				}
+			}
+			return nil
+		},
+	},
+	text("slot", func(f *store.FilterFields) *string { return &f.Slot }),
+}
+
+// formulaStarts are what makes a spreadsheet run a cell.
+const formulaStarts = "=+-@\t\r"
+
+func guarded(cell string) string {
+	if cell != "" && strings.ContainsRune(formulaStarts+"'", rune(cell[0])) {
+		return "'" + cell
+	}
+	return cell
+}
+
+func unguarded(cell string) string {
+	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsRune(formulaStarts+"'", rune(cell[1])) {
+		return cell[1:]
+	}
+	return cell
+}
+
+// WriteCSV writes filters as CSV with a heading.
+func WriteCSV(w io.Writer, filters []store.FilterFields) error {
+	out := csv.NewWriter(w)
+	heading := make([]string, len(columns))
+	for i, c := range columns {
+		heading[i] = c.name
+	}
+	rows := [][]string{heading}
+	for i := range filters {
+		row := make([]string, len(columns))
+		for j, c := range columns {
+			row[j] = c.write(&filters[i])
+		}
+		rows = append(rows, row)
+	}
+	if err := out.WriteAll(rows); err != nil {
+		return fmt.Errorf("write the kit: %w", err)
+	}
+	return nil
+}
+
+// ReadCSV reads filters: a row for each, good or bad. Columns come in any order and
+// may be missing, but for the label; the heading may be left out where the first
+// column holds labels. The error is a *problem.Fault of a file that is not such a table.
+func ReadCSV(file string) ([]Row, error) {
+	in := csv.NewReader(strings.NewReader(strings.TrimPrefix(file, "\uFEFF")))
+	in.FieldsPerRecord, in.TrimLeadingSpace = -1, true
+	var order []column
+	var rows []Row
+	for {
+		cells, err := in.Read()
+		if errors.Is(err, io.EOF) {
+			return rows, nil
+		}
+		var parse *csv.ParseError
+		if errors.As(err, &parse) {
+			return nil, &problem.Fault{Field: "text", Value: fmt.Sprintf("line %d", parse.Line), Allowed: "a table of comma-separated values: " + parse.Err.Error()}
+		}
+		line, _ := in.FieldPos(0)
+		if order == nil {
+			var isHeading bool
+			if order, isHeading, err = headingOf(cells); err != nil {
+				return nil, err
+			}
+			if isHeading {
+				continue
+			}
+		}
+		if len(rows) == maxRows {
+			return nil, &problem.Fault{Field: "text", Value: fmt.Sprintf("line %d", line), Allowed: fmt.Sprintf("at most %d filters", maxRows)}
+		}
+		rows = append(rows, readRow(line, order, cells))
+	}
+}
+
+// headingOf returns the columns that a heading names, or a table of labels alone
+// where the first row is no heading.
+func headingOf(cells []string) (order []column, isHeading bool, err error) {
+	if !slices.ContainsFunc(cells, func(c string) bool { return strings.EqualFold(strings.TrimSpace(c), "label") }) {
+		return columns[:1], false, nil
+	}
+	for _, cell := range cells {
+		i := slices.IndexFunc(columns, func(c column) bool { return strings.EqualFold(c.name, strings.TrimSpace(cell)) })
+		if i < 0 {
+			return nil, true, &problem.Fault{Field: "text", Value: cell, Allowed: "a heading of " + strings.Join(names(), ", ")}
+		}
+		order = append(order, columns[i])
+	}
+	return order, true, nil
+}
+
+func names() []string {
+	all := make([]string, len(columns))
+	for i, c := range columns {
+		all[i] = c.name
+	}
+	return all
+}
+
+func readRow(line int, order []column, cells []string) Row {
+	f := store.FilterFields{Cameras: []string{}}
+	for i, cell := range cells {
+		cell = strings.TrimSpace(cell)
+		if i >= len(order) {
+			if cell == "" {
+				continue
+			}
+			return Row{Line: line, Fault: &problem.Fault{Field: fmt.Sprintf("column %d", i+1), Value: cell, Allowed: "nothing: there is no heading for it"}}
+		}
+		if err := order[i].read(&f, cell); err != nil {
+			var parse *stop.ParseError
+			allowed := err.Error()
+			if errors.As(err, &parse) {
+				allowed = parse.Err.Error()
+			}
+			return Row{Line: line, Fault: &problem.Fault{Field: order[i].name, Value: cell, Allowed: allowed}}
+		}
+	}
+	return checked(line, f)
+}
+
+// checked returns the row of a filter whose fields are within their ranges.
+func checked(line int, f store.FilterFields) Row {
+	body, err := json.Marshal(f)
+	if err == nil {
+		_, err = request.Decode[store.FilterFields](body)
+	}
+	var doc *problem.Document
+	if errors.As(err, &doc) && len(doc.Errors) > 0 {
+		return Row{Line: line, Fault: &doc.Errors[0]}
+	}
+	return Row{Line: line, Filter: &f}
+}
+
+// WriteJSON writes a kit as JSON.
+func WriteJSON(w io.Writer, k Kit) error {
+	k.Format = FormatName
+	out := json.NewEncoder(w)
+	out.SetIndent("", "  ")
+	if err := out.Encode(k); err != nil {
+		return fmt.Errorf("write the kit: %w", err)
+	}
+	return nil
+}
+
+// ReadJSON reads a kit. The error is a *problem.Document of a file that is none.
+func ReadJSON(file string) (cameras []store.CameraFields, rows []Row, err error) {
+	k, err := request.Decode[Kit]([]byte(file))
+	if err != nil {
+		return nil, nil, err
+	}
+	for i, f := range k.Filters {
+		rows = append(rows, Row{Line: i + 1, Filter: &f})
+	}
+	return k.Cameras, rows, nil
+}

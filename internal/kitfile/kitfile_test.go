@@ -1,0 +1,139 @@
+package kitfile
+
+import (
+	"bytes"
+	"reflect"
+	"strings"
+	"testing"
+
+	"pinhole/core/stop"
+	"pinhole/internal/store"
+)
+
+func sample() []store.FilterFields {
+	measured := stop.Stops(4.87)
+	return []store.FilterFields{
+		{Label: "ND32", Name: "the dark, \"good\" one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: 0.1, CastStops: -0.2, WeightG: 1.4,
+			NeedsBase: true, Closed: true, Cameras: []string{"Row walker", "Pond drone"}, Slot: "A3"},
+		{Label: "ND 2.0", Means: "ND2", Name: "=HYPERLINK(\"x\")", Cameras: []string{}, Slot: "-1+1"},
+		{Label: "mist 1/4", Name: "'quoted", Cameras: []string{"@home"}},
+	}
+}
+
+func filtersOf(t *testing.T, rows []Row) []store.FilterFields {
+	t.Helper()
+	var all []store.FilterFields
+	for _, r := range rows {
+		if r.Fault != nil {
+			t.Fatalf("line %d: %v", r.Line, r.Fault)
+		}
+		all = append(all, *r.Filter)
+	}
+	return all
+}
+
+func TestCSVRoundTripsAndRunsNoFormula(t *testing.T) {
+	var file bytes.Buffer
+	if err := WriteCSV(&file, sample()); err != nil {
+		t.Fatal(err)
+	}
+	for _, cell := range strings.FieldsFunc(file.String(), func(r rune) bool { return r == ',' || r == '\n' }) {
+		if c := strings.TrimPrefix(cell, `"`); c != "" && strings.ContainsRune("=@+", rune(c[0])) {
+			t.Errorf("a spreadsheet would run %q", cell)
+		}
+	}
+	rows, err := ReadCSV(file.String())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := filtersOf(t, rows); !reflect.DeepEqual(got, sample()) {
+		t.Errorf("came back as %+v", got)
+	}
+}
+
+func TestJSONRoundTrips(t *testing.T) {
+	cameras := []store.CameraFields{{Name: "Row walker", Aperture: 2, ISOBase: 100, ISOCeiling: 800, Steps: []string{"1/50"}, Rates: []string{"25"}, Mounted: []string{}}}
+	var file bytes.Buffer
+	if err := WriteJSON(&file, Kit{Cameras: cameras, Filters: sample()}); err != nil {
+		t.Fatal(err)
+	}
+	back, rows, err := ReadJSON(file.String())
+	if err != nil || !reflect.DeepEqual(back, cameras) || !reflect.DeepEqual(filtersOf(t, rows), sample()) {
+		t.Errorf("came back as %+v, %+v, %v", back, rows, err)
+	}
+	for _, bad := range []string{`{}`, `[]`, `{"format":"other","filters":[]}`, `{"format":"pinhole-kit-1","filters":[{"label":""}]}`} {
+		if _, _, err := ReadJSON(bad); err == nil {
+			t.Errorf("%s was read", bad)
+		}
+	}
+}
+
+func TestAMessyTableNamesItsBadRowsAndKeepsTheRest(t *testing.T) {
+	rows, err := ReadCSV("\uFEFFslot, Label ,grams\nA1,ND8,\"1,4\"\nA2,ND16,heavy\n\nA3,,2\nA4,4 stop,-5\nA5,UV\nA6,ND4,1,extra\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := []struct {
+		line  int
+		field string
+	}{{2, ""}, {3, "grams"}, {5, "label"}, {6, "weightG"}, {7, ""}, {8, "column 4"}}
+	if len(rows) != len(want) {
+		t.Fatalf("%d rows: %+v", len(rows), rows)
+	}
+	for i, w := range want {
+		field := ""
+		if rows[i].Fault != nil {
+			field = rows[i].Fault.Field
+		}
+		if rows[i].Line != w.line || field != w.field {
+			t.Errorf("row %d: line %d, fault of %q, want line %d and %q", i, rows[i].Line, field, w.line, w.field)
+		}
+	}
+	if f := rows[0].Filter; f.WeightG != 1.4 || f.Slot != "A1" {
+		t.Errorf("the first row is %+v", f)
+	}
+}
+
+func TestLabelsAloneAreATable(t *testing.T) {
+	rows, err := ReadCSV("ND8\nND16\n4 stop\n")
+	if err != nil || len(filtersOf(t, rows)) != 3 {
+		t.Errorf("%+v, %v", rows, err)
+	}
+}
+
+func TestFilesThatAreNoTableAreRefused(t *testing.T) {
+	for _, file := range []string{"label,colour\nND8,red\n", "label\n\"ND8\n", "label\n" + strings.Repeat("ND8\n", maxRows+1)} {
+		if rows, err := ReadCSV(file); err == nil {
+			t.Errorf("%.20q was read as %d rows", file, len(rows))
+		}
+	}
+}
+
+func FuzzReadCSV(f *testing.F) {
+	var file bytes.Buffer
+	if err := WriteCSV(&file, sample()); err != nil {
+		f.Fatal(err)
+	}
+	f.Add(file.String())
+	f.Add("ND8\n'=1\n")
+	f.Fuzz(func(t *testing.T, text string) {
+		rows, err := ReadCSV(text)
+		if err != nil {
+			return
+		}
+		var good []store.FilterFields
+		for _, r := range rows {
+			if r.Filter != nil {
+				good = append(good, *r.Filter)
+			}
+		}
+		var out bytes.Buffer
+		if err := WriteCSV(&out, good); err != nil {
+			t.Fatal(err)
+		}
+		again, err := ReadCSV(out.String())
+		if err != nil || len(again) != len(good) {
+			t.Fatalf("%q reads as %+v, written %q reads as %+v, %v", text, good, out.String(), again, err)
+		}
+	})
+}

@@ -1,0 +1,38 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+)
+
+// AddKit stores cameras and filters that are new, all or none. The filters name
+// their cameras by name, of those added and those there already.
+func (s *Store) AddKit(ctx context.Context, cameras []CameraFields, filters []FilterFields) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		cameraTable, filterTable := s.Cameras().table, s.Filters().table
+		for _, c := range cameras {
+			if _, err := cameraTable.insert(ctx, tx, Camera{CameraFields: c}, s.now()); err != nil {
+				return err
+			}
+		}
+		all, err := cameraTable.list(ctx, tx, "")
+		if err != nil {
+			return err
+		}
+		ids := map[string]string{}
+		for _, c := range all {
+			ids[c.Name] = c.ID
+		}
+		for _, f := range filters {
+			byName := f.Cameras
+			f.Cameras = []string{}
+			for _, name := range byName {
+				f.Cameras = append(f.Cameras, ids[name])
+			}
+			if _, err := filterTable.insert(ctx, tx, Filter{FilterFields: f}, s.now()); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}

@@ -1,4 +1,4 @@
-import { Button, Grid, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Grid, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { camerasQuery, filtersQuery } from "../../api/queries";
@@ -8,6 +8,7 @@ import { CameraForm } from "./CameraForm";
 import { Coverage } from "./Coverage";
 import { FilterForm } from "./FilterForm";
 import { FilterTable } from "./FilterTable";
+import { KitFile } from "./KitFile";
 
 /** What I own: cameras, and the glass that goes on them. */
 export function KitPlace() {
@@ -33,6 +34,9 @@ export function KitPlace() {
         <Panel heading="Glass" note="type each label as it stands on the ring">
           <FilterForm cameras={cameras.data} />
           <FilterTable filters={filters.data} cameras={cameras.data} />
+          <Box mt="3">
+            <KitFile />
+          </Box>
         </Panel>
       )}
       {cameras.data.length > 0 && filters.data.length > 0 && (

@@ -1,0 +1,52 @@
+import { readFile } from "node:fs/promises";
+import { expect, test } from "../app.ts";
+
+test("a messy table is looked at, its good rows are added, and the kit goes out again", async ({ page, app }) => {
+  await page.goto(`${app.url}/kit`);
+  await page.getByRole("button", { name: "Import a kit" }).click();
+  const form = page.getByRole("group", { name: "Import a kit" });
+  await form
+    .getByRole("textbox")
+    .fill(
+      [
+        "label,cameras,slot,grams",
+        "ND4,Row walker (pocket gimbal),A9,1.2",
+        "ND16,Row walker (pocket gimbal),=1+1,heavy",
+        "darkish,Row walker (pocket gimbal),A8,",
+        "ND2,Nobody's camera,A7,",
+        "ND1000,Pond drone (camera drone),=2+2,1.3",
+      ].join("\n"),
+    );
+  await form.getByRole("button", { name: "Look at it" }).click();
+  const preview = page.getByTestId("import-preview");
+  await expect(preview).toContainText("2 to add");
+  await expect(preview).toContainText("3 rows cannot be read and are left out");
+  await expect(preview).toContainText('line 3: grams "heavy"');
+  await expect(preview).toContainText('line 4: label "darkish"');
+  await expect(preview).toContainText('line 5: cameras "Nobody\'s camera"');
+  await expect(page.getByRole("cell", { name: "ND1000", exact: true })).toHaveCount(0);
+  await preview.getByRole("button", { name: "Add 2 filters" }).click();
+  await expect(page.getByRole("cell", { name: "ND1000", exact: true })).toBeVisible();
+
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Export as CSV" }).click(),
+  ]);
+  const file = await readFile(await download.path(), "utf8");
+  expect(file).toContain("ND1000,,,,,,,1.3,,,Pond drone (camera drone),'=2+2");
+  // The same file brings nothing new.
+  await page.getByRole("button", { name: "Import a kit" }).click();
+  await form.getByRole("textbox").fill(file);
+  await form.getByRole("button", { name: "Look at it" }).click();
+  await expect(preview).toContainText("0 to add, 21 in the kit already");
+});
+
+test("what is no kit is refused with a reason", async ({ page, app }) => {
+  await page.goto(`${app.url}/kit`);
+  await page.getByRole("button", { name: "Import a kit" }).click();
+  const form = page.getByRole("group", { name: "Import a kit" });
+  await form.getByRole("textbox").fill("label,colour\nND8,red");
+  await form.getByRole("button", { name: "Look at it" }).click();
+  await expect(form.getByRole("alert")).toContainText("Nothing was imported.");
+  await expect(form.getByRole("alert")).toContainText("a heading of label, means, name");
+});

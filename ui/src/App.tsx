@@ -1,8 +1,14 @@
+import { Skeleton } from "@chakra-ui/react";
+import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
-import { KitPlace } from "./places/kit/KitPlace";
 import { ShootPlace } from "./places/shoot/ShootPlace";
-import { ShotPlace } from "./places/shot/ShotPlace";
 import { Shell } from "./shell/Shell";
+
+// The page opens on the shoots; the larger places come when they are gone to.
+const ShotPlace = lazy(async () => ({ default: (await import("./places/shot/ShotPlace")).ShotPlace }));
+const KitPlace = lazy(async () => ({ default: (await import("./places/kit/KitPlace")).KitPlace }));
+
+const opening = <Skeleton h="300px" aria-busy="true" aria-label="Opening" />;
 
 export function App() {
   return (
@@ -10,8 +16,22 @@ export function App() {
       <Route element={<Shell />}>
         <Route index element={<Navigate to="/shoot" replace />} />
         <Route path="shoot" element={<ShootPlace />} />
-        <Route path="shot/:id" element={<ShotPlace />} />
-        <Route path="kit" element={<KitPlace />} />
+        <Route
+          path="shot/:id"
+          element={
+            <Suspense fallback={opening}>
+              <ShotPlace />
+            </Suspense>
+          }
+        />
+        <Route
+          path="kit"
+          element={
+            <Suspense fallback={opening}>
+              <KitPlace />
+            </Suspense>
+          }
+        />
         <Route path="*" element={<Navigate to="/shoot" replace />} />
       </Route>
     </Routes>

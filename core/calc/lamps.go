@@ -14,14 +14,16 @@ type LampFields struct {
 }
 
 func (f *LampFields) lamp(path string) (motion.Lamp, error) {
-	if (f.MainsHz == nil) == (f.PulseHz == nil) {
-		return motion.Lamp{}, &problem.Fault{Field: path + "mainsHz", Value: f.MainsHz, Allowed: "either mainsHz or pulseHz"}
-	}
 	var lamp motion.Lamp
-	if f.MainsHz != nil {
+	switch {
+	case f.MainsHz != nil && f.PulseHz != nil:
+		return lamp, &problem.Fault{Field: path + "mainsHz", Value: *f.MainsHz, Allowed: "either mainsHz or pulseHz, not both"}
+	case f.MainsHz != nil:
 		lamp = motion.OnMains(*f.MainsHz)
-	} else {
+	case f.PulseHz != nil:
 		lamp = motion.Lamp{PulseHz: *f.PulseHz, Depth: 1}
+	default:
+		return lamp, &problem.Fault{Field: path + "mainsHz", Allowed: "the frequency of the mains, or pulseHz"}
 	}
 	if f.Depth != nil {
 		lamp.Depth = *f.Depth

@@ -19,8 +19,10 @@ type VibrationFields struct {
 func (f *VibrationFields) vibration(path string) (motion.Vibration, error) {
 	v := motion.Vibration{Peak: f.AmplitudeDeg, ReadoutS: f.ReadoutS}
 	switch {
-	case (f.Hz == nil) == (f.RPM == nil):
-		return v, &problem.Fault{Field: path + "hz", Value: f.Hz, Allowed: "either hz or rpm"}
+	case f.Hz == nil && f.RPM == nil:
+		return v, &problem.Fault{Field: path + "hz", Allowed: "a frequency in hertz, or rpm"}
+	case f.Hz != nil && f.RPM != nil:
+		return v, &problem.Fault{Field: path + "hz", Value: *f.Hz, Allowed: "either hz or rpm, not both"}
 	case f.Hz != nil && f.Blades != nil:
 		return v, &problem.Fault{Field: path + "blades", Value: *f.Blades, Allowed: "nothing beside hz: blades multiply rpm"}
 	case f.Hz != nil:

@@ -63,6 +63,8 @@ type gear struct {
 	store.FilterFields
 	on      []string
 	mounted bool // lives on the lens of its first camera
+	untried bool
+	found   store.Found // what its trial found, where it was tried
 }
 
 func measured(s, stdErr stop.Stops) func(*gear) {
@@ -83,8 +85,12 @@ func closed(g *gear) { g.Closed = true }
 
 func lives(g *gear) { g.mounted = true }
 
+func untried(g *gear) { g.untried = true }
+
+func wobbles(g *gear) { yes := true; g.found.Wobbles = &yes }
+
 func filter(label, on string, traits ...func(*gear)) gear {
-	g := gear{FilterFields: store.FilterFields{Label: label}, on: []string{on}}
+	g := gear{FilterFields: store.FilterFields{Label: label}, on: []string{on}, found: store.Found{Seated: true}}
 	for _, t := range traits {
 		t(&g)
 	}
@@ -106,12 +112,12 @@ func filters() []gear {
 		filter("CPL", crate, closed, weighing(4.1), slot("B4")),
 		filter("ND8", quad, measured(3.1, 0.05), weighing(0.7), slot("C1")),
 		filter("ND16", quad, measured(3.9, 0.05), weighing(0.7), slot("C2")),
-		filter("1.5", quad, called("Density 1.5"), weighing(0.7), slot("C3")),
+		filter("1.5", quad, called("Density 1.5"), untried, weighing(0.7), slot("C3")),
 		filter("ND4", drone, measured(2.02, 0.02), weighing(1.2), slot("D1")),
 		filter("ND16", drone, measured(4.1, 0.03), weighing(1.2), slot("D2")),
 		filter("ND64", drone, measured(5.83, 0.06), flaws(0, 0.2), weighing(1.2), slot("D3")),
 		filter("CPL", drone, weighing(1.6), slot("D4")),
-		filter("VND 2-5 stop", drone, closed, flaws(0.4, 0.15), weighing(2.9), slot("D5")),
+		filter("VND 2-5 stop", drone, closed, wobbles, flaws(0.4, 0.15), weighing(2.9), slot("D5")),
 		filter("ND8 (0.9)", phone, weighing(6), slot("E1")),
 		filter("VND 1-6", phone, closed, flaws(0.3, 0.1), weighing(9), slot("E2")),
 	}

@@ -58,6 +58,12 @@ func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
 			return nil, fmt.Errorf("add the filter %q: %w", g.Label, err)
 		}
 		ids[g.Label+" on "+g.on[0]] = f.ID
+		if !g.untried {
+			trial := store.TrialFields{CameraID: ids[g.on[0]], FilterID: f.ID, TriedAt: *at(19, 17, 0), Found: g.found}
+			if _, err := d.Store.Trials().Save(ctx, store.Trial{TrialFields: trial}); err != nil {
+				return nil, fmt.Errorf("try %q on %q: %w", g.Label, g.on[0], err)
+			}
+		}
 		if g.mounted {
 			c := byName[g.on[0]]
 			c.Mounted = append(c.Mounted, f.ID)

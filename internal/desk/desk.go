@@ -26,6 +26,8 @@ type Bench struct {
 	Kit     []calc.KitFilter `json:"kit" doc:"the glass as a shot request takes it"`
 	Filters []ShownFilter    `json:"filters" doc:"what is in the kit, in the same order"`
 	LeftOut []ShownFilter    `json:"leftOut" doc:"glass that goes on but whose strength is not settled"`
+	Fits    []FitCell        `json:"fits" doc:"how each filter in the kit fits, in the same order"`
+	Refused []FitCell        `json:"refused" doc:"glass its owner says goes on, and a trial says does not"`
 }
 
 // Bench returns the bench of a camera.
@@ -34,7 +36,7 @@ func (d *Desk) Bench(ctx context.Context, cameraID string) (*Bench, error) {
 	if err != nil {
 		return nil, err
 	}
-	b := &Bench{Camera: camera, Kit: []calc.KitFilter{}, Filters: []ShownFilter{}, LeftOut: []ShownFilter{}}
+	b := &Bench{Camera: camera, Kit: []calc.KitFilter{}, Filters: []ShownFilter{}, LeftOut: []ShownFilter{}, Fits: []FitCell{}, Refused: []FitCell{}}
 	if b.Optics, err = optics(camera.CameraFields); err != nil {
 		return nil, fmt.Errorf("camera %s as stored: %w", cameraID, err)
 	}
@@ -42,8 +44,17 @@ func (d *Desk) Bench(ctx context.Context, cameraID string) (*Bench, error) {
 	if err != nil {
 		return nil, err
 	}
+	trials, err := d.Store.Trials().List(ctx)
+	if err != nil {
+		return nil, err
+	}
 	for _, f := range all {
-		if !goesOn(f, cameraID) {
+		fit := fitOf(f, cameraID, trials)
+		switch {
+		case fit.State == FitNone:
+			continue
+		case fit.State == FitBreaks: // never offered, whatever is printed on its box
+			b.Refused = append(b.Refused, fit)
 			continue
 		}
 		shown, err := Show(f)
@@ -54,6 +65,7 @@ func (d *Desk) Bench(ctx context.Context, cameraID string) (*Bench, error) {
 			b.LeftOut = append(b.LeftOut, shown)
 		default:
 			b.Filters = append(b.Filters, shown)
+			b.Fits = append(b.Fits, fit)
 			b.Kit = append(b.Kit, *shown.Counts)
 		}
 	}

@@ -235,3 +235,56 @@ func TestAnImportNamesWhatItLeavesOut(t *testing.T) {
 		t.Error("what is no kit was imported")
 	}
 }
+
+// What a trial says does not go is never offered; what was never tried is, with
+// that said; the newest trial counts, and taking it back takes its word back.
+func TestTheNewestTrialDecidesWhatIsOffered(t *testing.T) {
+	d := newDesk(t)
+	shot := gear(t, d, "ND8")
+	filters, err := d.Store.Filters().List(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	no, yes := false, true
+	bench := func() *Bench {
+		b, err := d.Bench(t.Context(), shot.CameraID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return b
+	}
+	try := func(day int, found store.Found) store.Trial {
+		trial, err := d.Store.Trials().Save(t.Context(), store.Trial{TrialFields: store.TrialFields{
+			CameraID: shot.CameraID, FilterID: filters[0].ID, TriedAt: time.Date(2031, 9, day, 9, 0, 0, 0, time.UTC), Found: found,
+		}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return trial
+	}
+	if b := bench(); len(b.Kit) != 1 || b.Fits[0].State != FitUnknown {
+		t.Errorf("untried glass: %+v", b.Fits)
+	}
+	try(1, store.Found{Seated: true, Wobbles: &no})
+	if b := bench(); b.Fits[0].State != FitHolds {
+		t.Errorf("tried and good: %+v", b.Fits)
+	}
+	bad := try(3, store.Found{Seated: false})
+	try(2, store.Found{Seated: true, Wobbles: &yes}) // older, told later
+	if b := bench(); len(b.Kit) != 0 || len(b.Refused) != 1 || b.Refused[0].State != FitBreaks {
+		t.Errorf("glass that does not seat: kit %+v, refused %+v", b.Kit, b.Refused)
+	}
+	if _, err := d.Store.Trials().Delete(t.Context(), bad.ID, bad.Version); err != nil {
+		t.Fatal(err)
+	}
+	if b := bench(); len(b.Kit) != 1 || b.Fits[0].State != FitTight {
+		t.Errorf("with the last trial taken back: %+v", b.Fits)
+	}
+	for name, found := range map[FitState]store.Found{
+		FitBreaks: {Seated: true, SelfTest: &no}, FitTight: {Seated: true, DarkCorners: &yes}, FitHolds: {Seated: true, Folds: &yes, MarksLeft: &no},
+	} {
+		if state, _ := judged(found); state != name {
+			t.Errorf("%+v is %s, want %s", found, state, name)
+		}
+	}
+}

@@ -2,7 +2,6 @@ package desk
 
 import (
 	"errors"
-	"slices"
 	"strings"
 
 	"pinhole/core/calc"
@@ -62,9 +61,6 @@ func question(l *calc.LabelAnswer) string {
 }
 
 func truth(is bool) *bool { return &is }
-
-// goesOn reports whether its owner says that the filter goes on the camera.
-func goesOn(f store.Filter, cameraID string) bool { return slices.Contains(f.Cameras, cameraID) }
 
 // CheckFilter returns the fault of a filter whose label cannot be read.
 func (d *Desk) CheckFilter(f store.Filter) error {

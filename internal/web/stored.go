@@ -69,6 +69,13 @@ func (s *server) registerStored() {
 		join: func(m store.Meta, f store.FilterFields) store.Filter { return store.Filter{Meta: m, FilterFields: f} },
 		show: desk.Show,
 	})
+	trials := kept.Store.Trials()
+	addResource(s, resource[store.Trial, store.TrialFields, store.Trial]{
+		name: "trial", plural: "trials", get: trials.Get, list: trials.List, remove: trials.Delete, restore: trials.Restore,
+		save: checked(trials, func(context.Context, store.Trial) error { return nil }),
+		join: func(m store.Meta, f store.TrialFields) store.Trial { return store.Trial{Meta: m, TrialFields: f} },
+		show: asIs[store.Trial],
+	})
 	addResource(s, resource[store.Shoot, store.ShootFields, store.Shoot]{
 		name: "shoot", plural: "shoots", get: shoots.Get, list: shoots.List, remove: shoots.Delete, restore: shoots.Restore,
 		save: checked(shoots, func(context.Context, store.Shoot) error { return nil }),

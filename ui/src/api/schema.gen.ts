@@ -605,6 +605,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List how every filter fits every camera, with its evidence */
+        get: operations["list-fits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/export": {
         parameters: {
             query?: never;
@@ -832,6 +849,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the trials */
+        get: operations["list-trials"];
+        put?: never;
+        /** Add a trial */
+        post: operations["create-trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a trial */
+        get: operations["get-trial"];
+        /** Change a trial */
+        put: operations["update-trial"];
+        post?: never;
+        /** Delete a trial */
+        delete: operations["delete-trial"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/trials/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the deletion of a trial */
+        post: operations["restore-trial"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -940,12 +1011,16 @@ export interface components {
             camera: components["schemas"]["StoredCamera"];
             /** @description what is in the kit, in the same order */
             filters: components["schemas"]["ShownFilter"][];
+            /** @description how each filter in the kit fits, in the same order */
+            fits: components["schemas"]["FitCell"][];
             /** @description the glass as a shot request takes it */
             kit: components["schemas"]["KitFilter"][];
             /** @description glass that goes on but whose strength is not settled */
             leftOut: components["schemas"]["ShownFilter"][];
             /** @description the camera as a shot request takes it */
             optics: components["schemas"]["Camera"];
+            /** @description glass its owner says goes on, and a trial says does not */
+            refused: components["schemas"]["FitCell"][];
         };
         BlurAnswer: {
             /** Format: double */
@@ -1547,6 +1622,14 @@ export interface components {
              */
             worst: "too tight" | "tight" | "snug" | "loose" | "falls off" | null;
         };
+        FitCell: {
+            because: string;
+            cameraId: string;
+            filterId: string;
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks" | "unknown" | "none";
+            trials: components["schemas"]["StoredTrial"][];
+        };
         FitRequest: {
             /** @description barrel diameter, least and most measured, millimetres */
             barrelMm: number[];
@@ -1949,6 +2032,9 @@ export interface components {
         ListingCamera: {
             items: components["schemas"]["StoredCamera"][];
         };
+        ListingFitCell: {
+            items: components["schemas"]["FitCell"][];
+        };
         ListingReading: {
             items: components["schemas"]["StoredReading"][];
         };
@@ -1960,6 +2046,9 @@ export interface components {
         };
         ListingShownFilter: {
             items: components["schemas"]["ShownFilter"][];
+        };
+        ListingTrial: {
+            items: components["schemas"]["StoredTrial"][];
         };
         Look: {
             /**
@@ -3100,6 +3189,36 @@ export interface components {
              */
             weightG?: number;
         };
+        StoredFound: {
+            /** @description corners are dark at the widest */
+            darkCorners?: boolean;
+            /** @description the camera folds away with it on */
+            folds?: boolean;
+            /** @description it left marks */
+            marksLeft?: boolean;
+            note?: string;
+            /**
+             * Format: double
+             * @description what a luggage scale shows when it comes off, grams
+             */
+            pullOffG?: number;
+            /** @description it goes on, straight and all the way */
+            seated: boolean;
+            /** @description the gimbal passes its self-test at power-on */
+            selfTest?: boolean;
+            /**
+             * Format: double
+             * @description how far it tilts down
+             */
+            tiltDownDeg?: number;
+            /**
+             * Format: double
+             * @description how far the gimbal still tilts up with it on
+             */
+            tiltUpDeg?: number;
+            /** @description it moves when it is shaken by hand */
+            wobbles?: boolean;
+        };
         StoredReading: {
             /** Format: date-time */
             createdAt: string;
@@ -3196,6 +3315,32 @@ export interface components {
              * @description with the zone it is planned in
              */
             startsAt?: string;
+        };
+        StoredTrial: {
+            cameraId: string;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            deletedAt?: string;
+            filterId: string;
+            found: components["schemas"]["StoredFound"];
+            id: string;
+            /** Format: date-time */
+            triedAt: string;
+            /** Format: date-time */
+            updatedAt: string;
+            /**
+             * Format: int64
+             * @description raised by every change; a change names the version it was made on
+             */
+            version: number;
+        };
+        StoredTrialFields: {
+            cameraId: string;
+            filterId: string;
+            found: components["schemas"]["StoredFound"];
+            /** Format: date-time */
+            triedAt: string;
         };
         Strain: {
             /** @enum {string} */
@@ -6069,6 +6214,35 @@ export interface operations {
             };
         };
     };
+    "list-fits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingFitCell"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "export-kit": {
         parameters: {
             query?: {
@@ -6982,6 +7156,313 @@ export interface operations {
             };
             /** @description Error */
             default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingTrial"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "create-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredTrialFields"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredTrial"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-trial": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredTrial"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "update-trial": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredTrialFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredTrial"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "delete-trial": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredTrial"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "restore-trial": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredTrial"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -77,4 +77,24 @@ test.describe("pictures", () => {
     await expect(page.getByText("This can be read in two ways")).toBeVisible();
     await page.screenshot({ path: picture("kit") });
   });
+
+  test("fit table", async ({ page, app }) => {
+    await page.goto(`${app.url}/kit`);
+    const fit = page.getByRole("region", { name: "Fit", exact: true });
+    await fit.evaluate((node) => node.scrollIntoView({ block: "start" }));
+    await page.getByRole("button", { name: /^VND 2-5 stop on Pond drone/ }).click();
+    await expect(page.getByRole("dialog")).toContainText("it wobbles");
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: picture("kit-fit") });
+  });
+
+  test("coverage", async ({ page, app }) => {
+    await page.goto(`${app.url}/kit`);
+    const coverage = page.getByRole("region", { name: "Coverage" });
+    await coverage.getByLabel("On the camera").selectOption({ label: "Terrace quad (air unit)" });
+    await expect(coverage).toContainText("Buy first: ND64");
+    await coverage.evaluate((node) => node.scrollIntoView({ block: "end" }));
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("kit-coverage") });
+  });
 });

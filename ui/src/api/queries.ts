@@ -134,3 +134,9 @@ export const simulatedFrameQuery = (request: Schemas["CameraRequest"]) =>
     ...computed,
     gcTime: 10_000,
   });
+
+export const fitsQuery = queryOptions({
+  // Beside the benches: a trial changes what they offer.
+  queryKey: ["bench", "fits"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/fits", { signal }))).items,
+});

@@ -52,10 +52,12 @@ export function CoverageGrid({ covered, glassOf }: CoverageGridProps) {
         >
           <thead>
             <Row>
-              <Head />
+              <Head scope="col" textAlign="start" fontWeight="normal" fontSize="xs" color="muted">
+                EV
+              </Head>
               {lights.map((ev, i) => (
                 <Head key={ev} scope="col" fontWeight="normal" fontSize="xs" color="muted" minW="26px">
-                  {i % 2 === 0 ? ev.toFixed(0) : ""}
+                  {i % 2 === 0 ? ev.toFixed(0) : <Text srOnly>{ev.toFixed(1)}</Text>}
                 </Head>
               ))}
             </Row>

@@ -8,6 +8,7 @@ import { CameraForm } from "./CameraForm";
 import { Coverage } from "./Coverage";
 import { FilterForm } from "./FilterForm";
 import { FilterTable } from "./FilterTable";
+import { FitTable } from "./FitTable";
 import { KitFile } from "./KitFile";
 
 /** What I own: cameras, and the glass that goes on them. */
@@ -37,6 +38,11 @@ export function KitPlace() {
           <Box mt="3">
             <KitFile />
           </Box>
+        </Panel>
+      )}
+      {cameras.data.length > 0 && filters.data.length > 0 && (
+        <Panel heading="Fit" note="what was tried on what, and what was not">
+          <FitTable cameras={cameras.data} filters={filters.data} />
         </Panel>
       )}
       {cameras.data.length > 0 && filters.data.length > 0 && (

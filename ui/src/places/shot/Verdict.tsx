@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { angle, iso, signed } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
-import { StateMark, StateShape } from "../../lib/StateMark";
+import { type State, StateMark, StateShape } from "../../lib/StateMark";
 import { type Answer, type Bench, triedWords } from "./draft";
 import { Explain } from "./Explain";
 import { Trades } from "./Trades";
@@ -75,6 +75,11 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
           <Trades window={answer.window} tried={triedWords(whatIf)} {...{ made, onTrade, onUndo, onDropTried }} />
         )}
         {!isLooking && <Reasons reasons={reasonsOf(answer)} />}
+        {warnings(chosen.filters, bench, filters).map(({ state, words }) => (
+          <StateMark key={words} state={state}>
+            {words}
+          </StateMark>
+        ))}
         {!isLooking && answer.assumed && (
           <Text fontSize="sm" color="muted" data-testid="assumed">
             <b>Assumed:</b> {answer.assumed.join("; ")}.
@@ -90,6 +95,18 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
       </Stack>
     </Stack>
   );
+}
+
+/** What speaks against the glass that is taken, and glass that is left out because it does not go. */
+function warnings(on: readonly string[], bench: Bench, pieces: Map<string, Piece>): { state: State; words: string }[] {
+  const fits = (bench.fits ?? []).filter((fit) => on.includes(fit.filterId));
+  const title = (id: string) => pieces.get(id)?.title ?? "that glass";
+  return fits.flatMap(({ state, because, filterId }): { state: State; words: string }[] => {
+    if (state === "unknown")
+      return [{ state, words: `${title(filterId)} was never tried on this camera: try it before you go` }];
+    if (state === "tight") return [{ state, words: `${title(filterId)}: ${because}` }];
+    return [];
+  });
 }
 
 /** Why: the whole shot's reasons, and what the camera's automatic would make of the glass. */

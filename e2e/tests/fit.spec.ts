@@ -1,0 +1,42 @@
+import { expect, on, openShot, test } from "../app.ts";
+
+test("a trial changes what a shot is offered, and taking it back undoes that", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await expect(on(page).glass).toHaveText("ND16");
+  await page.getByRole("link", { name: "Kit", exact: true }).click();
+  await page.getByRole("button", { name: "ND16 on Crate trailer (action camera): tried" }).click();
+  const sheet = page.getByRole("dialog");
+  await expect(sheet).toContainText("Power off or disarm before mounting");
+  await sheet
+    .getByRole("group", { name: "Seats straight and all the way" })
+    .getByRole("button", { name: "No" })
+    .click();
+  await sheet.getByLabel("Pull-off, grams").fill("-4");
+  await sheet.getByRole("button", { name: "Keep this trial" }).click();
+  await expect(sheet.getByText(/a number from 0.1 to 1000000/).first()).toBeVisible();
+  await sheet.getByLabel("Pull-off, grams").fill("");
+  await sheet.getByRole("button", { name: "Keep this trial" }).click();
+  const cell = page.getByRole("button", { name: /^ND16 on Crate trailer \(action camera\): does not go/ });
+  await expect(cell).toBeVisible();
+
+  await openShot(page, app, "Crates down the lane");
+  await expect(on(page).glass).not.toHaveText("ND16");
+  await expect(page.getByRole("group", { name: "Glass to put on" }).getByRole("button", { name: /ND16/ })).toHaveCount(
+    0,
+  );
+
+  await page.getByRole("link", { name: "Kit", exact: true }).click();
+  await cell.click();
+  await sheet.getByRole("button", { name: "Delete" }).first().click();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "ND16 on Crate trailer (action camera): tried" })).toBeVisible();
+  await openShot(page, app, "Crates down the lane");
+  await expect(on(page).glass).toHaveText("ND16");
+});
+
+test("glass that was never tried is offered with its warning", async ({ page, app }) => {
+  await openShot(page, app, "Dive down the terraces");
+  await expect(on(page).glass).toHaveText("Density 1.5");
+  const verdict = page.getByRole("region", { name: "Verdict" });
+  await expect(verdict).toContainText("Density 1.5 was never tried on this camera: try it before you go");
+});

@@ -1,0 +1,181 @@
+import { Button, CloseButton, Dialog, Flex, Portal, Stack, Text } from "@chakra-ui/react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, Problem, type Schemas, unwrap } from "../../api/client";
+import { Choice } from "../../lib/Choice";
+import { NumberField } from "../../lib/NumberField";
+import { StateMark } from "../../lib/StateMark";
+import { TextField } from "../../lib/TextField";
+import { useDelete } from "../../lib/useDelete";
+
+type Cell = Schemas["FitCell"];
+type Found = Schemas["StoredFound"];
+type Question = "wobbles" | "folds" | "selfTest" | "darkCorners" | "marksLeft";
+
+const QUESTIONS: Record<Question, string> = {
+  wobbles: "Wobbles when shaken",
+  folds: "Folds away with it on",
+  selfTest: "Gimbal passes its self-test",
+  darkCorners: "Corners dark at the widest",
+  marksLeft: "Left marks",
+};
+
+const ANSWERS = [
+  { value: "yes", name: "Yes" },
+  { value: "no", name: "No" },
+  { value: "open", name: "Not looked at" },
+] as const;
+
+interface TrialSheetProps {
+  cell: Cell;
+  title: string;
+  onClose: () => void;
+}
+
+/** One filter tried on one camera: the sheet to fill in, and the evidence so far. */
+export function TrialSheet({ cell, title, onClose }: TrialSheetProps) {
+  const queries = useQueryClient();
+  const [found, setFound] = useState<Found>({ seated: true });
+  const set = (part: Partial<Found>) =>
+    setFound((now) => {
+      const next = Object.entries({ ...now, ...part }).filter(([, v]) => v !== undefined && v !== "");
+      return Object.fromEntries(next) as unknown as Found;
+    });
+  const refresh = () => queries.invalidateQueries({ queryKey: ["bench"] });
+  const save = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/trials", {
+          body: { cameraId: cell.cameraId, filterId: cell.filterId, triedAt: new Date().toISOString(), found },
+        }),
+      ),
+    onSuccess: () => {
+      refresh();
+      onClose();
+    },
+  });
+  const fault = (field: string) =>
+    save.error instanceof Problem ? save.error.faults.find((f) => f.field === `found.${field}`)?.allowed : undefined;
+  return (
+    <Dialog.Root open onOpenChange={(e) => e.open || onClose()} scrollBehavior="inside" size="lg">
+      <Portal>
+        <Dialog.Backdrop />
+        <Dialog.Positioner>
+          <Dialog.Content bg="panel" color="ink">
+            <Dialog.Header>
+              <Dialog.Title>{title}</Dialog.Title>
+            </Dialog.Header>
+            <Dialog.Body tabIndex={0}>
+              <Stack gap="3">
+                {cell.state !== "none" && <StateMark state={cell.state}>{cell.because}</StateMark>}
+                <Text color="muted">
+                  Power off or disarm before mounting, hold the gimbal gently, and never try it while moving.
+                </Text>
+                <Choice
+                  label="Seats straight and all the way"
+                  options={ANSWERS.slice(0, 2)}
+                  value={found.seated ? "yes" : "no"}
+                  onChange={(v) => set({ seated: v === "yes" })}
+                />
+                <Flex gap="4" wrap="wrap">
+                  {(Object.keys(QUESTIONS) as Question[]).map((key) => (
+                    <Choice
+                      key={key}
+                      label={QUESTIONS[key]}
+                      options={ANSWERS}
+                      value={found[key] === undefined ? "open" : found[key] ? "yes" : "no"}
+                      onChange={(v) => set({ [key]: v === "open" ? undefined : v === "yes" })}
+                    />
+                  ))}
+                </Flex>
+                <Flex gap="3" wrap="wrap">
+                  <NumberField
+                    label="Pull-off, grams"
+                    w="150px"
+                    value={found.pullOffG}
+                    fault={fault("pullOffG")}
+                    onChange={(pullOffG) => set({ pullOffG })}
+                  />
+                  <NumberField
+                    label="Tilts up to, °"
+                    value={found.tiltUpDeg}
+                    fault={fault("tiltUpDeg")}
+                    onChange={(tiltUpDeg) => set({ tiltUpDeg })}
+                  />
+                  <NumberField
+                    label="Tilts down to, °"
+                    w="140px"
+                    value={found.tiltDownDeg}
+                    fault={fault("tiltDownDeg")}
+                    onChange={(tiltDownDeg) => set({ tiltDownDeg })}
+                  />
+                </Flex>
+                <TextField
+                  label="Note"
+                  value={found.note ?? ""}
+                  fault={fault("note")}
+                  onChange={(note) => set({ note })}
+                />
+                {save.error && (
+                  <Text role="alert" color="breaks">
+                    {save.error.message}
+                  </Text>
+                )}
+                <Button alignSelf="flex-start" loading={save.isPending} onClick={() => save.mutate()}>
+                  Keep this trial
+                </Button>
+                {cell.trials.map((t) => (
+                  <PastTrial key={t.id} trial={t} onGone={refresh} />
+                ))}
+              </Stack>
+            </Dialog.Body>
+            <Dialog.CloseTrigger asChild>
+              <CloseButton size="lg" />
+            </Dialog.CloseTrigger>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
+
+function PastTrial({ trial, onGone }: { trial: Schemas["StoredTrial"]; onGone: () => void }) {
+  const remove = useDelete({
+    what: "The trial",
+    queryKey: ["bench"],
+    remove: async () => {
+      const gone = await unwrap(
+        api.DELETE("/api/trials/{id}", { params: { path: { id: trial.id }, query: { version: trial.version } } }),
+      );
+      onGone();
+      return gone;
+    },
+    restore: (version) =>
+      unwrap(api.POST("/api/trials/{id}/restore", { params: { path: { id: trial.id }, query: { version } } })),
+  });
+  return (
+    <Flex gap="3" align="center" borderTopWidth="1px" borderColor="edge" pt="2">
+      <Text flex="1">
+        {trial.triedAt.slice(0, 10)}: {foundWords(trial.found)}
+      </Text>
+      <Button size="sm" variant="ghost" onClick={() => remove.mutate()}>
+        Delete
+      </Button>
+    </Flex>
+  );
+}
+
+function foundWords(found: Found): string {
+  const { seated, pullOffG, tiltUpDeg, tiltDownDeg, note } = found;
+  const asked = (Object.keys(QUESTIONS) as Question[])
+    .filter((key) => found[key] !== undefined)
+    .map((key) => `${QUESTIONS[key].toLowerCase()}: ${found[key] ? "yes" : "no"}`);
+  return [
+    seated ? "seats" : "does not seat",
+    ...asked,
+    ...(pullOffG === undefined ? [] : [`pull-off ${pullOffG} g`]),
+    ...(tiltUpDeg === undefined ? [] : [`tilts up to ${tiltUpDeg}°`]),
+    ...(tiltDownDeg === undefined ? [] : [`down to ${tiltDownDeg}°`]),
+    ...(note ? [note] : []),
+  ].join(", ");
+}

@@ -37,7 +37,9 @@ for (const colorScheme of ["light", "dark"] as const) {
       await expect(page.getByText("Cannot be answered as it stands.")).toBeVisible();
       await expectNoViolations(page, "shot with a fault");
       await page.getByRole("link", { name: "Kit", exact: true }).click();
-      await expect(page.getByRole("cell", { name: "ND64", exact: true })).toBeVisible();
+      await expect(
+        page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "ND64", exact: true }),
+      ).toBeVisible();
       await expectNoViolations(page, "kit");
       expect(
         await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),

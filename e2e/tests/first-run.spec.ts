@@ -16,13 +16,17 @@ test("from nothing to glass on the lens, and still there tomorrow", async ({ pag
   for (const label of ["ND8", "ND16", "4.9 stop"]) {
     await page.getByLabel("Label on the ring").fill(label);
     await page.getByRole("button", { name: "Add filter" }).click();
-    await expect(page.getByRole("cell", { name: label, exact: true })).toBeVisible();
+    await expect(
+      page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: label, exact: true }),
+    ).toBeVisible();
   }
   await page.getByLabel("Label on the ring").fill("ND 2.0");
   await expect(page.getByText("This can be read in two ways. Which is it?")).toBeVisible();
   await page.getByRole("button", { name: "factor 2: 1.0 stops" }).click();
   await page.getByRole("button", { name: "Add filter" }).click();
-  await expect(page.getByRole("cell", { name: "ND 2.0", exact: true })).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "ND 2.0", exact: true }),
+  ).toBeVisible();
 
   await page.getByRole("link", { name: "Shoot" }).click();
   await page.getByLabel("A new shoot").fill("Saturday");

@@ -1,9 +1,10 @@
-import { Button, CloseButton, Dialog, Flex, Portal, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import { NumberField } from "../../lib/NumberField";
+import { Sheet } from "../../lib/Sheet";
 import { StateMark } from "../../lib/StateMark";
 import { TextField } from "../../lib/TextField";
 import { useDelete } from "../../lib/useDelete";
@@ -57,85 +58,65 @@ export function TrialSheet({ cell, title, onClose }: TrialSheetProps) {
   const fault = (field: string) =>
     save.error instanceof Problem ? save.error.faults.find((f) => f.field === `found.${field}`)?.allowed : undefined;
   return (
-    <Dialog.Root open onOpenChange={(e) => e.open || onClose()} scrollBehavior="inside" size="lg">
-      <Portal>
-        <Dialog.Backdrop />
-        <Dialog.Positioner>
-          <Dialog.Content bg="panel" color="ink">
-            <Dialog.Header>
-              <Dialog.Title>{title}</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body tabIndex={0}>
-              <Stack gap="3">
-                {cell.state !== "none" && <StateMark state={cell.state}>{cell.because}</StateMark>}
-                <Text color="muted">
-                  Power off or disarm before mounting, hold the gimbal gently, and never try it while moving.
-                </Text>
-                <Choice
-                  label="Seats straight and all the way"
-                  options={ANSWERS.slice(0, 2)}
-                  value={found.seated ? "yes" : "no"}
-                  onChange={(v) => set({ seated: v === "yes" })}
-                />
-                <Flex gap="4" wrap="wrap">
-                  {(Object.keys(QUESTIONS) as Question[]).map((key) => (
-                    <Choice
-                      key={key}
-                      label={QUESTIONS[key]}
-                      options={ANSWERS}
-                      value={found[key] === undefined ? "open" : found[key] ? "yes" : "no"}
-                      onChange={(v) => set({ [key]: v === "open" ? undefined : v === "yes" })}
-                    />
-                  ))}
-                </Flex>
-                <Flex gap="3" wrap="wrap">
-                  <NumberField
-                    label="Pull-off, grams"
-                    w="150px"
-                    value={found.pullOffG}
-                    fault={fault("pullOffG")}
-                    onChange={(pullOffG) => set({ pullOffG })}
-                  />
-                  <NumberField
-                    label="Tilts up to, °"
-                    value={found.tiltUpDeg}
-                    fault={fault("tiltUpDeg")}
-                    onChange={(tiltUpDeg) => set({ tiltUpDeg })}
-                  />
-                  <NumberField
-                    label="Tilts down to, °"
-                    w="140px"
-                    value={found.tiltDownDeg}
-                    fault={fault("tiltDownDeg")}
-                    onChange={(tiltDownDeg) => set({ tiltDownDeg })}
-                  />
-                </Flex>
-                <TextField
-                  label="Note"
-                  value={found.note ?? ""}
-                  fault={fault("note")}
-                  onChange={(note) => set({ note })}
-                />
-                {save.error && (
-                  <Text role="alert" color="breaks">
-                    {save.error.message}
-                  </Text>
-                )}
-                <Button alignSelf="flex-start" loading={save.isPending} onClick={() => save.mutate()}>
-                  Keep this trial
-                </Button>
-                {cell.trials.map((t) => (
-                  <PastTrial key={t.id} trial={t} onGone={refresh} />
-                ))}
-              </Stack>
-            </Dialog.Body>
-            <Dialog.CloseTrigger asChild>
-              <CloseButton size="lg" />
-            </Dialog.CloseTrigger>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <Sheet title={title} isOpen onOpen={(isOpen) => isOpen || onClose()} size="lg">
+      <Stack gap="3">
+        {cell.state !== "none" && <StateMark state={cell.state}>{cell.because}</StateMark>}
+        <Text color="muted">
+          Power off or disarm before mounting, hold the gimbal gently, and never try it while moving.
+        </Text>
+        <Choice
+          label="Seats straight and all the way"
+          options={ANSWERS.slice(0, 2)}
+          value={found.seated ? "yes" : "no"}
+          onChange={(v) => set({ seated: v === "yes" })}
+        />
+        <Flex gap="4" wrap="wrap">
+          {(Object.keys(QUESTIONS) as Question[]).map((key) => (
+            <Choice
+              key={key}
+              label={QUESTIONS[key]}
+              options={ANSWERS}
+              value={found[key] === undefined ? "open" : found[key] ? "yes" : "no"}
+              onChange={(v) => set({ [key]: v === "open" ? undefined : v === "yes" })}
+            />
+          ))}
+        </Flex>
+        <Flex gap="3" wrap="wrap">
+          <NumberField
+            label="Pull-off, grams"
+            w="150px"
+            value={found.pullOffG}
+            fault={fault("pullOffG")}
+            onChange={(pullOffG) => set({ pullOffG })}
+          />
+          <NumberField
+            label="Tilts up to, °"
+            value={found.tiltUpDeg}
+            fault={fault("tiltUpDeg")}
+            onChange={(tiltUpDeg) => set({ tiltUpDeg })}
+          />
+          <NumberField
+            label="Tilts down to, °"
+            w="140px"
+            value={found.tiltDownDeg}
+            fault={fault("tiltDownDeg")}
+            onChange={(tiltDownDeg) => set({ tiltDownDeg })}
+          />
+        </Flex>
+        <TextField label="Note" value={found.note ?? ""} fault={fault("note")} onChange={(note) => set({ note })} />
+        {save.error && (
+          <Text role="alert" color="breaks">
+            {save.error.message}
+          </Text>
+        )}
+        <Button alignSelf="flex-start" loading={save.isPending} onClick={() => save.mutate()}>
+          Keep this trial
+        </Button>
+        {cell.trials.map((t) => (
+          <PastTrial key={t.id} trial={t} onGone={refresh} />
+        ))}
+      </Stack>
+    </Sheet>
   );
 }
 

@@ -167,9 +167,10 @@ func (b *bench) verdict(v *plan.Verdict) WindowVerdict {
 	at := *b
 	at.question = v.Question
 	t := v.Question.Setting.Shutter
+	taken := at.option(&v.Option)
 	out := WindowVerdict{
-		ShutterS: t, Text: t.String(), AngleDeg: at.angle(t), Filters: ids(v.Option.Filters), State: v.State,
-		CouldBe: v.Option.CouldBe(&v.Question), Option: at.option(&v.Option), Strains: []Strain{}, Because: v.Because,
+		ShutterS: t, Text: t.String(), AngleDeg: taken.AngleDeg, Filters: taken.Filters, State: v.State,
+		CouldBe: taken.CouldBe, Option: taken, Strains: []Strain{}, Because: v.Because,
 	}
 	if gives := v.Gives(); gives != "" {
 		out.Gives = &gives

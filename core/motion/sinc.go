@@ -80,7 +80,11 @@ func crossing(most, zero, peak float64) float64 {
 		return peak
 	}
 	in, out := zero, peak
-	x := zero + (peak-zero)*most/2
+	// Near its zero at k the sine is π·|x − k|, which meets most·πx here.
+	x := zero / (1 + math.Copysign(most, zero-peak))
+	if (x-in)*(x-out) >= 0 {
+		x = (in + out) / 2
+	}
 	for range 40 {
 		sin, cos := math.Sincos(math.Pi * x)
 		above := math.Abs(sin) - most*math.Pi*x

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"strings"
 
+	"pinhole/core/angle"
 	"pinhole/core/glass"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -42,9 +43,30 @@ type KitFilter struct {
 	CornerStops   stop.Stops  `json:"cornerStops,omitempty" minimum:"0" maximum:"20" doc:"how much darker the corners come out"`
 	CastStops     stop.Stops  `json:"castStops,omitempty" minimum:"-5" maximum:"5" doc:"colour cast, positive towards red"`
 	WeightG       float64     `json:"weightG,omitempty" minimum:"0" maximum:"10000" doc:"grams"`
+	Ring          []RingMark  `json:"ring,omitempty" maxItems:"30" doc:"variable: marks on its ring and what was measured there; replaces minStops and maxStops"`
+	TiltUpDeg     *angle.Deg  `json:"tiltUpDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far the camera still tilts up with it on, degrees"`
 	Fits          *bool       `json:"fits,omitempty" doc:"false removes the filter; true by default"`
 	Base          *bool       `json:"base,omitempty" doc:"false: cannot sit on the camera itself; true by default"`
 	TakesLayer    *bool       `json:"takesLayer,omitempty" doc:"false: nothing goes on it; true by default"`
+}
+
+// RingMark is a position on the ring of a variable filter.
+type RingMark struct {
+	Mark  string     `json:"mark" minLength:"1" maxLength:"20" doc:"as it stands on the ring"`
+	Stops stop.Stops `json:"stops" minimum:"0" maximum:"40" doc:"measured there"`
+}
+
+// CheckRing returns the fault of marks that make no ring; path is where they stand.
+func CheckRing(path string, marks []RingMark) (glass.Ring, error) {
+	all := make([]glass.RingMark, len(marks))
+	for i, m := range marks {
+		all[i] = glass.RingMark(m)
+	}
+	ring, ok := glass.NewRing(all)
+	if !ok {
+		return nil, &problem.Fault{Field: path, Value: marks, Allowed: "two marks at least, each with other stops"}
+	}
+	return ring, nil
 }
 
 func isFalse(b *bool) bool { return b != nil && !*b }
@@ -61,6 +83,14 @@ func (k *KitFilter) filter(path string) (glass.Filter, error) {
 		if k.Kind == glass.Graduated {
 			f.Stops = 0
 		}
+		return f, nil
+	}
+	ring, err := CheckRing(path+".ring", k.Ring)
+	if err != nil {
+		return f, err
+	}
+	if f.Ring = ring; len(ring) > 0 {
+		f.Stops, f.Most = ring[0].Stops, ring[len(ring)-1].Stops
 		return f, nil
 	}
 	switch {
@@ -130,6 +160,9 @@ func (w *Wish) bench() (*bench, error) {
 	}
 	if !snapped.Offered.Possible(fps) {
 		return nil, &problem.Fault{Field: "shutterS", Value: ideal, Allowed: fmt.Sprintf("at most %v, the length of a frame at %v fps", fps.Frame(), fps)}
+	}
+	if fastest := w.Camera.fastest(); !stop.AtMost(float64(fastest), float64(snapped.Offered)) {
+		return nil, &problem.Fault{Field: "shutterS", Value: ideal, Allowed: fmt.Sprintf("at least %v, the camera's fastest", fastest)}
 	}
 	kit, err := filters(w.Kit)
 	if err != nil {

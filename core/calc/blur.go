@@ -83,22 +83,30 @@ func Blur(r BlurRequest) (*BlurAnswer, error) {
 	if !r.ShutterS.Possible(fps) {
 		return nil, tooLong("shutterS", r.ShutterS, fps)
 	}
-	a := &BlurAnswer{
-		FPx: lens.PxPerRadian(), BlurPx: motion.BlurPx(lens, m, r.ShutterS), StepPx: motion.StepPx(lens, m, fps),
-		UncoveredShare: motion.Uncovered(r.ShutterS, fps), Strobes: motion.Strobes(lens, m, r.ShutterS, fps),
-		ReadablePanDegS: motion.ReadablePan(lens, fps),
+	a := blurAt(lens, m, r.ShutterS, fps)
+	if r.SpeedMps == nil {
+		a.VisibleWithinM = nil
 	}
-	a.BlurShare = lens.Share(a.BlurPx)
+	if r.TurnDegS == nil {
+		a.PanDegS, a.PanReadable = nil, nil
+	}
+	return &a, nil
+}
+
+// blurAt measures a movement at a shutter; at the zero frame rate, a still, without
+// what lies between frames.
+func blurAt(l motion.Lens, m motion.Movement, t stop.Shutter, fps stop.FrameRate) BlurAnswer {
+	a := BlurAnswer{FPx: l.PxPerRadian(), BlurPx: motion.BlurPx(l, m, t), VisibleWithinM: number(motion.VisibleWithinM(l, m, t))}
+	a.BlurShare = l.Share(a.BlurPx)
 	a.Class = motion.Classify(a.BlurShare)
-	if r.SpeedMps != nil {
-		a.VisibleWithinM = number(motion.VisibleWithinM(lens, m, r.ShutterS))
-	}
-	if r.TurnDegS != nil {
+	if fps > 0 {
+		a.StepPx, a.UncoveredShare, a.Strobes = motion.StepPx(l, m, fps), motion.Uncovered(t, fps), motion.Strobes(l, m, t, fps)
+		a.ReadablePanDegS = motion.ReadablePan(l, fps)
 		turn := m.Turn.Abs()
 		isReadable := stop.AtMost(turn, a.ReadablePanDegS)
 		a.PanDegS, a.PanReadable = &turn, &isReadable
 	}
-	return a, nil
+	return a
 }
 
 func tooLong(field string, t stop.Shutter, fps stop.FrameRate) error {

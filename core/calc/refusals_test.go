@@ -24,6 +24,7 @@ func TestRefusals(t *testing.T) {
 		return strings.Replace(body, from, to, 1)
 	}
 	tests := []struct{ name, body, field string }{
+		{"solve", `{"camera":{"aperture":2,"isoBase":100,"isoCeiling":800,"fastestS":0.000125},"shutterS":0.00005,"kit":[],"light":{"ev100":16}}`, "shutterS"},
 		{"blur", `{` + lens + `"shutterS":0.02,"fps":25}`, "speedMps"},
 		{"blur", `{` + lens + `"shutterS":0.02,"fps":25,"speedMps":3}`, "distanceM"},
 		{"blur", `{` + lens + `"shutterS":0.02,"fps":25,"distanceM":3}`, "speedMps"},

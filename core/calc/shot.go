@@ -149,10 +149,10 @@ func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish plan.Wish) (*plan.Scen
 		a.Gives = &gives
 	}
 	a.Window = b.window(scene, w, shotChange)
-	if err := a.sides(r, scene, b, wish); err != nil {
+	if err := a.sides(r, scene, b, &weighed, wish); err != nil {
 		return nil, err
 	}
-	a.Explain = a.explain(scene, b)
+	a.Explain = a.explain(scene, b, weighed.Shutters())
 	return scene, nil
 }
 

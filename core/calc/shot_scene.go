@@ -18,12 +18,14 @@ import (
 type CameraProfile struct {
 	Lens       *LensFields       `json:"lens,omitempty"`
 	Stabiliser motion.Stabiliser `json:"stabiliser,omitempty" enum:"none,electronic,gimbal,gimbal+electronic,post"`
+	CropShare  float64           `json:"cropShare,omitempty" minimum:"0" maximum:"0.9" doc:"share of the width that its electronic stabiliser crops away"`
 	PassShare  *float64          `json:"passShare,omitempty" minimum:"0" maximum:"1" doc:"share of the shake its gimbal lets through; 0.08 by default"`
 	TrialS     stop.Shutter      `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial of its stabiliser, seconds"`
 	ReadoutS   float64           `json:"readoutS,omitempty" minimum:"0" maximum:"1" doc:"time its sensor takes to read a frame, seconds"`
 	Automatic  *AutomaticProfile `json:"automatic,omitempty" doc:"how its automatic exposure behaves"`
 	MaxTiltDeg *angle.Deg        `json:"maxTiltDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far up it tilts with glass on, degrees"`
 	Flies      bool              `json:"flies,omitempty" doc:"it rides on a craft, which tilts and rolls"`
+	FocalMm    float64           `json:"focalMm,omitempty" minimum:"0.1" maximum:"2000" doc:"true focal length, millimetres"`
 }
 
 // AutomaticProfile is how a camera's automatic behaves.
@@ -41,6 +43,15 @@ func (p *CameraProfile) Check() error {
 	}
 	_, err := p.Lens.lens("profile.lens.")
 	return err
+}
+
+// seen returns the field of view that the stabiliser's crop leaves of a lens.
+func (p *CameraProfile) seen(f LensFields) angle.Deg {
+	lens, err := f.lens("")
+	if err != nil || p.CropShare == 0 || !p.Stabiliser.ShiftsFrames() {
+		return f.HFOVDeg // a lens that cannot be is refused where it is used
+	}
+	return lens.Cropped(p.CropShare).HFOV
 }
 
 // preferredShutter is the shutter that an automatic which raises ISO first holds
@@ -120,11 +131,12 @@ type WhatIf struct {
 	GlassStops *stop.Stops       `json:"glassStops,omitempty" minimum:"0" maximum:"40" doc:"a grey filter that is not in the kit"`
 }
 
-// tried returns the request with the changes of its what-if made.
+// tried returns the request with the changes of its what-if made and its lens as
+// the stabiliser shows it, cropped. A field of view that is tried is the one seen.
 func (r ShotRequest) tried() ShotRequest {
 	w := r.Scene.WhatIf
 	if w == nil {
-		return r
+		w = &WhatIf{}
 	}
 	if w.ISOCeiling != nil {
 		r.Camera.ISOCeiling = *w.ISOCeiling
@@ -139,9 +151,12 @@ func (r ShotRequest) tried() ShotRequest {
 	if w.Stabiliser != "" {
 		profile.Stabiliser = w.Stabiliser
 	}
-	if w.HFOVDeg != nil && profile.Lens != nil {
+	if profile.Lens != nil {
 		lens := *profile.Lens
-		lens.HFOVDeg = *w.HFOVDeg
+		lens.HFOVDeg = profile.seen(lens)
+		if w.HFOVDeg != nil {
+			lens.HFOVDeg = *w.HFOVDeg
+		}
 		profile.Lens = &lens
 	}
 	r.Profile = &profile

@@ -2,11 +2,14 @@ package calc
 
 import (
 	"encoding/json"
+	"fmt"
 	"math"
 	"slices"
 	"strings"
 	"testing"
 
+	"pinhole/core/angle"
+	"pinhole/core/motion"
 	"pinhole/core/picture"
 )
 
@@ -70,10 +73,65 @@ func TestASchoolTakenIsTheSchoolShown(t *testing.T) {
 			}
 			taken := answered(t, changed(t, request, take))
 			isTaken := slices.ContainsFunc(taken.Schools, func(s SchoolLine) bool { return s.School == line.School && s.IsTaken })
-			if !isTaken || !slices.Equal(taken.Chosen.Filters, line.Filters) || taken.State != line.State || taken.Window.Verdict.ShutterS != line.ShutterS {
+			if !isTaken || !slices.Equal(taken.Chosen.Filters, line.Filters) || taken.State != line.State || taken.Chosen.ShutterS != line.ShutterS {
 				t.Errorf("%s, %s shows %v at %v, %s; taken it is %v at %v, %s (taken %v)", patch, line.Name, line.Filters, line.Text, line.State,
-					taken.Chosen.Filters, taken.Window.Verdict.Text, taken.State, isTaken)
+					taken.Chosen.Filters, taken.Chosen.ShutterText, taken.State, isTaken)
 			}
+		}
+	}
+}
+
+// Where the exposure needs another shutter than the look's, everything is judged
+// and measured at the one the camera is set to.
+func TestDemandsAreJudgedAtTheShutterTheExposureTakes(t *testing.T) {
+	lit := changed(t, crates, `{"look":{"fps":"25","target":"180°"},"placed":["nd16"],"scene":{"shakeDegS":null,"movement":{"speedMps":0.1,"distanceM":5},"lamps":{"mainsHz":50}}}`)
+	strained := func(a *ShotAnswer) bool {
+		return slices.ContainsFunc(a.Window.Verdict.Strains, func(s Strain) bool { return s.Kind == "lamps" && s.State != "holds" })
+	}
+	before := answered(t, changed(t, lit, `{"light":{"at":{"text":"EV 12.5"}}}`))
+	if before.Chosen.Verdict != "on" || strained(before) {
+		t.Fatalf("1/50 under 50 Hz is %q and ripples", before.Chosen.Verdict)
+	}
+	after := answered(t, changed(t, lit, `{"light":{"at":{"text":"EV 14"}}}`))
+	if after.Chosen.Verdict != "shutter" || !strained(after) {
+		t.Errorf("%s under 50 Hz is %q and does not ripple: %+v", after.Chosen.ShutterText, after.Chosen.Verdict, after.Window.Verdict.Strains)
+	}
+	shorter := float64(after.Chosen.ShutterS / before.Chosen.ShutterS)
+	if got := after.Motion.BlurPx / before.Motion.BlurPx; math.Abs(got-shorter) > 1e-9 {
+		t.Errorf("a shutter of %v times blurs %v times as much", shorter, got)
+	}
+	floating := answered(t, changed(t, lit, `{"light":{"at":{"text":"EV 14"},"low":{"text":"EV 7"}}}`))
+	if floating.Chosen.Verdict != "float-shutter" || !strained(floating) {
+		t.Errorf("a shutter that floats from %s to %s meets no ripple", floating.Chosen.Mode.FastestText, floating.Chosen.Mode.SlowestText)
+	}
+}
+
+// Each line of what ISO or shutter makes good comes to what the option says.
+func TestTheChainOfNumbersAddsUp(t *testing.T) {
+	const dark, bright = `{"light":{"at":{"text":"EV 10"}},"placed":["nd8"]}`, `{"light":{"at":{"text":"EV 15"}},"placed":["nd8"]}`
+	const both = `{"light":{"at":{"text":"EV 15"},"low":{"text":"EV 10"}},"placed":["nd8"]}`
+	for _, test := range []struct {
+		patch, line string
+		takes       func(*Option) float64
+	}{
+		{dark, "ISO", func(o *Option) float64 { return float64(o.ISO) }},
+		{bright, "shutter that exposes", func(o *Option) float64 { return o.ShutterS.Seconds() }},
+		{both, "shutter at the highest light", func(o *Option) float64 { return o.Mode.FastestS.Seconds() }},
+		{both, "ISO at the lowest light", func(o *Option) float64 { return float64(o.Mode.ISOHigh) }},
+	} {
+		a := answered(t, changed(t, crates, test.patch))
+		i := slices.IndexFunc(a.Explain, func(l ExplainLine) bool { return l.Name == test.line })
+		if i < 0 {
+			t.Errorf("%s: no line of %s in %+v", test.patch, test.line, a.Explain)
+			continue
+		}
+		var from, by float64
+		if _, err := fmt.Sscanf(strings.Replace(a.Explain[i].Numbers, " s ", " ", 1), "%g · 2^%g", &from, &by); err != nil {
+			t.Fatalf("%s: %q: %v", test.line, a.Explain[i].Numbers, err)
+		}
+		// The exponent is written to two digits.
+		if got, want := from*math.Exp2(by), test.takes(&a.Chosen); math.Abs(got/want-1) > 0.01 {
+			t.Errorf("%s: %s = %v, but the option takes %v", test.line, a.Explain[i].Numbers, got, want)
 		}
 	}
 }
@@ -203,5 +261,47 @@ func TestLoopViewIsTheShots(t *testing.T) {
 	}
 	if loop.Exposure != (picture.Exposure{Shutter: 0.01, Error: loop.Answer.ErrorStops}) {
 		t.Errorf("the exposure is %+v", loop.Exposure)
+	}
+}
+
+func angle30() angle.Deg { return 30 }
+
+// A stabiliser's crop narrows the view, so the same motion blurs more pixels; a
+// field of view that is tried is the one seen.
+func TestTheStabilisersCropIsSeen(t *testing.T) {
+	r := ShotRequest{Profile: &CameraProfile{Lens: &LensFields{WidthPx: 3840, HFOVDeg: 90, Projection: motion.Rectilinear}, Stabiliser: motion.Electronic, CropShare: 0.2}}
+	seen := r.tried().Profile.Lens.HFOVDeg
+	if want := 2 * math.Atan(0.8) * 180 / math.Pi; math.Abs(float64(seen)-want) > 1e-9 {
+		t.Errorf("a fifth of 90° cropped away leaves %v, want %v", seen, want)
+	}
+	if r.Profile.Lens.HFOVDeg != 90 {
+		t.Error("the request was changed")
+	}
+	wide := angle.Deg(100)
+	r.Scene.WhatIf = &WhatIf{HFOVDeg: &wide}
+	if seen := r.tried().Profile.Lens.HFOVDeg; seen != wide {
+		t.Errorf("100° tried are seen as %v", seen)
+	}
+	r.Scene.WhatIf = &WhatIf{Stabiliser: motion.NoStabiliser}
+	if seen := r.tried().Profile.Lens.HFOVDeg; seen != 90 {
+		t.Errorf("with the stabiliser off %v are seen", seen)
+	}
+}
+
+// What a trial found of a filter's tilt counts before what is known of the rig.
+func TestTiltLeftByTheGlassThatIsOn(t *testing.T) {
+	ten, forty := angle.Deg(10), angle.Deg(40)
+	r := ShotRequest{Profile: &CameraProfile{MaxTiltDeg: &forty}, Kit: []KitFilter{{ID: "thick", TiltUpDeg: &ten}, {ID: "thin"}}}
+	for _, test := range []struct {
+		on   []string
+		want angle.Deg
+	}{{nil, 40}, {[]string{"thin"}, 40}, {[]string{"thick"}, 10}, {[]string{"thin", "thick"}, 10}} {
+		if left := r.tiltLeft(test.on); left == nil || *left != test.want {
+			t.Errorf("with %v on %v are left, want %v", test.on, left, test.want)
+		}
+	}
+	r.Profile = nil
+	if left := r.tiltLeft([]string{"thin"}); left != nil {
+		t.Errorf("%v are left of what is not known", *left)
 	}
 }

@@ -76,11 +76,11 @@ type OtherPriority struct {
 	Because string         `json:"because"`
 }
 
-// sides computes what surrounds the answer, at the setting taken.
-func (a *ShotAnswer) sides(r *ShotRequest, s *plan.Scene, b *bench, wish plan.Wish) error {
-	t := b.question.Setting.Shutter
+// sides computes what surrounds the answer, at the option taken.
+func (a *ShotAnswer) sides(r *ShotRequest, s *plan.Scene, b *bench, taken *glass.Option, wish plan.Wish) error {
+	t := taken.Shutters().To // the longest blurs most
 	a.Missing, a.Assumed = r.missing(s), r.assumed(s, a.Chosen.Filters)
-	a.Motion = motionAt(s, t)
+	a.Motion = motionAt(s, &b.question, t)
 	a.Auto = autoAt(s, a.Chosen.Stops)
 	a.Schools = r.schools(s, b, wish)
 	a.Effects = r.effects(s)
@@ -105,10 +105,10 @@ func (a *ShotAnswer) sides(r *ShotRequest, s *plan.Scene, b *bench, wish plan.Wi
 		}
 	}
 	if r.Scene.Tilt != nil {
-		a.Tilt = r.tilt()
+		a.Tilt = r.tilt(a.Chosen.Filters)
 	}
 	if r.Scene.Interval > 0 {
-		a.Lapse, err = Shutter(ShutterRequest{ShutterS: number(t.Seconds()), IntervalS: r.Scene.Interval, Delivery: nil, Steps: nil})
+		a.Lapse, err = Shutter(ShutterRequest{ShutterS: number(b.question.Setting.Shutter.Seconds()), IntervalS: r.Scene.Interval})
 	}
 	return err
 }
@@ -137,35 +137,22 @@ func otherPriority(b *bench) *OtherPriority {
 	return &OtherPriority{First: q.Priority, Filters: ids(other.Filters), Because: other.Reasons(&q)[0]}
 }
 
-func motionAt(s *plan.Scene, t stop.Shutter) *ShotMotion {
-	var m ShotMotion
+func motionAt(s *plan.Scene, q *glass.Question, t stop.Shutter) *ShotMotion {
+	if s.Shaking == nil && s.Passing == nil {
+		return nil
+	}
+	m := ShotMotion{BlurAnswer: BlurAnswer{Class: motion.Frozen}, Words: []string{}}
 	if s.Shaking != nil {
 		m.GhostPx = number(s.Shaking.BlurPx(s.Shaking.Lens, t))
 	}
-	p := s.Passing
-	if p == nil {
-		if m.GhostPx == nil {
-			return nil
+	if p := s.Passing; p != nil {
+		m.BlurAnswer = blurAt(p.Lens, p.Movement, t, q.Rate)
+		if p.SpeedMps == 0 { // nothing passes: a turn blurs near and far alike
+			m.VisibleWithinM = nil
 		}
-		m.Class = motion.Frozen
-		m.Words = []string{}
-		return &m
+		m.GlassOptional = m.Class == motion.Frozen || m.Class == motion.Crisp
+		m.Words = p.Words(q, t)
 	}
-	fps := s.Question.Rate
-	m.FPx = p.Lens.PxPerRadian()
-	m.BlurPx = motion.BlurPx(p.Lens, p.Movement, t)
-	m.BlurShare = p.Lens.Share(m.BlurPx)
-	m.Class = motion.Classify(m.BlurShare)
-	m.VisibleWithinM = number(motion.VisibleWithinM(p.Lens, p.Movement, t))
-	if fps > 0 {
-		m.StepPx, m.UncoveredShare = motion.StepPx(p.Lens, p.Movement, fps), motion.Uncovered(t, fps)
-		m.Strobes, m.ReadablePanDegS = motion.Strobes(p.Lens, p.Movement, t, fps), motion.ReadablePan(p.Lens, fps)
-		turn := p.Turn.Abs()
-		isReadable := stop.AtMost(turn, m.ReadablePanDegS)
-		m.PanDegS, m.PanReadable = &turn, &isReadable
-	}
-	m.GlassOptional = m.Class == motion.Frozen || m.Class == motion.Crisp
-	m.Words = p.Words(t, fps)
 	return &m
 }
 
@@ -197,20 +184,41 @@ func autoAt(s *plan.Scene, on stop.Stops) *ShotAuto {
 	return a
 }
 
-func (r *ShotRequest) tilt() *ShotTilt {
+func (r *ShotRequest) tilt(on []string) *ShotTilt {
 	f := r.Scene.Tilt
 	t := &ShotTilt{NeedsDeg: motion.Uptilt(f.TiltDeg, f.AtMps, f.SpeedMps), State: "unknown"}
 	t.Words = fmt.Sprintf("level flight at %.0f m/s needs %.0f° of tilt", f.SpeedMps, float64(t.NeedsDeg))
-	if r.Profile == nil || r.Profile.MaxTiltDeg == nil {
+	if t.LeavesDeg = r.tiltLeft(on); t.LeavesDeg == nil {
 		t.Words += "; how far this rig tilts with glass on is not known"
 		return t
 	}
-	t.LeavesDeg = r.Profile.MaxTiltDeg
 	if t.State = "holds"; t.NeedsDeg > *t.LeavesDeg {
 		t.State = "breaks"
 	}
 	t.Words += fmt.Sprintf("; this rig leaves %.0f° with glass on", float64(*t.LeavesDeg))
 	return t
+}
+
+// tiltLeft returns how far up the camera tilts with these filters on: the least
+// that was tried with one of them. What is known of the rig in general stands in for
+// filters that were not.
+func (r *ShotRequest) tiltLeft(on []string) (left *angle.Deg) {
+	least := func(d *angle.Deg) {
+		if d != nil && (left == nil || *d < *left) {
+			left = d
+		}
+	}
+	allTried := len(on) > 0
+	for i := range r.Kit {
+		if slices.Contains(on, r.Kit[i].ID) {
+			least(r.Kit[i].TiltUpDeg)
+			allTried = allTried && r.Kit[i].TiltUpDeg != nil
+		}
+	}
+	if !allTried && r.Profile != nil {
+		least(r.Profile.MaxTiltDeg)
+	}
+	return left
 }
 
 // schools says what each school would do with this shot.
@@ -244,16 +252,16 @@ func (r *ShotRequest) schools(s *plan.Scene, b *bench, wish plan.Wish) []SchoolL
 		if err != nil {
 			continue // the camera has no shutter for it
 		}
-		t := v.Question.Setting.Shutter
+		t := v.Option.Shutter
 		line := SchoolLine{
-			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: t.Spoken(), AngleDeg: b.angle(t), Filters: ids(v.Option.Filters),
+			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: v.Question.Spoken(t), AngleDeg: b.angle(t), Filters: ids(v.Option.Filters),
 			ISO: v.Option.ISO, LeftStops: v.Option.Left, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
 		}
 		if gives := v.Gives(); gives != "" {
 			line.Gives = &gives
 		}
 		if p := s.Passing; p != nil {
-			line.BlurPx = number(motion.BlurPx(p.Lens, p.Movement, t))
+			line.BlurPx = number(motion.BlurPx(p.Lens, p.Movement, v.Option.Shutters().To))
 		}
 		lines = append(lines, line)
 	}

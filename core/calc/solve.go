@@ -37,6 +37,7 @@ type Option struct {
 	Filters     []string              `json:"filters" doc:"ids, the one on the camera first; what lives on the lens is not listed"`
 	Stops       stop.Stops            `json:"stops"`
 	Settings    map[string]stop.Stops `json:"settings,omitempty" doc:"where a variable filter is turned to"`
+	Ring        string                `json:"ring,omitempty" doc:"where that is between the marks of its ring, where they were measured"`
 	ErrorStops  stop.Stops            `json:"errorStops" doc:"with ISO at base, positive brighter than the meter"`
 	LeftStops   stop.Stops            `json:"leftStops" doc:"after ISO or shutter has done what it can"`
 	SpreadStops stop.Stops            `json:"spreadStops" doc:"how far the error may be off"`
@@ -142,6 +143,7 @@ func (b *bench) option(o *glass.Option) Option {
 	}
 	if o.Turned != nil {
 		out.Settings = map[string]stop.Stops{o.Turned.ID: o.Setting}
+		out.Ring = o.Turned.Ring.Words(o.Setting)
 	}
 	if saved, known := o.Saved(q); known {
 		out.LostSaved = &saved

@@ -169,7 +169,7 @@ func (b *bench) verdict(v *plan.Verdict) WindowVerdict {
 	t := v.Question.Setting.Shutter
 	taken := at.option(&v.Option)
 	out := WindowVerdict{
-		ShutterS: t, Text: t.String(), AngleDeg: taken.AngleDeg, Filters: taken.Filters, State: v.State,
+		ShutterS: t, Text: t.String(), AngleDeg: at.angle(t), Filters: taken.Filters, State: v.State,
 		CouldBe: taken.CouldBe, Option: taken, Strains: []Strain{}, Because: v.Because,
 	}
 	if gives := v.Gives(); gives != "" {

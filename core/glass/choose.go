@@ -39,7 +39,8 @@ type Option struct {
 	Setting stop.Stops
 	// Error is what is left with ISO at base: (EVscene − S) − EVset.
 	Error stop.Stops
-	// Left is the error after ISO or shutter has done what it can.
+	// Left is the error after ISO or shutter has done what it can, as far as the
+	// camera goes.
 	Left    stop.Stops
 	Verdict Verdict
 	ISO     stop.ISO
@@ -162,8 +163,9 @@ func (c *chooser) judge(o *Option) {
 			o.rank = 1
 		}
 	case e > b:
-		o.Verdict, o.Left, o.rank, weight = FasterShutter, b, 1, c.wShutter
-		o.Shutter = o.Shutter.Times(-(e - b))
+		o.Verdict, o.rank, weight = FasterShutter, 1, c.wShutter
+		o.Shutter, o.Left = c.faster(e - b)
+		o.Left += b
 	case stop.AtMost(b-e, c.headroom):
 		o.Verdict, o.Left, o.rank, weight = RaiseISO, b, 1, c.wISO
 		o.ISO = o.ISO.Raised(min(b-e, c.headroom))
@@ -174,6 +176,16 @@ func (c *chooser) judge(o *Option) {
 	o.Cost = float64(off) * weight
 }
 
+// faster returns the target made shorter by the stops there are too many, as far as
+// the camera goes where that is known, and what then stays too bright.
+func (c *chooser) faster(over stop.Stops) (t stop.Shutter, beyond stop.Stops) {
+	t = c.q.Setting.Shutter.Times(-over)
+	if fastest := c.q.Fastest; t < fastest {
+		return fastest, fastest.Over(t)
+	}
+	return t, 0
+}
+
 // judgeRange answers a range of light: e is the error at the highest light, f at
 // the lowest.
 func (c *chooser) judgeRange(o *Option) {
@@ -181,7 +193,7 @@ func (c *chooser) judgeRange(o *Option) {
 	f := e - c.span
 	over := max(0, e-b)  // too bright at the highest light
 	under := max(0, b-f) // too dark at the lowest
-	bare := c.q.Setting
+	bare, beyond := c.q.Setting, stop.Stops(0)
 	m := o.Mode
 	*m = Mode{ISOLow: bare.ISO, ISOHigh: bare.ISO, Fastest: bare.Shutter, Slowest: bare.Shutter}
 	isBrightEnough := stop.AtMost(e, b+c.q.Band.Bright)
@@ -195,7 +207,7 @@ func (c *chooser) judgeRange(o *Option) {
 		o.rank = 1
 	default:
 		m.Kind = FloatShutter
-		m.Fastest = bare.Shutter.Times(-over)
+		m.Fastest, beyond = c.faster(over)
 		m.Slowest = bare.Shutter.Times(max(0, under-h))
 		if c.q.Rate > 0 {
 			m.Slowest = min(c.q.Rate.Frame(), m.Slowest)
@@ -212,9 +224,18 @@ func (c *chooser) judgeRange(o *Option) {
 		o.Left += min(h, lift)
 	}
 	if m.Kind == FloatShutter {
-		o.Left -= over
+		o.Left -= over - beyond
 	}
 	o.Verdict, o.ISO, o.Shutter = m.Kind, m.ISOLow, m.Fastest
+}
+
+// Shutters returns the times the camera is set to: one, or those between which the
+// shutter floats.
+func (o *Option) Shutters() stop.Span {
+	if o.Verdict == FloatShutter {
+		return stop.Span{From: o.Mode.Fastest, To: o.Mode.Slowest}
+	}
+	return stop.Span{From: o.Shutter, To: o.Shutter}
 }
 
 // costStep is what two costs may differ by and still be a tie. Costs are rounded

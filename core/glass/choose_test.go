@@ -195,6 +195,30 @@ func TestRangeModes(t *testing.T) {
 	}
 }
 
+// No option sets a camera to a shutter it does not have; what is then too bright is
+// left over.
+func TestTheShutterEndsWhereTheCameraDoes(t *testing.T) {
+	stacks := mustStack(t, nil, Rules{})
+	q := noon(0)
+	q.Fastest = 1.0 / 250
+	over := q.Fastest.Over(q.Setting.Shutter).Abs()
+	for _, beyond := range []stop.Stops{-0.5, 1.5} {
+		q.Light.High = q.Setting.EV().Plus(over + beyond)
+		q.Light.Low, q.Light.Ranged = q.Light.High, false
+		one := Weigh(q, &stacks[0])
+		q.Light.Low, q.Light.Ranged = q.Light.High.Plus(-6), true
+		ranged := Weigh(q, &stacks[0])
+		for _, o := range []Option{one, ranged} {
+			if at := o.Shutters().From; at < q.Fastest || !close9(float64(o.Left-q.Offset), float64(max(0, beyond))) || (o.State(q) == Breaks) != (beyond > 0 || o.given(q) > MostGiven) {
+				t.Errorf("%v, %v stops beyond the camera: set to %v, %v left, %s", o.Verdict, beyond, at, o.Left, o.State(q))
+			}
+			if says := strings.Contains(strings.Join(o.Reasons(q), " "), "the camera goes no further, so 1.5 stops stay too bright"); says != (beyond > 0) {
+				t.Errorf("%v, %v stops beyond the camera: %q", o.Verdict, beyond, o.Reasons(q))
+			}
+		}
+	}
+}
+
 func TestLadderCountsFromTheBareShutter(t *testing.T) {
 	q := noon(0)
 	q.Light.High = q.Setting.EV() + 4

@@ -12,7 +12,9 @@ type Filter struct {
 	// nothing for a graduated one, which leaves half the picture alone.
 	Stops stop.Stops
 	// Most is the darkest setting of a variable filter, at least Stops.
-	Most     stop.Stops
+	Most stop.Stops
+	// Ring is what was measured at the marks of a variable filter, if anything was.
+	Ring     Ring
 	Measured bool
 	// StdErr is the standard error of a measured value; 0 is unknown.
 	StdErr stop.Stops

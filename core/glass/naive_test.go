@@ -95,7 +95,7 @@ func naiveWeigh(q *Question, set []Filter) naiveOption {
 		}
 	case e > b:
 		o.verdict, o.rank, w = FasterShutter, 1, wShutter
-		o.shutS = t * math.Pow(2, -(e-b))
+		o.shutS = math.Max(t*math.Pow(2, -(e-b)), float64(q.Fastest))
 	case b-e <= h+eps:
 		o.verdict, o.rank, w = RaiseISO, 1, wISO
 		o.iso = iso * math.Pow(2, b-e)

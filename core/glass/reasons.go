@@ -57,13 +57,13 @@ func (o *Option) State(q *Question) State {
 	return Tight
 }
 
-// beyondShutter returns by how much the shutter the option calls for is faster
-// than the camera's fastest, 0 where it is not or that is unknown.
+// beyondShutter returns how much too bright the picture stays because the camera's
+// shutter ends before it is right.
 func (o *Option) beyondShutter(q *Question) stop.Stops {
-	if q.Fastest == 0 {
+	if o.Verdict != FasterShutter && o.Verdict != FloatShutter {
 		return 0
 	}
-	return max(0, q.Fastest.Over(o.Shutter))
+	return max(0, o.Left-q.Offset)
 }
 
 // Spread returns how far the error may be off: the light's spread and the
@@ -134,7 +134,11 @@ func castTowards(cast stop.Stops) string {
 func (o *Option) match(q *Question) string {
 	glass := o.glassWords()
 	if !q.Light.Ranged {
-		return fmt.Sprintf("%s against %v needed: %s%s", glass, q.Need(), comparedWithMeter(o.Error), q.acceptance(o.Error))
+		needed := fmt.Sprintf("against %v needed", q.Need())
+		if q.Need() <= -0.05 {
+			needed = "where none is needed"
+		}
+		return fmt.Sprintf("%s %s: %s%s", glass, needed, comparedWithMeter(o.Error), q.acceptance(o.Error))
 	}
 	high, low := o.Error, o.Error-q.Light.High.Above(q.Light.Low)
 	return fmt.Sprintf("%s against %v to %v needed: %s at the highest light, %s at the lowest; you accept %v bright and %v dark", glass, q.lowestNeed(), q.Need(),
@@ -229,8 +233,8 @@ func (q *Question) faster(o *Option) string {
 }
 
 func (o *Option) tooFast(q *Question) string {
-	if beyond := o.beyondShutter(q); beyond > 0.05 {
-		return fmt.Sprintf("; the camera ends at %v, so %v stops stay too bright", q.Fastest, beyond)
+	if beyond := o.beyondShutter(q); beyond >= 0.05 {
+		return fmt.Sprintf("; the camera goes no further, so %v stops stay too bright", beyond)
 	}
 	return ""
 }

@@ -59,3 +59,17 @@ func (l Lens) Widened(factor float64) Lens {
 	l.HFOV = l.widened(factor)
 	return l
 }
+
+// Cropped returns l as it is seen after share of its width, in [0, 1), is cut away
+// and the rest shown at full width, as an electronic stabiliser does.
+func (l Lens) Cropped(share float64) Lens {
+	l.HFOV = l.widened(1 - share)
+	return l
+}
+
+// HalfDiagonal returns the angle from the axis to the corner of a frame whose
+// height is aspect times its width: the corner is √(1 + aspect²) times as far out
+// in the picture as the middle of the side.
+func (l Lens) HalfDiagonal(aspect float64) angle.Deg {
+	return l.widened(math.Hypot(1, aspect)) / 2
+}

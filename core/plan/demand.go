@@ -34,11 +34,14 @@ type Demand struct {
 }
 
 // At returns whether the demand holds, is tight or breaks at t.
-func (d Demand) At(t stop.Shutter) glass.State {
+func (d Demand) At(t stop.Shutter) glass.State { return d.Throughout(stop.Span{From: t, To: t}) }
+
+// Throughout returns the same of a shutter that floats.
+func (d Demand) Throughout(s stop.Span) glass.State {
 	switch {
-	case stop.Holds(d.Holds, t):
+	case stop.Hold(d.Holds, s):
 		return glass.Holds
-	case stop.Holds(d.Bears, t):
+	case stop.Hold(d.Bears, s):
 		return glass.Tight
 	}
 	return glass.Breaks
@@ -121,35 +124,21 @@ func (s *Scene) stabiliser() (Demand, bool) {
 
 // exposure is where some stack exposes as accepted, with ISO at base or raised.
 func (s *Scene) exposure() Demand {
-	d := Demand{Kind: Exposure}
 	e := s.exposer()
 	holds, bears := make([]stop.Span, 0, len(s.Stacks)), make([]stop.Span, 0, len(s.Stacks))
 	for i := range s.Stacks {
-		reach := reachOf(&s.Stacks[i])
-		if e.holds.From <= e.holds.To {
-			holds = append(holds, reach.times(e.holds))
-		}
-		if e.bears.From <= e.bears.To {
-			bears = append(bears, reach.times(e.bears))
-		}
+		holds, bears = e.add(&s.Stacks[i], holds, bears)
 	}
-	d.Holds, d.Bears = stop.Union(holds), stop.Union(bears)
-	return d
+	return Demand{Exposure, stop.Union(holds), stop.Union(bears)}
 }
 
 // Exposes returns the shutter times at which one stack exposes as accepted: with
 // ISO at base it holds, with ISO raised it is tight. In a range of light both ends
 // must be accepted, so that a wide range leaves no time at which it holds.
 func (s *Scene) Exposes(stack *glass.Stack) Demand {
-	d := Demand{Kind: Exposure}
-	e, reach := s.exposer(), reachOf(stack)
-	if e.holds.From <= e.holds.To {
-		d.Holds = []stop.Span{reach.times(e.holds)}
-	}
-	if e.bears.From <= e.bears.To {
-		d.Bears = []stop.Span{reach.times(e.bears)}
-	}
-	return d
+	e := s.exposer()
+	holds, bears := e.add(stack, nil, nil)
+	return Demand{Exposure, holds, bears}
 }
 
 // exposer holds the times at which the bare camera exposes as accepted; they may
@@ -168,6 +157,18 @@ func (s *Scene) exposer() exposer {
 		holds: stop.Span{From: low.Times(-q.Band.Dark), To: high},
 		bears: stop.Span{From: low.Times(-s.lift()), To: high},
 	}
+}
+
+// add appends the times of one stack, where there are any.
+func (e *exposer) add(stack *glass.Stack, holds, bears []stop.Span) (_, _ []stop.Span) {
+	reach := reachOf(stack)
+	if e.holds.From <= e.holds.To {
+		holds = append(holds, reach.times(e.holds))
+	}
+	if e.bears.From <= e.bears.To {
+		bears = append(bears, reach.times(e.bears))
+	}
+	return holds, bears
 }
 
 // reach is by what a stack lengthens exposure, at its lightest and at its darkest.

@@ -91,13 +91,19 @@ type Vibrating struct {
 }
 
 // ErrNoStep is returned where no shutter the camera offers is possible at the
-// frame rate, or the wished time is longer than a frame.
+// frame rate, or the wished time is longer than a frame or shorter than the camera
+// goes.
 var ErrNoStep = errors.New("plan: no shutter of the camera fits into a frame at this rate")
+
+// offers reports whether the camera takes t at the scene's frame rate.
+func (s *Scene) offers(t stop.Shutter) bool {
+	return t.Possible(s.Question.Rate) && stop.AtMost(float64(s.Question.Fastest), float64(t))
+}
 
 // target returns the shutter the camera offers for the wish.
 func (s *Scene) target() (stop.Snapped, error) {
 	snapped, ok := stop.Snap(s.Wish.at(s.Question.Rate), s.Steps, s.Question.Rate)
-	if !ok || !snapped.Offered.Possible(s.Question.Rate) {
+	if !ok || !s.offers(snapped.Offered) {
 		return snapped, ErrNoStep
 	}
 	return snapped, nil

@@ -107,12 +107,12 @@ func (s *Scene) anotherLook(c Conflict, target stop.Shutter) (Trade, bool) {
 	d, _ := s.demand(other, target)
 	var times []stop.Shutter
 	for _, t := range s.Steps {
-		if t.Possible(s.Question.Rate) && d.At(t) == glass.Holds {
+		if s.offers(t) && d.At(t) == glass.Holds {
 			times = append(times, t)
 		}
 	}
 	if len(s.Steps) == 0 {
-		if t, ok := stop.Nearest(d.Holds, target); ok && t.Possible(s.Question.Rate) {
+		if t, ok := stop.Nearest(d.Holds, target); ok && s.offers(t) {
 			times = append(times, t)
 		}
 	}

@@ -12,7 +12,8 @@ import (
 
 // Verdict is the shutter and the glass that a school takes, and what gives way.
 type Verdict struct {
-	// Question is the scene's at the shutter taken.
+	// Question is the scene's at the shutter the school takes. Where the exposure
+	// needs a faster one, the option's differs.
 	Question glass.Question
 	// Option is the best glass there; Options are all, best first.
 	Option  glass.Option
@@ -61,20 +62,25 @@ func (s *Scene) verdict(w *Window) Verdict {
 	return v
 }
 
-// Judge fills in what the demands of the window make of the verdict's shutter and
-// of the glass in its option.
+// Judge fills in what the demands of the window make of the shutter and the glass
+// of the verdict's option.
 func (s *Scene) Judge(w *Window, v *Verdict) {
 	v.State, v.Strains = glass.Holds, nil
-	t := v.Question.Setting.Shutter
-	here := []stop.Span{{From: t, To: t}}
+	taken := v.Option.Shutters()
 	for _, d := range w.Demands {
-		strain := Strain{Kind: d.Kind, State: d.At(t)}
+		at := taken
+		if d.Kind == Look { // what the exposure takes from the look counts as its own strain
+			at = stop.Span{From: v.Question.Setting.Shutter, To: v.Question.Setting.Shutter}
+		}
+		strain := Strain{Kind: d.Kind, State: d.Throughout(at)}
 		if d.Kind == Exposure { // of the glass taken, not of any there is
 			strain.State = v.Option.State(&v.Question)
 		}
 		v.State = glass.Worse(v.State, strain.State)
 		if strain.State != glass.Holds {
-			strain.Stops = gap(d.Holds, here)
+			for _, end := range []stop.Shutter{at.From, at.To} {
+				strain.Stops = max(strain.Stops, gap(d.Holds, []stop.Span{{From: end, To: end}}))
+			}
 			v.Strains = append(v.Strains, strain)
 		}
 	}
@@ -106,6 +112,9 @@ func (v *Verdict) Gives() string {
 	if first.State == glass.Breaks {
 		how = "gives way"
 	}
+	if first.Stops == 0 { // both ends of a floating shutter hold
+		return fmt.Sprintf("%s %s on the way as the shutter floats", first.Kind.Name(), how)
+	}
 	return fmt.Sprintf("%s %s by %v stops", first.Kind.Name(), how, first.Stops)
 }
 
@@ -127,21 +136,22 @@ func (s *Scene) because(w *Window, v *Verdict) []string {
 		lines = append(lines, w.Conflicts[0].Words())
 	}
 	q := &v.Question
-	t := q.Setting.Shutter
+	taken := v.Option.Shutters()
+	t := taken.To // the longest blurs most
 	lines = append(lines, s.lookWords(w, q))
 	if s.Shaking != nil {
-		lines = append(lines, s.Shaking.words(t))
+		lines = append(lines, s.Shaking.words(q, t))
 	}
 	lines = append(lines, v.Option.Reasons(q)...)
 	if l := s.Lamp; l != nil {
-		lines = append(lines, lampWords(*l, t, q.Rate))
+		lines = append(lines, lampWords(*l, q, taken.From)) // the shortest ripples most
 	}
 	if m := s.Vibration; m != nil {
 		lines = append(lines, fmt.Sprintf("at %v the vibration of %.0f Hz wobbles %.1f px from peak to peak and softens by %.1f px; %.1f px shows",
-			t, m.Hz, m.WobblePx(m.Lens, t), m.SoftnessPx(m.Lens, t), 0.001*m.Lens.WidthPx))
+			q.Spoken(t), m.Hz, m.WobblePx(m.Lens, t), m.SoftnessPx(m.Lens, t), 0.001*m.Lens.WidthPx))
 	}
 	if p := s.Passing; p != nil {
-		lines = append(lines, p.Words(t, q.Rate)...)
+		lines = append(lines, p.Words(q, t)...)
 	}
 	return lines
 }
@@ -164,39 +174,41 @@ func (s *Scene) lookWords(w *Window, q *glass.Question) string {
 	return fmt.Sprintf("%s: %v stops more blur than the %v you asked for", said, off, w.Target.Ideal)
 }
 
-func (s *Shaking) words(t stop.Shutter) string {
+func (s *Shaking) words(q *glass.Question, t stop.Shutter) string {
 	floor, ok := s.Slowest()
 	switch {
 	case !s.Stabiliser.ShiftsFrames():
-		return fmt.Sprintf("the stabiliser sets no floor; the shake blurs %.1f px at %v", s.BlurPx(s.Lens, t), t)
+		return fmt.Sprintf("the stabiliser sets no floor; the shake blurs %.1f px at %s", s.BlurPx(s.Lens, t), q.Spoken(t))
 	case !ok:
 		return "nothing shakes, so the stabiliser sets no floor"
 	case s.Trial > 0:
-		return fmt.Sprintf("your own trial found the stabiliser good down to %v", floor)
+		return fmt.Sprintf("your own trial found the stabiliser good down to %s", floor.Spoken())
 	}
-	return fmt.Sprintf("a shake of %.3g°/s blurs %.1f px inside one frame at %v; the stabiliser hides %.1f px, down to %v",
-		float64(s.Rate), s.BlurPx(s.Lens, t), t, s.Tolerance*s.Lens.WidthPx, floor.Spoken())
+	return fmt.Sprintf("a shake of %.3g°/s blurs %.1f px inside one frame at %s; the stabiliser hides %.1f px, down to %v",
+		float64(s.Rate), s.BlurPx(s.Lens, t), q.Spoken(t), s.Tolerance*s.Lens.WidthPx, floor.Spoken())
 }
 
-func lampWords(l motion.Lamp, t stop.Shutter, fps stop.FrameRate) string {
-	text := fmt.Sprintf("lamps that pulse at %.0f Hz ripple by %.0f %% at %v", l.PulseHz, 100*l.Ripple(t), t)
-	if l.Safe(t) || fps == 0 {
+func lampWords(l motion.Lamp, q *glass.Question, t stop.Shutter) string {
+	text := fmt.Sprintf("lamps that pulse at %.0f Hz ripple by %.0f %% at %s", l.PulseHz, 100*l.Ripple(t), q.Spoken(t))
+	if l.Safe(t) || q.Rate == 0 {
 		return text
 	}
-	safe := l.SafeShutters(fps)
+	safe := l.SafeShutters(q.Rate)
 	if len(safe) == 0 {
-		return text + fmt.Sprintf("; no shutter is safe at %v fps: a frame is shorter than a pulse", fps)
+		return text + fmt.Sprintf("; no shutter is safe at %v fps: a frame is shorter than a pulse", q.Rate)
 	}
 	return text + fmt.Sprintf("; %v is safe", slices.MinFunc(safe, func(a, b stop.Shutter) int {
 		return cmp.Compare(a.Over(t).Abs(), b.Over(t).Abs())
 	}))
 }
 
-// Words says what the movement does to the picture, and whether glass matters.
-func (p *Passing) Words(t stop.Shutter, fps stop.FrameRate) []string {
+// Words says what the movement does to the picture at a shutter, and whether glass
+// matters.
+func (p *Passing) Words(q *glass.Question, t stop.Shutter) []string {
+	fps := q.Rate
 	blur := motion.BlurPx(p.Lens, p.Movement, t)
 	class := motion.Classify(p.Lens.Share(blur))
-	lines := []string{fmt.Sprintf("what moves is blurred by %.1f px at %v: %s", blur, t, class)}
+	lines := []string{fmt.Sprintf("what moves is blurred by %.1f px at %s: %s", blur, q.Spoken(t), class)}
 	if class == motion.Frozen || class == motion.Crisp {
 		lines = append(lines, "blur does not show in this shot, so glass for the look is optional")
 	}

@@ -149,7 +149,7 @@ func (s *Scene) marks(w *Window) []Mark {
 func (s *Scene) candidates(w *Window) []stop.Shutter {
 	var times []stop.Shutter
 	keep := func(t stop.Shutter) {
-		if t >= w.Span.From && t.Possible(s.Question.Rate) {
+		if t >= w.Span.From && s.offers(t) {
 			times = append(times, t)
 		}
 	}

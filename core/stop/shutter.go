@@ -78,8 +78,8 @@ var nominal = []Shutter{
 func Nominal() []Shutter { return slices.Clone(nominal) }
 
 // nominalReach is how far from a marked number a time may lie and still be
-// called by it: half of a third stop, and a little for the rounding of the marks.
-const nominalReach = Stops(0.2)
+// called by it: half of the widest step, from 0.3 to 0.4 s.
+const nominalReach = Stops(0.21)
 
 // Spoken returns t as people count it aloud: the nearest marked number (1/640
 // for 1/625), or String where none is near.

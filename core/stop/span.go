@@ -13,10 +13,10 @@ type Span struct{ From, To Shutter }
 // Around returns the times from shorter stops below t to longer stops above it.
 func Around(t Shutter, shorter, longer Stops) Span { return Span{t.Times(-shorter), t.Times(longer)} }
 
-// Holds reports whether t lies in one of the spans, their ends included within
-// Tolerance of a stop.
-func Holds(spans []Span, t Shutter) bool {
-	return slices.ContainsFunc(spans, func(s Span) bool { return s.holds(t) })
+// Hold reports whether one of the spans holds all of a stretch, their ends included
+// within Tolerance of a stop.
+func Hold(spans []Span, stretch Span) bool {
+	return slices.ContainsFunc(spans, func(s Span) bool { return s.holds(stretch.From) && s.holds(stretch.To) })
 }
 
 func (s Span) holds(t Shutter) bool {

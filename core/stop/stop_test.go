@@ -104,7 +104,7 @@ func TestSnapIsIdempotent(t *testing.T) {
 }
 
 func TestSpoken(t *testing.T) {
-	for given, want := range map[Shutter]string{1.0 / 625: "1/640", 1.0 / 312.5: "1/320", 1.0 / 50: "1/50", 1.3: "1.3s", 1.0 / 78: "1/80", 600: "600s"} {
+	for given, want := range map[Shutter]string{1.0 / 625: "1/640", 1.0 / 312.5: "1/320", 1.0 / 50: "1/50", 1.3: "1.3s", 0.3469: "0.4s", 0.693: "0.8s", 1.0 / 78: "1/80", 600: "600s"} {
 		if got := given.Spoken(); got != want {
 			t.Errorf("%v s is spoken %q, want %q", given.Seconds(), got, want)
 		}

@@ -179,7 +179,7 @@ test("the frame pair shows the effect, steps, swaps and compares", async ({ page
   await pair.getByRole("button", { name: "Swap sides" }).click();
   expect(await left()).toBe("loop-reference");
   await pair.getByLabel("Against").selectOption({ label: "school: 90°" });
-  await expect(pair.getByTestId("loop-reference")).toContainText("90°, 1/200 at ISO 100");
+  await expect(pair.getByTestId("loop-reference")).toContainText("90°, 1/250 at ISO 100");
   // The picture is drawn: it holds more than one colour.
   const colours = await pair
     .getByTestId("loop-test")

@@ -118,3 +118,30 @@ test("a badly written label is left out until its owner says what it means", asy
     page.getByRole("group", { name: "Glass to put on" }).getByRole("button", { name: /ND 2\.0/ }),
   ).toBeVisible();
 });
+
+test("the list of shots says of each what its own screen says", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  const rows = page.getByRole("link", { name: /ISO/ });
+  await expect(rows).toHaveCount(6);
+  for (let i = 0; i < 6; i++) {
+    await expect(rows.nth(i)).toContainText(/(holds|tight|breaks)$/);
+    const [word = ""] = /(holds|tight|breaks)$/.exec((await rows.nth(i).textContent()) ?? "") ?? [];
+    await rows.nth(i).click();
+    await expect(on(page).state).toContainText(word);
+    await page.goBack();
+  }
+});
+
+test("where the exposure takes the shutter, all is told of that shutter", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await on(page).meter.fill("EV 14.9");
+  await expect(on(page).setting).toHaveText(/^1\/100 · /);
+  await on(page).meter.blur();
+  await page.keyboard.press("1");
+  await expect(on(page).glass).toHaveText("ND8");
+  await expect(on(page).setting).toHaveText(/^1\/500 · /);
+  await expect(on(page).error).toHaveText(/^0\.0 stops against the meter, ±0\.2, \+2\.3 before the shutter gives way$/);
+  await expect(on(page).shutter).toHaveAttribute("aria-valuetext", /^1\/100 · 180° → 1\/500\./);
+  await expect(on(page).motion).toContainText("px at 1/500");
+});

@@ -231,6 +231,10 @@ func TestAnImportNamesWhatItLeavesOut(t *testing.T) {
 	if done.Rows[1].Fault.Field != "label" || done.Rows[2].Fault.Field != "cameras" || done.Rows[0].Says == "" {
 		t.Errorf("rows %+v", done.Rows)
 	}
+	twice, err := d.ImportKit(t.Context(), Import{Format: "csv", Text: "label,measured stops,cameras\nVND2-32,3,c\n"})
+	if err != nil || twice.Bad != 1 || twice.Rows[0].Fault.Field != "measuredStops" {
+		t.Errorf("a variable filter of one strength: %+v, %v", twice, err)
+	}
 	if _, err := d.ImportKit(t.Context(), Import{Format: "json", Text: "not a kit", Apply: true}); err == nil {
 		t.Error("what is no kit was imported")
 	}

@@ -32,11 +32,7 @@ type FitCell struct {
 
 // Fits returns what is known of every filter on every camera.
 func (d *Desk) Fits(ctx context.Context) ([]FitCell, error) {
-	cameras, err := d.Store.Cameras().List(ctx)
-	if err != nil {
-		return nil, err
-	}
-	filters, err := d.Store.Filters().List(ctx)
+	cameras, filters, err := d.gear(ctx)
 	if err != nil {
 		return nil, err
 	}

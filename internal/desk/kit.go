@@ -2,6 +2,7 @@ package desk
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -44,11 +45,7 @@ func (d *Desk) ImportKit(ctx context.Context, in Import) (*Imported, error) {
 	if err != nil {
 		return nil, err
 	}
-	cameras, err := d.Store.Cameras().List(ctx)
-	if err != nil {
-		return nil, err
-	}
-	filters, err := d.Store.Filters().List(ctx)
+	cameras, filters, err := d.gear(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -86,6 +83,16 @@ func (d *Desk) ImportKit(ctx context.Context, in Import) (*Imported, error) {
 	return out, err
 }
 
+// gear returns the whole kit.
+func (d *Desk) gear(ctx context.Context) ([]store.Camera, []store.Filter, error) {
+	cameras, err := d.Store.Cameras().List(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	filters, err := d.Store.Filters().List(ctx)
+	return cameras, filters, err
+}
+
 func readKit(in Import) ([]store.CameraFields, []kitfile.Row, error) {
 	if in.Format == "json" {
 		return kitfile.ReadJSON(in.Text)
@@ -104,8 +111,8 @@ func (d *Desk) importedRow(row kitfile.Row, ids map[string]string, newCameras []
 	shown, err := Show(store.Filter{FilterFields: f})
 	out.Title = shown.Title
 	if err != nil {
-		if fault, ok := named("label", f.Label, err).(*problem.Fault); ok {
-			out.Fault = fault
+		if !errors.As(err, &out.Fault) {
+			out.Fault = &problem.Fault{Field: "label", Value: f.Label, Allowed: err.Error()}
 		}
 		return out
 	}
@@ -128,11 +135,7 @@ func sameCameras(stored, named []string, ids map[string]string) bool {
 
 // ExportKit returns the kit as a file of the format, "csv" or "json".
 func (d *Desk) ExportKit(ctx context.Context, format string) (string, error) {
-	cameras, err := d.Store.Cameras().List(ctx)
-	if err != nil {
-		return "", err
-	}
-	filters, err := d.Store.Filters().List(ctx)
+	cameras, filters, err := d.gear(ctx)
 	if err != nil {
 		return "", err
 	}

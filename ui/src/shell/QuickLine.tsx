@@ -6,9 +6,9 @@ import { api, type Schemas, unwrap } from "../api/client";
 import { benchQuery, camerasQuery, lineQuery, shootsQuery, shotQuery, shotsQuery } from "../api/queries";
 import { signed } from "../lib/format";
 import { byId, glassName } from "../lib/glass";
+import { errorWords, settingWords } from "../lib/option";
 import { StateMark } from "../lib/StateMark";
 import { useHotkeys } from "../lib/useHotkeys";
-import { settingWords } from "../places/shot/Verdict";
 import { toaster } from "./toaster";
 
 /**
@@ -127,7 +127,8 @@ function LineAnswer({ answer, bench }: { answer: Schemas["LineAnswer"]; bench: B
         {glassName(shot.chosen.filters, byId(bench), shot.chosen.settings)}
       </Text>
       <Text>
-        {settingWords(shot.chosen)} · <b>{signed(shot.chosen.errorStops)}</b> stops
+        {settingWords(shot.chosen)} · <b>{signed(shot.chosen.leftStops)}</b>
+        {errorWords(shot.chosen)}
       </Text>
       <StateMark state={shot.chosen.state}>{shot.chosen.reasons[0]}</StateMark>
       <Text color="muted" fontSize="sm">

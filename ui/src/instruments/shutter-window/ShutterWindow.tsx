@@ -11,9 +11,11 @@ const BAR = 12;
 
 interface ShutterWindowProps {
   window: Schemas["WindowAnswer"];
-  /** The shutter taken, in seconds, and what it is in words. */
+  /** The shutter wished of the camera, in seconds, and what it is in words. */
   chosenS: number;
   setting: string;
+  /** The times the exposure takes the shutter to, in seconds. */
+  taken: readonly number[];
   glassOf: (ids: readonly string[]) => string;
   /** The user moved the shutter to one of the camera's steps. */
   onShutter: (text: string) => void;
@@ -24,14 +26,14 @@ interface ShutterWindowProps {
  * holds, an open bar is tight, a thin line breaks. The shutter is dragged along
  * the scale or moved by the arrow keys, from step to step of the camera.
  */
-export function ShutterWindow({ window, chosenS, setting, glassOf, onShutter }: ShutterWindowProps) {
+export function ShutterWindow({ window, chosenS, setting, taken, glassOf, onShutter }: ShutterWindowProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const left = width < 520 ? 78 : 124;
   return (
     <Box ref={ref} data-testid="shutter-window">
       {width > 0 && (
         <Slider
-          layout={layoutWindow(window, chosenS, left, width - 14, glassOf)}
+          layout={layoutWindow(window, chosenS, taken, left, width - 14, glassOf)}
           {...{ width, left, setting, onShutter }}
           words={inWords(window, setting)}
         />
@@ -119,6 +121,9 @@ function Slider({ layout, width, left, setting, words, onShutter }: SliderProps)
         <Together overlap={layout.overlap} y={TOP + layout.rows.length * ROW} />
         {layout.rows.map((row, i) => (
           <DemandRow key={row.key} row={row} y={TOP + i * ROW} left={left} />
+        ))}
+        {layout.taken.map((at) => (
+          <Taken key={at} x={at} bottom={height - 34} />
         ))}
         <Handle x={x} width={width} left={left} bottom={height - 34} text={dragged ? dragged.text : setting} />
       </svg>
@@ -216,6 +221,17 @@ function SoftBar({ stretch, y, token }: { stretch: Stretch; y: number; token: st
   const [fill] = useToken("colors", [token]);
   if (token === "transparent") return null;
   return <rect x={stretch.x} y={TOP - 6} width={stretch.width} height={y - TOP + 10} fill={fill} opacity={0.55} />;
+}
+
+/** Where the exposure takes the shutter. */
+function Taken({ x, bottom }: { x: number; bottom: number }) {
+  const [accent] = useToken("colors", ["accent"]);
+  return (
+    <g stroke={accent} strokeWidth={2} fill="none">
+      <line x1={x} x2={x} y1={TOP - 10} y2={bottom - 7} strokeDasharray="5 4" />
+      <circle cx={x} cy={bottom} r={6} />
+    </g>
+  );
 }
 
 function Handle({

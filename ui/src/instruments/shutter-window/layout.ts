@@ -30,8 +30,8 @@ export interface WindowLayout {
   steps: Step[];
   chosen: { x: number; text: string };
   wish: number | null;
-  floor: number | null;
-  blurShows: number | null;
+  /** Where the exposure takes the shutter, the ends of its range; none where it stays. */
+  taken: number[];
 }
 
 const NAMES: Record<string, string> = {
@@ -51,6 +51,7 @@ const LABEL_WIDTH = 56; // CSS pixels that a label such as 1/2000 needs
 export function layoutWindow(
   answer: Answer,
   chosenS: number,
+  taken: readonly number[],
   left: number,
   width: number,
   glassOf: (ids: readonly string[]) => string,
@@ -88,8 +89,7 @@ export function layoutWindow(
     steps: stepsOf(answer, x),
     chosen: { x: x(chosenS), text: chosen?.text ?? answer.verdict.text },
     wish: at("wish"),
-    floor: at("floor"),
-    blurShows: at("blur-shows"),
+    taken: taken.filter((t) => Math.abs(t / chosenS - 1) > 1e-3).map(x),
   };
 }
 

@@ -6,10 +6,10 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { shotQuery, shotsQuery } from "../../api/queries";
 import { planned, signed } from "../../lib/format";
 import { glassName } from "../../lib/glass";
+import { settingWords, stateOf } from "../../lib/option";
 import { StateShape } from "../../lib/StateMark";
 import { useDelete } from "../../lib/useDelete";
 import { forgetShot } from "../../shell/lastShot";
-import { settingWords } from "../shot/Verdict";
 
 interface ShotRowProps {
   shot: Schemas["StoredShot"];
@@ -20,7 +20,7 @@ interface ShotRowProps {
 /** One shot with the glass it was told. */
 export function ShotRow({ shot, camera, filters }: ShotRowProps) {
   const { chosen, settled } = shot.answer.given;
-  const state = settled ? chosen.state : "unknown";
+  const state = stateOf(shot.answer.given);
   const glass = glassName(chosen.filters, new Map(filters.map((f) => [f.id, f])), chosen.settings);
   const queries = useQueryClient();
   const remove = useDelete({
@@ -57,7 +57,7 @@ export function ShotRow({ shot, camera, filters }: ShotRowProps) {
               <Box minW="0">
                 <Text fontWeight="bold">{settled ? glass : "still looking"}</Text>
                 <Text color="muted" fontSize="sm">
-                  {settingWords(chosen)} · {settled ? `${signed(chosen.errorStops)} · ` : ""}
+                  {settingWords(chosen)} · {settled ? `${signed(chosen.leftStops)} · ` : ""}
                   {state}
                 </Text>
               </Box>

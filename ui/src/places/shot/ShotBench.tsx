@@ -11,6 +11,7 @@ import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
 import { faultsOf } from "../../lib/faults";
 import { angle, iso, planned } from "../../lib/format";
 import { byId, glassName, type Piece, stopsOf } from "../../lib/glass";
+import { shuttersOf } from "../../lib/option";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { ChoicesForm } from "./ChoicesForm";
@@ -142,7 +143,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
             <WindowPart
               window={answer.window}
               chosenS={answer.window.verdict.shutterS}
-              setting={`${answer.window.verdict.text}${angleText(answer.window.verdict.angleDeg)}`}
+              setting={windowWords(answer.window.verdict, answer.chosen)}
+              taken={takenBy(answer.chosen)}
               glassOf={glassOf}
               onShutter={changes.setShutter}
             />
@@ -221,7 +223,19 @@ export function ShotBench({ shot }: { shot: Shot }) {
   );
 }
 
-const angleText = (deg: number | null | undefined): string => (deg == null ? "" : ` · ${angle(deg)}`);
+/** The shutters the exposure needs, the same as the wished one where that exposes. */
+function takenBy(chosen: Schemas["Option"]): number[] {
+  const { fastestS, slowestS } = shuttersOf(chosen);
+  return fastestS === slowestS ? [fastestS] : [fastestS, slowestS];
+}
+
+/** The shutter wished for, and where the exposure takes it. */
+function windowWords({ text, shutterS, angleDeg }: Schemas["WindowVerdict"], chosen: Schemas["Option"]): string {
+  const wished = angleDeg == null ? text : `${text} · ${angle(angleDeg)}`;
+  const { fastestS, slowestS, text: taken } = shuttersOf(chosen);
+  const isKept = Math.abs(fastestS / shutterS - 1) < 1e-3 && fastestS === slowestS;
+  return isKept ? wished : `${wished} → ${taken}`;
+}
 
 /** What the other of blur and image first would put on. */
 function otherWords({ otherPriority }: Answer, glassOf: (ids: readonly string[]) => string): string | undefined {

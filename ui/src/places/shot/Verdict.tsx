@@ -1,8 +1,9 @@
 import { Box, Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { angle, iso, signed } from "../../lib/format";
+import { iso, signed } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
+import { errorWords, settingWords, stateOf } from "../../lib/option";
 import { type State, StateMark, StateShape } from "../../lib/StateMark";
 import { type Answer, type Bench, triedWords } from "./draft";
 import { Explain } from "./Explain";
@@ -53,8 +54,8 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
           </Text>
           {!isLooking && (
             <Text fontSize="lg" data-testid="error">
-              <b>{signed(chosen.errorStops)}</b> stops against the meter
-              {chosen.spreadStops >= 0.05 && `, ±${chosen.spreadStops.toFixed(1)}`}
+              <b>{signed(chosen.leftStops)}</b>
+              {errorWords(chosen)}
             </Text>
           )}
         </Box>
@@ -62,7 +63,7 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
           <LookButtons onSaw={onSaw} />
         ) : (
           <Box data-testid="state">
-            <StateMark state={answer.state ?? chosen.state}>{answer.gives ?? stateWords(chosen)}</StateMark>
+            <StateMark state={stateOf(answer)}>{answer.gives ?? stateWords(chosen)}</StateMark>
           </Box>
         )}
         {!isLooking && chosen.couldBe && chosen.couldBe.length > 0 && (
@@ -121,16 +122,6 @@ function headline(answer: Answer, isLooking: boolean): string {
     return `Put on, lock, and look (light so far EV ${answer.step?.lowEv100.toFixed(1)} to ${answer.step?.highEv100.toFixed(1)})`;
   if (answer.placed) return "You put on";
   return answer.step ? "Settled by looking: put on" : "Put on";
-}
-
-/** What to set: shutter and ISO, or the band in which one of them floats. */
-export function settingWords({ mode, shutterText, iso: value, angleDeg }: Option): string {
-  const degrees = angleDeg ? ` · ${angle(angleDeg)}` : "";
-  if (mode?.kind === "float-iso")
-    return `${mode.slowestText} · ISO ${Math.round(mode.isoLow)} to ${Math.round(mode.isoHigh)}${degrees}`;
-  if (mode?.kind === "float-shutter")
-    return `${mode.fastestText} to ${mode.slowestText} · ISO up to ${Math.round(mode.isoHigh)}`;
-  return `${shutterText} · ${iso(value)}${degrees}`;
 }
 
 const VERDICTS: Record<Option["verdict"], string> = {
@@ -210,7 +201,7 @@ function Others({
   return (
     <Box>
       <Text color="muted" fontSize="sm" fontWeight="bold" mb="1">
-        Also possible
+        Also possible, by exposure alone
       </Text>
       <Stack gap="0" data-testid="others">
         {(isOpen ? others : others.slice(0, SHOWN)).map((option) => (

@@ -1,0 +1,44 @@
+import type { Schemas } from "../api/client";
+import { angle, iso, signed } from "./format";
+import type { State } from "./StateMark";
+
+type Option = Schemas["Option"];
+
+/** The shutters the camera is set to, in seconds: one, or those between which it floats. */
+export function shuttersOf({ mode, shutterS, shutterText }: Option): {
+  fastestS: number;
+  slowestS: number;
+  text: string;
+} {
+  if (mode?.kind !== "float-shutter") return { fastestS: shutterS, slowestS: shutterS, text: shutterText };
+  return { fastestS: mode.fastestS, slowestS: mode.slowestS, text: `${mode.fastestText} to ${mode.slowestText}` };
+}
+
+/** What to set: shutter and ISO, or the band in which one of them floats. */
+export function settingWords(option: Option): string {
+  const { mode, iso: value, angleDeg } = option;
+  const { text } = shuttersOf(option);
+  const degrees = angleDeg ? ` · ${angle(angleDeg)}` : "";
+  if (mode?.kind === "float-iso")
+    return `${text} · ISO ${Math.round(mode.isoLow)} to ${Math.round(mode.isoHigh)}${degrees}`;
+  if (mode?.kind === "float-shutter") return `${text} · ISO up to ${Math.round(mode.isoHigh)}`;
+  return `${text} · ${iso(value)}${degrees}`;
+}
+
+const GIVES: Partial<Record<Option["verdict"], string>> = {
+  iso: "before ISO lifts it",
+  dark: "before ISO lifts it",
+  "float-iso": "before ISO lifts it",
+  shutter: "before the shutter gives way",
+  "float-shutter": "before the shutter gives way",
+};
+
+/** What is left against the meter, and how much ISO or shutter made good. */
+export function errorWords({ errorStops, leftStops, spreadStops, verdict, mode }: Option): string {
+  const before = signed(errorStops) === signed(leftStops) ? "" : `, ${signed(errorStops)} ${GIVES[verdict] ?? ""}`;
+  const spread = spreadStops >= 0.05 ? `, ±${spreadStops.toFixed(1)}` : "";
+  return ` stops against the meter${mode ? " at the highest light" : ""}${spread}${before}`;
+}
+
+/** The verdict on a whole answered shot; one without it was never weighed as a whole. */
+export const stateOf = ({ settled, state }: Schemas["ShotAnswer"]): State => (settled && state) || "unknown";

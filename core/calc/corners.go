@@ -26,6 +26,8 @@ type CornersAnswer struct {
 	Share           float64      `json:"share" doc:"of the light that passes"`
 	CleanHalfDeg    angle.Deg    `json:"cleanHalfDeg" doc:"the widest angle off the axis from which all light passes"`
 	HalfDiagonalDeg angle.Deg    `json:"halfDiagonalDeg"`
+	PupilMm         float64      `json:"pupilMm" doc:"diameter of the entrance pupil"`
+	Rings           []RingFields `json:"rings" doc:"as they were asked about"`
 	Nearer          *CornersEdge `json:"nearer" doc:"the same with the pupil 0.2 mm nearer to the rings"`
 	Further         *CornersEdge `json:"further" doc:"the same with the pupil 0.2 mm further back"`
 }
@@ -53,6 +55,6 @@ func DarkCorners(r CornersRequest) (*CornersAnswer, error) {
 	here := edge(rings)
 	return &CornersAnswer{
 		LossStops: here.LossStops, Share: fit.Passed(pupil, rings, r.HalfDiagonalDeg), CleanHalfDeg: here.CleanHalfDeg, HalfDiagonalDeg: r.HalfDiagonalDeg,
-		Nearer: edge(fit.Moved(rings, -fit.WanderMm)), Further: edge(fit.Moved(rings, fit.WanderMm)),
+		PupilMm: pupil, Rings: r.Rings, Nearer: edge(fit.Moved(rings, -fit.WanderMm)), Further: edge(fit.Moved(rings, fit.WanderMm)),
 	}, nil
 }

@@ -36,7 +36,7 @@ type WantedLight struct {
 	Target      string     `json:"target" maxLength:"20"`
 	LowEV100    stop.EV    `json:"lowEv100" minimum:"-20" maximum:"40"`
 	HighEV100   stop.EV    `json:"highEv100" minimum:"-20" maximum:"40" doc:"the same as lowEv100 for one light"`
-	SpreadStops stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"widens the light that is to be served"`
+	SpreadStops stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"widens the light that is carried for, where the kit serves that"`
 	MaxLayers   int        `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers there; those of the request by default"`
 	Weight      float64    `json:"weight,omitempty" minimum:"0.001" maximum:"1000" doc:"how often it is met; 1 by default"`
 }
@@ -52,6 +52,7 @@ type CoverageAnswer struct {
 	Pair     *Purchase  `json:"pair,omitempty" doc:"the pair that closes most, where it closes more than the one"`
 	Carry    []string   `json:"carry,omitempty" doc:"the fewest filters that serve all that the kit serves of what is wanted"`
 	Hopeless []string   `json:"hopeless,omitempty" doc:"ids of wanted light that no glass of the kit serves"`
+	Spare    string     `json:"spare,omitempty" doc:"the filter to have in the pocket beside them, should the light come out a stop brighter or darker"`
 	Words    []string   `json:"words"`
 }
 
@@ -59,6 +60,16 @@ type CoverageAnswer struct {
 type CoverageRow struct {
 	Name  string         `json:"name"`
 	Cells []CoverageCell `json:"cells"`
+	Gaps  []CoverageGap  `json:"gaps" doc:"where no glass is on"`
+}
+
+// CoverageGap is a stretch of light in which no glass is on.
+type CoverageGap struct {
+	FromEV100 stop.EV `json:"fromEv100"`
+	ToEV100   stop.EV `json:"toEv100"`
+	TooDark   bool    `json:"tooDark" doc:"light is missing: no glass would help"`
+	Closes    string  `json:"closes,omitempty" doc:"as a label, the one filter that closes most of it"`
+	Left      int     `json:"left" doc:"how many of its columns stay open with that"`
 }
 
 // CoverageCell is the best glass for one light.
@@ -113,6 +124,14 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 			}
 			a.Rows[i].Cells = append(a.Rows[i].Cells, out)
 		}
+		a.Rows[i].Gaps = []CoverageGap{}
+		for _, g := range questions[i].Gaps(row, a.LightsEV100) {
+			gap := CoverageGap{FromEV100: a.LightsEV100[g.From], ToEV100: a.LightsEV100[g.To], TooDark: g.Dark, Left: g.Left}
+			if !g.Dark {
+				gap.Closes = labelOf(g.Closes)
+			}
+			a.Rows[i].Gaps = append(a.Rows[i].Gaps, gap)
+		}
 	}
 	a.compare(b, used)
 	return a, a.want(&r, b)
@@ -162,7 +181,7 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
 	if len(r.Wanted) == 0 {
 		return nil
 	}
-	var wanted []glass.Wanted
+	var wanted, planned []glass.Wanted // as they are met, and with their spread
 	for i, w := range r.Wanted {
 		path := fmt.Sprintf("wanted[%d]", i)
 		if w.HighEV100 < w.LowEV100 {
@@ -172,10 +191,13 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
 		if err != nil {
 			return err
 		}
-		at.question.Light = glass.Light{Low: w.LowEV100.Plus(-w.SpreadStops), High: w.HighEV100.Plus(w.SpreadStops), Ranged: true}
-		wants := at.question.Wants(cmp.Or(w.Weight, 1))
-		wants.Layers = w.MaxLayers
-		wanted = append(wanted, wants)
+		wants := func(spread stop.Stops) glass.Wanted {
+			at.question.Light = glass.Light{Low: w.LowEV100.Plus(-spread), High: w.HighEV100.Plus(spread), Ranged: true}
+			out := at.question.Wants(cmp.Or(w.Weight, 1))
+			out.Layers = w.MaxLayers
+			return out
+		}
+		wanted, planned = append(wanted, wants(0)), append(planned, wants(w.SpreadStops))
 	}
 	layers := r.MaxLayers
 	if layers == 0 {
@@ -186,12 +208,16 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
 	if pair.Closes > single.Closes {
 		a.Pair = purchaseOf(pair)
 	}
-	carried, hopeless, err := glass.Carry(b.kit, wanted, r.rules())
+	carried, hopeless, err := a.carry(r, b, wanted, planned)
 	if err != nil {
 		return err
 	}
-	for _, i := range carried {
-		a.Carry = append(a.Carry, b.kit[i].ID)
+	spare, _, found, err := glass.Spare(b.kit, carried, wanted, swing, r.rules())
+	if err != nil {
+		return err
+	}
+	if found {
+		a.Spare = b.kit[spare].ID
 	}
 	for _, i := range hopeless {
 		a.Hopeless = append(a.Hopeless, r.Wanted[i].ID)
@@ -204,13 +230,37 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
 	return nil
 }
 
+// swing is how far the light may come out off the plan, as a partly cloudy sky
+// does (model, section 9).
+const swing = stop.Stops(1)
+
+// carry finds the fewest filters for the light with its spread, where the kit
+// serves that at all, and the light that it does not serve even without.
+func (a *CoverageAnswer) carry(r *CoverageRequest, b *bench, wanted, planned []glass.Wanted) (carried, hopeless []int, err error) {
+	_, wide, err := glass.Carry(b.kit, planned, r.rules())
+	if err != nil {
+		return nil, nil, err
+	}
+	for _, i := range wide {
+		planned[i] = wanted[i]
+	}
+	carried, hopeless, err = glass.Carry(b.kit, planned, r.rules())
+	for _, i := range carried {
+		a.Carry = append(a.Carry, b.kit[i].ID)
+	}
+	return carried, hopeless, err
+}
+
 func purchaseOf(p glass.Purchase) *Purchase {
 	if p.Closes == 0 {
 		return nil
 	}
 	out := &Purchase{Stops: p.Stops, Closes: p.Closes, Open: p.Open}
 	for _, s := range p.Stops {
-		out.Names = append(out.Names, fmt.Sprintf("ND%.0f", math.Round(s.Factor())))
+		out.Names = append(out.Names, labelOf(s))
 	}
 	return out
 }
+
+// labelOf returns the label that a filter of so many stops carries.
+func labelOf(s stop.Stops) string { return fmt.Sprintf("ND%.0f", math.Round(s.Factor())) }

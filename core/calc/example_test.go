@@ -270,6 +270,24 @@ func Example_mass() {
 	// words 248.2 g all up, 0.8 g below the 249 g you state; what a class allows, local rules decide
 }
 
+func Example_seat() {
+	show("seat", `{"rig":{"mount":"push-on","barrelMm":[21.02,21.04],"accelG":12,"speedMps":30},"inFlight":true,"glass":[{"mount":"push-on","seatMm":[21.06,21.07],"outerMm":23,"weightG":0.7}],"trial":{"seated":true,"pullOffG":90},"referenceMm":0.02}`, "standing", "because.0", "hold.margin", "fit.worst")
+	// Output:
+	// standing tight
+	// because.0 its hold asks for a tether or tape
+	// hold.margin 1.512
+	// fit.worst snug
+}
+
+func Example_compare() {
+	show("compare", `{"sets":[{"name":"thin rings","fit":1,"truth":0.05,"tint":0.1,"mass":4.2,"price":60},{"name":"wide rings","fit":0.5,"truth":0.2,"tint":0.1,"corners":0,"mass":7,"price":45}]}`, "scores.0.least", "scores.0.most", "scores.1.most", "words")
+	// Output:
+	// scores.0.least 0.6074
+	// scores.0.most 0.9407
+	// scores.1.most 0.7852
+	// words none is ahead for certain; of thin rings, find out their corners first
+}
+
 func Example_day() {
 	show("day", `{"shots":[{"id":"dawn walk","cameraId":"pocket","from":"2031-09-20T07:20:00-01:00","to":"2031-09-20T07:22:00-01:00","evSet":7.64,"points":[10.6,10.7,10.8],"isoHeadroomStops":4},{"id":"noon walk","cameraId":"pocket","from":"2031-09-20T12:00:00-01:00","to":"2031-09-20T12:01:00-01:00","evSet":7.64,"points":[14.8,14.8],"isoHeadroomStops":4}],"stacks":[{"id":"ND8","stops":3.05},{"id":"ND32","stops":4.87},{"id":"ND8 + ND32","stops":7.92}],"start":{"pocket":"ND8"}}`,
 		"plan.0.stack", "plan.1.stack", "swaps.0.because", "cost")

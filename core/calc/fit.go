@@ -22,6 +22,15 @@ type FitAnswer struct {
 	Class       *fit.Class `json:"class" enum:"too tight,tight,snug,loose,falls off" doc:"of the middle; null for a mount that clearance does not judge"`
 	Worst       *fit.Class `json:"worst" enum:"too tight,tight,snug,loose,falls off" doc:"the worst in the range"`
 	Settle      string     `json:"settle,omitempty" doc:"the measurement that would settle it"`
+	GaugeMm     float64    `json:"gaugeMm" doc:"how far each measurement may be off either way"`
+	Bands       []FitBand  `json:"bands" doc:"clearances of each class, the reference counted in; none for a mount that clearance does not judge"`
+}
+
+// FitBand is the clearances of a class.
+type FitBand struct {
+	Class  fit.Class `json:"class" enum:"too tight,tight,snug,loose,falls off"`
+	FromMm *float64  `json:"fromMm" doc:"null: without end"`
+	ToMm   *float64  `json:"toMm" doc:"null: without end"`
 }
 
 // Fit answers fit.
@@ -38,13 +47,18 @@ func Fit(r FitRequest) (*FitAnswer, error) {
 		return nil, err
 	}
 	c := rings.Clearance()
-	a := &FitAnswer{ClearanceMm: []float64{c.Min, c.Max}}
+	a := &FitAnswer{ClearanceMm: []float64{c.Min, c.Max}, GaugeMm: rings.GaugeMm, Bands: []FitBand{}}
 	if !r.Mount.SeatsByClearance() {
 		a.Settle = fmt.Sprintf("a %s mount is judged by its pull-off alone: measure that with a luggage scale", r.Mount)
 		return a, nil
 	}
 	likely, worst := rings.Likely(), rings.Worst()
 	a.Class, a.Worst, a.Settle = &likely, &worst, rings.Settle()
+	var from *float64
+	for _, b := range fit.Bands(r.ReferenceMm) {
+		a.Bands = append(a.Bands, FitBand{b.Class, from, b.EndsMm})
+		from = b.EndsMm
+	}
 	return a, nil
 }
 

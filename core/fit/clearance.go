@@ -75,6 +75,25 @@ func classIndex(c float64) int {
 	return last
 }
 
+// Band is a class and the clearance at which it ends, nil where it has no end.
+type Band struct {
+	Class  Class
+	EndsMm *float64
+}
+
+// Bands returns the classes from the tightest, counted from a reference clearance.
+func Bands(referenceMm float64) []Band {
+	bands := make([]Band, len(classes))
+	for i, k := range classes {
+		bands[i].Class = k.class
+		if i < len(classes)-1 {
+			ends := k.ends + referenceMm
+			bands[i].EndsMm = &ends
+		}
+	}
+	return bands
+}
+
 // DefaultGaugeMm is how far a caliper may be off, either way.
 const DefaultGaugeMm = 0.02
 

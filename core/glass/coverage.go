@@ -32,6 +32,62 @@ func Cover(questions []Question, lights []stop.EV, stacks []Stack) [][]Cell {
 	return rows
 }
 
+// Gap is a stretch of one row's columns in which no glass is on, ends included.
+type Gap struct {
+	From, To int
+	// Dark is true where light is missing, so that no glass would help. Otherwise
+	// Closes is the single filter that closes most of the stretch, and Left how many
+	// of its columns stay open.
+	Dark   bool
+	Closes stop.Stops
+	Left   int
+}
+
+// Gaps returns the stretches of a row of cells that do not hold, from left to right.
+func (q *Question) Gaps(row []Cell, lights []stop.EV) []Gap {
+	at := *q
+	isDark := func(j int) bool {
+		at.Light = Light{Low: lights[j], High: lights[j]}
+		return at.Need() < 0
+	}
+	var gaps []Gap
+	for j := 0; j < len(row); j++ {
+		if row[j].State == Holds {
+			continue
+		}
+		g := Gap{From: j, To: j, Dark: isDark(j)}
+		for g.To+1 < len(row) && row[g.To+1].State != Holds && isDark(g.To+1) == g.Dark {
+			g.To++
+		}
+		if !g.Dark {
+			g.Closes, g.Left = q.closing(lights[g.From : g.To+1])
+		}
+		gaps = append(gaps, g)
+		j = g.To
+	}
+	return gaps
+}
+
+// closing returns the filter that serves most of the lights by itself, of equal
+// ones the lightest, and how many it leaves.
+func (q *Question) closing(lights []stop.EV) (closes stop.Stops, left int) {
+	left = len(lights) + 1
+	at := *q
+	for _, s := range purchasable {
+		open := 0
+		for _, ev := range lights {
+			at.Light = Light{Low: ev, High: ev}
+			if w := at.Wants(1); !w.servedBy(pile{stops: s, layers: 1}) {
+				open++
+			}
+		}
+		if open < left {
+			closes, left = s, open
+		}
+	}
+	return closes, left
+}
+
 // best returns the first of what Choose returns, without ordering the rest.
 func best(q *Question, stacks []Stack) Option {
 	c := newChooser(q)
@@ -165,19 +221,7 @@ func purchase(stops []stop.Stops, open []Wanted, under []pile, layers int) Purch
 // Of equally few the set that comes first in the order of the kit. Kits of more
 // than MaxCarried filters are searched greedily, which may keep one too many.
 func Carry(kit []Filter, wanted []Wanted, rules Rules) (carried, hopeless []int, err error) {
-	serves := func(set []int) (func(Wanted) bool, error) {
-		var some []Filter
-		for i, f := range kit { // what is asked for or lives on the lens comes along anyway
-			if slices.Contains(set, i) || slices.Contains(rules.Required, f.ID) || slices.Contains(rules.Mounted, f.ID) {
-				some = append(some, f)
-			}
-		}
-		stacks, err := Stacks(some, rules)
-		if err != nil {
-			return nil, err
-		}
-		return func(w Wanted) bool { return len(unserved([]Wanted{w}, stacks)) == 0 }, nil
-	}
+	serves := servers(kit, rules)
 	all := make([]int, len(kit))
 	for i := range all {
 		all[i] = i
@@ -212,6 +256,65 @@ func Carry(kit []Filter, wanted []Wanted, rules Rules) (carried, hopeless []int,
 		}
 	}
 	return all, hopeless, nil
+}
+
+// servers returns the function that says what a part of the kit serves, given as
+// indices.
+func servers(kit []Filter, rules Rules) func([]int) (func(Wanted) bool, error) {
+	return func(set []int) (func(Wanted) bool, error) {
+		var some []Filter
+		for i, f := range kit { // what is asked for or lives on the lens comes along anyway
+			if slices.Contains(set, i) || slices.Contains(rules.Required, f.ID) || slices.Contains(rules.Mounted, f.ID) {
+				some = append(some, f)
+			}
+		}
+		stacks, err := Stacks(some, rules)
+		if err != nil {
+			return nil, err
+		}
+		return func(w Wanted) bool { return len(unserved([]Wanted{w}, stacks)) == 0 }, nil
+	}
+}
+
+// Spare returns the filter that is worth a pocket beside those carried: the one
+// that serves most of what is wanted when the light comes out swing stops brighter
+// or darker than planned, and the weight that it adds. Of equal ones the lighter;
+// found is false where no filter adds anything.
+func Spare(kit []Filter, carried []int, wanted []Wanted, swing stop.Stops, rules Rules) (spare int, adds float64, found bool, err error) {
+	serves := servers(kit, rules)
+	have, err := serves(carried)
+	if err != nil {
+		return 0, 0, false, err
+	}
+	var open []Wanted
+	for _, w := range wanted {
+		for _, by := range []stop.Stops{swing, -swing} {
+			moved := w
+			moved.Least, moved.Most = w.Least+by, w.Most+by
+			if !have(moved) {
+				open = append(open, moved)
+			}
+		}
+	}
+	for i := range kit {
+		if slices.Contains(carried, i) || kit[i].Unfit {
+			continue
+		}
+		with, err := serves(append(slices.Clone(carried), i))
+		if err != nil {
+			return 0, 0, false, err
+		}
+		added := 0.0
+		for _, w := range open {
+			if with(w) {
+				added += w.Weight
+			}
+		}
+		if added > adds || found && added == adds && kit[i].Stops < kit[spare].Stops {
+			spare, adds, found = i, added, true
+		}
+	}
+	return spare, adds, found, nil
 }
 
 // MaxCarried is the largest kit of which every part is tried.

@@ -152,6 +152,57 @@ func TestCarryTakesTheFewest(t *testing.T) {
 	}
 }
 
+// A gap's filter, put into the kit, closes all of the gap but what it leaves.
+func TestGapsAreClosedByWhatTheyName(t *testing.T) {
+	evs := lights(2, 17, 31)
+	for i, q := range looks(6) {
+		kit := []Filter{{ID: "a", Kind: ND, Stops: 2}, {ID: "b", Kind: ND, Stops: 6.3}}
+		row := Cover([]Question{q}, evs, mustStack(t, kit, Rules{}))[0]
+		seen := 0
+		for _, g := range q.Gaps(row, evs) {
+			seen += g.To - g.From + 1
+			if g.Dark {
+				continue
+			}
+			bigger := mustStack(t, append(slices.Clone(kit), Filter{ID: "x", Kind: ND, Stops: g.Closes}), Rules{MaxLayers: 1})
+			open := 0
+			for _, c := range Cover([]Question{q}, evs[g.From:g.To+1], bigger)[0] {
+				if c.State != Holds {
+					open++
+				}
+			}
+			if open != g.Left {
+				t.Errorf("look %d: %+v leaves %d open", i, g, open)
+			}
+		}
+		failing := 0
+		for _, c := range row {
+			if c.State != Holds {
+				failing++
+			}
+		}
+		if seen != failing {
+			t.Errorf("look %d: gaps hold %d of %d cells", i, seen, failing)
+		}
+	}
+}
+
+func TestSpareServesLightThatMoved(t *testing.T) {
+	q := noon(0)
+	ev := q.Setting.EV().Plus(5)
+	there := *q
+	there.Light = Light{Low: ev, High: ev}
+	wanted := []Wanted{there.Wants(1)}
+	kit := []Filter{{ID: "a", Kind: ND, Stops: 5}, {ID: "b", Kind: ND, Stops: 6, Unfit: true}, {ID: "c", Kind: ND, Stops: 6}, {ID: "d", Kind: ND, Stops: 4}, {ID: "e", Kind: ND, Stops: 9}}
+	spare, adds, found, err := Spare(kit, []int{0}, wanted, 1, Rules{})
+	if err != nil || !found || spare != 3 || adds != 1 {
+		t.Errorf("spare %d adds %v, %t, %v; want the lighter of two that each serve one way", spare, adds, found, err)
+	}
+	if _, _, found, _ = Spare(kit, []int{0, 2, 3}, wanted, 1, Rules{}); found {
+		t.Error("a spare is named where what is carried serves both ways")
+	}
+}
+
 func BenchmarkCoverage14x12x40(b *testing.B) {
 	stacks, err := Stacks(caseOf14(), Rules{})
 	if err != nil {

@@ -42,12 +42,22 @@ func Seed(ctx context.Context, d *desk.Desk) error {
 func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
 	ids := map[string]string{}
 	byName := map[string]store.Camera{}
-	for _, fields := range cameras() {
-		c, err := d.Store.Cameras().Save(ctx, store.Camera{CameraFields: fields})
+	rigIDs := map[string]string{}
+	for _, k := range cameras() {
+		c, err := d.Store.AddCamera(ctx, store.Camera{CameraFields: k.CameraFields}, k.rigs[0])
 		if err != nil {
-			return nil, fmt.Errorf("add the camera %q: %w", fields.Name, err)
+			return nil, fmt.Errorf("add the camera %q: %w", k.Name, err)
 		}
-		ids[c.Name], byName[c.Name] = c.ID, c
+		for _, sheet := range k.rigs[1:] {
+			if _, err := d.Store.Rigs().Save(ctx, store.Rig{RigFields: store.RigFields{CameraID: c.ID, RigSheet: sheet}}); err != nil {
+				return nil, fmt.Errorf("add the rig %q: %w", sheet.Name, err)
+			}
+		}
+		held, err := d.Store.RigsOf(ctx, c.ID)
+		if err != nil {
+			return nil, err
+		}
+		ids[c.Name], byName[c.Name], rigIDs[c.Name] = c.ID, c, held[0].ID
 	}
 	for _, g := range filters() {
 		for _, name := range g.on {
@@ -59,7 +69,7 @@ func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
 		}
 		ids[g.Label+" on "+g.on[0]] = f.ID
 		if !g.untried {
-			trial := store.TrialFields{CameraID: ids[g.on[0]], FilterID: f.ID, TriedAt: bought, Found: g.found}
+			trial := store.TrialFields{RigID: rigIDs[g.on[0]], FilterID: f.ID, TriedAt: bought, Found: g.found}
 			if _, err := d.Store.Trials().Save(ctx, store.Trial{TrialFields: trial}); err != nil {
 				return nil, fmt.Errorf("try %q on %q: %w", g.Label, g.on[0], err)
 			}

@@ -1,9 +1,14 @@
 package desk
 
 import (
+	"context"
+	"errors"
 	"fmt"
+	"maps"
+	"slices"
 
 	"pinhole/core/calc"
+	"pinhole/core/motion"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -13,6 +18,17 @@ import (
 // fields of store.CameraFields.
 func optics(c store.CameraFields) (calc.Camera, error) {
 	out := calc.Camera{Aperture: c.Aperture, ISOBase: c.ISOBase, ISOCeiling: c.ISOCeiling}
+	if c.TNumber != nil { // the light that comes through
+		out.Aperture = *c.TNumber
+		if *c.TNumber < c.Aperture {
+			return out, &problem.Fault{Field: "tNumber", Value: *c.TNumber, Allowed: fmt.Sprintf("at least the f-number, %v: a lens loses light", c.Aperture)}
+		}
+	}
+	for i, text := range c.FrameSizes {
+		if _, err := motion.ParseFrameSize(text); err != nil {
+			return out, &problem.Fault{Field: fmt.Sprintf("frameSizes[%d]", i), Value: text, Allowed: err.Error()}
+		}
+	}
 	if c.ISOCeiling < c.ISOBase {
 		return out, &problem.Fault{Field: "isoCeiling", Value: c.ISOCeiling, Allowed: fmt.Sprintf("at least the base ISO, %.0f", float64(c.ISOBase))}
 	}
@@ -34,8 +50,42 @@ func optics(c store.CameraFields) (calc.Camera, error) {
 	return out, nil
 }
 
+// SaveCamera stores a new camera, held as its archetype is, or a change of one.
+func (d *Desk) SaveCamera(ctx context.Context, c store.Camera) (store.Camera, error) {
+	if err := errors.Join(d.CheckCamera(c), d.CheckMounted(ctx, c)); err != nil {
+		return c, err
+	}
+	if c.ID == "" {
+		return d.Store.AddCamera(ctx, c, firstRig(c.CameraFields))
+	}
+	return d.Store.Cameras().Save(ctx, c)
+}
+
+// CheckRig returns the fault of a rig that could not be.
+func (d *Desk) CheckRig(r store.Rig) error {
+	return errors.Join(checkSources(r.Sources), prefixed("measures.", calc.CheckRig(&r.Measures)))
+}
+
+func checkSources(sources map[string]store.Source) error {
+	for _, field := range slices.Sorted(maps.Keys(sources)) {
+		if s := sources[field]; s != store.Printed && s != store.Measured && s != store.Assumed {
+			return &problem.Fault{Field: "sources." + field, Value: s, Allowed: "one of printed, measured, assumed"}
+		}
+	}
+	return nil
+}
+
+// prefixed puts the path of an object before the field of a fault in it.
+func prefixed(path string, err error) error {
+	var fault *problem.Fault
+	if errors.As(err, &fault) {
+		fault.Field = path + fault.Field
+	}
+	return err
+}
+
 // CheckCamera returns the fault of a camera that could not be used.
 func (d *Desk) CheckCamera(c store.Camera) error {
 	_, err := optics(c.CameraFields)
-	return err
+	return errors.Join(checkSources(c.Sources), err)
 }

@@ -24,10 +24,11 @@ const (
 	usualAngle = "180°"
 )
 
-// Coverage returns what the glass of a camera covers: the looks of its shots, then
-// its frame rates at 180°, against the light of those shots.
-func (d *Desk) Coverage(ctx context.Context, cameraID string) (*Covered, error) {
-	b, err := d.Bench(ctx, cameraID)
+// Coverage returns what the glass of a camera covers, held as one of its rigs: the
+// looks of its shots, then its frame rates at 180°, against the light of those
+// shots, or of the shots of one shoot where that is named.
+func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*Covered, error) {
+	b, err := d.Bench(ctx, cameraID, rigID)
 	if err != nil {
 		return nil, err
 	}
@@ -40,7 +41,7 @@ func (d *Desk) Coverage(ctx context.Context, cameraID string) (*Covered, error) 
 	}
 	names := map[string]string{}
 	for _, s := range shots {
-		if s.CameraID != cameraID || s.Scene.Interval > 0 {
+		if s.CameraID != cameraID || s.Scene.Interval > 0 || shootID != "" && s.ShootID != shootID {
 			continue
 		}
 		if r := s.Answer.Given.Reading; r != nil && s.Answer.Given.Settled {
@@ -50,7 +51,7 @@ func (d *Desk) Coverage(ctx context.Context, cameraID string) (*Covered, error) 
 			}
 			names[s.ID] = s.Name
 			request.Wanted = append(request.Wanted, calc.WantedLight{
-				ID: s.ID, FPS: s.Look.FPS, Target: s.Look.Target, LowEV100: low.EV100, HighEV100: r.EV100, MaxLayers: s.Choices.MaxLayers,
+				ID: s.ID, FPS: s.Look.FPS, Target: s.Look.Target, LowEV100: low.EV100, HighEV100: r.EV100, SpreadStops: max(low.SpreadStops, r.SpreadStops), MaxLayers: s.Choices.MaxLayers,
 			})
 		}
 		request.Looks = withLook(request.Looks, s.Look.FPS, s.Look.Target)

@@ -22,16 +22,18 @@ type Desk struct {
 // Bench is a camera with the glass that goes on it, as the computation takes it.
 type Bench struct {
 	Camera  store.Camera     `json:"camera"`
+	Rig     store.Rig        `json:"rig" doc:"how the camera is held"`
+	Rigs    []store.Rig      `json:"rigs" doc:"every way in which it is"`
 	Optics  calc.Camera      `json:"optics" doc:"the camera as a shot request takes it"`
 	Kit     []calc.KitFilter `json:"kit" doc:"the glass as a shot request takes it"`
 	Filters []ShownFilter    `json:"filters" doc:"what is in the kit, in the same order"`
 	LeftOut []ShownFilter    `json:"leftOut" doc:"glass that goes on but whose strength is not settled"`
 	Fits    []FitCell        `json:"fits" doc:"how each filter in the kit fits, in the same order"`
-	Refused []FitCell        `json:"refused" doc:"glass its owner says goes on, and a trial says does not"`
+	Refused []FitCell        `json:"refused" doc:"glass its owner says goes on, and that does not"`
 }
 
-// Bench returns the bench of a camera.
-func (d *Desk) Bench(ctx context.Context, cameraID string) (*Bench, error) {
+// Bench returns the bench of a camera held as a rig of that id, or as its first.
+func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error) {
 	camera, err := d.Store.Cameras().Get(ctx, cameraID)
 	if err != nil {
 		return nil, err
@@ -40,41 +42,71 @@ func (d *Desk) Bench(ctx context.Context, cameraID string) (*Bench, error) {
 	if b.Optics, err = optics(camera.CameraFields); err != nil {
 		return nil, fmt.Errorf("camera %s as stored: %w", cameraID, err)
 	}
-	all, err := d.Store.Filters().List(ctx)
+	shelf, err := d.shelf(ctx)
 	if err != nil {
 		return nil, err
 	}
-	trials, err := d.Store.Trials().List(ctx)
-	if err != nil {
+	shelf.cameras[cameraID] = camera // a shot of a deleted camera can still be read
+	if err := b.hold(ctx, d.Store, rigID); err != nil {
 		return nil, err
 	}
-	for _, f := range all {
-		fit := fitOf(f, cameraID, trials)
-		switch {
-		case fit.State == FitNone:
-			continue
-		case fit.State == FitBreaks: // never offered, whatever is printed on its box
-			b.Refused = append(b.Refused, fit)
-			continue
-		}
-		shown, err := Show(f)
-		switch {
-		case err != nil:
-			return nil, fmt.Errorf("filter %s as stored: %w", f.ID, err)
-		case shown.Counts == nil:
-			b.LeftOut = append(b.LeftOut, shown)
-		default:
-			b.Filters = append(b.Filters, shown)
-			b.Fits = append(b.Fits, fit)
-			b.Kit = append(b.Kit, *shown.Counts)
+	for _, f := range shelf.filters {
+		if err := b.offer(f, shelf); err != nil {
+			return nil, err
 		}
 	}
 	return b, nil
 }
 
+// hold picks the rig: the one of that id, or where it is gone the camera's first.
+func (b *Bench) hold(ctx context.Context, s *store.Store, rigID string) (err error) {
+	if b.Rigs, err = s.RigsOf(ctx, b.Camera.ID); err != nil {
+		return err
+	}
+	if len(b.Rigs) == 0 {
+		b.Rig = store.Rig{RigFields: store.RigFields{CameraID: b.Camera.ID, RigSheet: store.BareRig()}}
+		return nil
+	}
+	b.Rig = b.Rigs[0]
+	if i := slices.IndexFunc(b.Rigs, func(r store.Rig) bool { return r.ID == rigID }); i >= 0 {
+		b.Rig = b.Rigs[i]
+	}
+	return nil
+}
+
+// offer puts a filter where it belongs: into the kit, with what is refused, with
+// what is not settled, or nowhere.
+func (b *Bench) offer(f store.Filter, s *shelf) error {
+	seat, err := s.seat(b.Rig, []store.Filter{f})
+	if err != nil {
+		return err
+	}
+	if !seat.Offered {
+		if seat.Claimed { // never offered, whatever is printed on its box
+			b.Refused = append(b.Refused, seat.FitCell)
+		}
+		return nil
+	}
+	shown, err := Show(f)
+	switch {
+	case err != nil:
+		return fmt.Errorf("filter %s as stored: %w", f.ID, err)
+	case shown.Counts == nil:
+		b.LeftOut = append(b.LeftOut, shown)
+	default:
+		if seat.Asked.Trial != nil {
+			shown.Counts.TiltUpDeg = seat.Asked.Trial.TiltUpDeg
+		}
+		b.Filters = append(b.Filters, shown)
+		b.Fits = append(b.Fits, seat.FitCell)
+		b.Kit = append(b.Kit, *shown.Counts)
+	}
+	return nil
+}
+
 // answer computes what a shot is told on its camera's bench.
 func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, error) {
-	b, err := d.Bench(ctx, f.CameraID)
+	b, err := d.Bench(ctx, f.CameraID, f.RigID)
 	if err != nil {
 		return store.Answer{}, err
 	}
@@ -84,7 +116,11 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	if err != nil {
 		return store.Answer{}, err
 	}
-	return store.Answer{Model: calc.ModelVersion, At: d.Now(), Request: request, Given: *given}, nil
+	names := map[string]string{}
+	for _, f := range b.Filters {
+		names[f.ID] = f.Title
+	}
+	return store.Answer{Model: calc.ModelVersion, At: d.Now(), Request: request, Given: *given, Camera: b.Camera.Name, Glass: names}, nil
 }
 
 // SaveShot answers the shot and stores it with its answer: a new one where it has

@@ -31,7 +31,7 @@ func newDesk(t *testing.T) *Desk {
 // gear stores a camera with a kit and a shoot, and returns a shot to be saved.
 func gear(t *testing.T, d *Desk, labels ...string) store.Shot {
 	t.Helper()
-	camera, err := d.Store.Cameras().Save(t.Context(), store.Camera{CameraFields: store.CameraFields{
+	camera, err := d.SaveCamera(t.Context(), store.Camera{CameraFields: store.CameraFields{
 		Name: "c", Aperture: 2, ISOBase: 100, ISOCeiling: 1600, Steps: []string{"1/50", "1/100"}, Rates: []string{"25"}, Mounted: []string{},
 	}})
 	if err != nil {
@@ -58,7 +58,7 @@ func TestBenchHoldsWhatGoesOnAndIsSettled(t *testing.T) {
 	if _, err := d.Store.Filters().Save(t.Context(), store.Filter{FilterFields: store.FilterFields{Label: "ND4", Cameras: []string{"another"}}}); err != nil {
 		t.Fatal(err)
 	}
-	b, err := d.Bench(t.Context(), shot.CameraID)
+	b, err := d.Bench(t.Context(), shot.CameraID, "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -179,7 +179,7 @@ func TestCoverageFollowsTheShots(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	c, err := d.Coverage(t.Context(), shot.CameraID)
+	c, err := d.Coverage(t.Context(), shot.CameraID, "", "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -237,58 +237,5 @@ func TestAnImportNamesWhatItLeavesOut(t *testing.T) {
 	}
 	if _, err := d.ImportKit(t.Context(), Import{Format: "json", Text: "not a kit", Apply: true}); err == nil {
 		t.Error("what is no kit was imported")
-	}
-}
-
-// What a trial says does not go is never offered; what was never tried is, with
-// that said; the newest trial counts, and taking it back takes its word back.
-func TestTheNewestTrialDecidesWhatIsOffered(t *testing.T) {
-	d := newDesk(t)
-	shot := gear(t, d, "ND8")
-	filters, err := d.Store.Filters().List(t.Context())
-	if err != nil {
-		t.Fatal(err)
-	}
-	no, yes := false, true
-	bench := func() *Bench {
-		b, err := d.Bench(t.Context(), shot.CameraID)
-		if err != nil {
-			t.Fatal(err)
-		}
-		return b
-	}
-	try := func(day int, found store.Found) store.Trial {
-		trial, err := d.Store.Trials().Save(t.Context(), store.Trial{TrialFields: store.TrialFields{
-			CameraID: shot.CameraID, FilterID: filters[0].ID, TriedAt: time.Date(2031, 9, day, 9, 0, 0, 0, time.UTC), Found: found,
-		}})
-		if err != nil {
-			t.Fatal(err)
-		}
-		return trial
-	}
-	if b := bench(); len(b.Kit) != 1 || b.Fits[0].State != FitUnknown {
-		t.Errorf("untried glass: %+v", b.Fits)
-	}
-	try(1, store.Found{Seated: true, Wobbles: &no})
-	if b := bench(); b.Fits[0].State != FitHolds {
-		t.Errorf("tried and good: %+v", b.Fits)
-	}
-	bad := try(3, store.Found{Seated: false})
-	try(2, store.Found{Seated: true, Wobbles: &yes}) // older, told later
-	if b := bench(); len(b.Kit) != 0 || len(b.Refused) != 1 || b.Refused[0].State != FitBreaks {
-		t.Errorf("glass that does not seat: kit %+v, refused %+v", b.Kit, b.Refused)
-	}
-	if _, err := d.Store.Trials().Delete(t.Context(), bad.ID, bad.Version); err != nil {
-		t.Fatal(err)
-	}
-	if b := bench(); len(b.Kit) != 1 || b.Fits[0].State != FitTight {
-		t.Errorf("with the last trial taken back: %+v", b.Fits)
-	}
-	for name, found := range map[FitState]store.Found{
-		FitBreaks: {Seated: true, SelfTest: &no}, FitTight: {Seated: true, DarkCorners: &yes}, FitHolds: {Seated: true, Folds: &yes, MarksLeft: &no},
-	} {
-		if state, _ := judged(found); state != name {
-			t.Errorf("%+v is %s, want %s", found, state, name)
-		}
 	}
 }

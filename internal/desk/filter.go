@@ -40,14 +40,23 @@ func Show(f store.Filter) (ShownFilter, error) {
 	if reads.Kind == glass.Variable && f.MeasuredStops != nil {
 		return out, &problem.Fault{Field: "measuredStops", Value: *f.MeasuredStops, Allowed: "nothing for a variable filter: what it takes depends on its ring"}
 	}
+	if err := prefixed("body.", calc.CheckBody(&f.Body)); err != nil {
+		return out, err
+	}
+	if _, err := calc.CheckRing("ring", f.Ring); err != nil {
+		return out, err
+	}
+	if len(f.Ring) > 0 && reads.Kind != glass.Variable {
+		return out, &problem.Fault{Field: "ring", Value: f.Ring, Allowed: "nothing: only a variable filter has marks on its ring"}
+	}
 	if reads.Ambiguous && f.MeasuredStops == nil {
 		out.Open = question(reads)
 		return out, nil
 	}
 	out.Counts = &calc.KitFilter{
 		ID: f.ID, Kind: reads.Kind, Stops: reads.TotalStops, MinStops: reads.MinStops, MaxStops: reads.MaxStops,
-		MeasuredStops: f.MeasuredStops, StdErrStops: f.StdErrStops, CornerStops: f.CornerStops, CastStops: f.CastStops,
-		WeightG: f.WeightG, Base: truth(!f.NeedsBase), TakesLayer: truth(!f.Closed),
+		MeasuredStops: f.MeasuredStops, StdErrStops: f.StdErrStops, CornerStops: orZero(f.CornerStops), CastStops: orZero(f.CastStops),
+		Ring: f.Ring, WeightG: f.WeightG, Base: truth(!f.NeedsBase), TakesLayer: truth(!f.Closed),
 	}
 	return out, nil
 }
@@ -58,6 +67,14 @@ func question(l *calc.LabelAnswer) string {
 		ways = append(ways, a.Reads)
 	}
 	return "Is it " + strings.Join(ways, " or ") + "?"
+}
+
+// orZero counts what was not measured as nothing, which is how choosing weighs it.
+func orZero(s *stop.Stops) stop.Stops {
+	if s == nil {
+		return 0
+	}
+	return *s
 }
 
 func truth(is bool) *bool { return &is }

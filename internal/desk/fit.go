@@ -2,89 +2,241 @@ package desk
 
 import (
 	"context"
+	"fmt"
 	"slices"
+	"time"
 
+	"pinhole/core/calc"
+	"pinhole/core/fit"
+	"pinhole/core/motion"
+	"pinhole/core/problem"
 	"pinhole/internal/store"
 )
 
-// FitState is what is known of a filter on a camera. What is unknown is no good
-// news.
-type FitState string
-
-// The states of fit.
-const (
-	FitHolds   FitState = "holds"   // tried, and nothing against it
-	FitTight   FitState = "tight"   // goes on, with something against it
-	FitBreaks  FitState = "breaks"  // tried, and does not go
-	FitUnknown FitState = "unknown" // its owner says it goes on, and it was never tried
-	FitNone    FitState = "none"    // nobody says it goes on
-)
-
-// FitCell is one filter on one camera.
+// FitCell is one filter on one rig.
 type FitCell struct {
-	CameraID string   `json:"cameraId"`
-	FilterID string   `json:"filterId"`
-	State    FitState `json:"state" enum:"holds,tight,breaks,unknown,none"`
-	Because  string   `json:"because"`
-	// Trials are the evidence, the newest first.
-	Trials []store.Trial `json:"trials"`
+	RigID    string       `json:"rigId"`
+	FilterID string       `json:"filterId"`
+	Standing fit.Standing `json:"standing" enum:"tried,computed,tight,loose,does not go,unknown"`
+	Because  []string     `json:"because" doc:"what decides first"`
+	// Offered is whether a shot may use it: not what does not go, nor what nobody
+	// says goes on and no measure speaks for.
+	Offered bool `json:"offered"`
+	Claimed bool `json:"claimed" doc:"its owner says it goes on this camera"`
 }
 
-// Fits returns what is known of every filter on every camera.
-func (d *Desk) Fits(ctx context.Context) ([]FitCell, error) {
+// Seat is everything known of a filter, or a stack, on a rig.
+type Seat struct {
+	FitCell
+	Answer    calc.SeatAnswer  `json:"answer"`
+	Asked     calc.SeatRequest `json:"asked" doc:"what the answer was computed from"`
+	Reference string           `json:"reference,omitempty" doc:"the filter whose clearance is known to hold well"`
+	Trials    []store.Trial    `json:"trials" doc:"of the first filter on this rig, the newest first"`
+}
+
+// shelf is the kit as it is read for judging fit.
+type shelf struct {
+	cameras map[string]store.Camera
+	rigs    []store.Rig
+	filters []store.Filter
+	trials  []store.Trial
+}
+
+func (d *Desk) shelf(ctx context.Context) (*shelf, error) {
 	cameras, filters, err := d.gear(ctx)
 	if err != nil {
 		return nil, err
 	}
-	trials, err := d.Store.Trials().List(ctx)
+	s := &shelf{cameras: map[string]store.Camera{}, filters: filters}
+	for _, c := range cameras {
+		s.cameras[c.ID] = c
+	}
+	all, err := d.Store.Rigs().List(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range all {
+		if _, isThere := s.cameras[r.CameraID]; isThere {
+			s.rigs = append(s.rigs, r)
+		}
+	}
+	s.trials, err = d.Store.Trials().List(ctx)
+	slices.SortStableFunc(s.trials, func(a, b store.Trial) int { return b.TriedAt.Compare(a.TriedAt) })
+	return s, err
+}
+
+// Rigs returns the ways in which the cameras that are there are held.
+func (d *Desk) Rigs(ctx context.Context) ([]store.Rig, error) {
+	s, err := d.shelf(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return s.rigs, nil
+}
+
+// Fits returns what is known of every filter on every rig.
+func (d *Desk) Fits(ctx context.Context) ([]FitCell, error) {
+	s, err := d.shelf(ctx)
 	if err != nil {
 		return nil, err
 	}
 	cells := []FitCell{}
-	for _, f := range filters {
-		for _, c := range cameras {
-			cells = append(cells, fitOf(f, c.ID, trials))
+	for _, f := range s.filters {
+		for _, r := range s.rigs {
+			seat, err := s.seat(r, []store.Filter{f})
+			if err != nil {
+				return nil, err
+			}
+			cells = append(cells, seat.FitCell)
 		}
 	}
 	return cells, nil
 }
 
-// fitOf judges a filter on a camera by the newest trial there is.
-func fitOf(f store.Filter, cameraID string, trials []store.Trial) FitCell {
-	cell := FitCell{CameraID: cameraID, FilterID: f.ID, Trials: []store.Trial{}}
-	for _, t := range trials {
-		if t.CameraID == cameraID && t.FilterID == f.ID {
-			cell.Trials = append(cell.Trials, t)
+// SeatOn returns everything known of a filter on a rig, with what is stacked on it:
+// the filters' ids, the one on the rig first.
+func (d *Desk) SeatOn(ctx context.Context, rigID string, filterIDs []string) (*Seat, error) {
+	s, err := d.shelf(ctx)
+	if err != nil {
+		return nil, err
+	}
+	i := slices.IndexFunc(s.rigs, func(r store.Rig) bool { return r.ID == rigID })
+	if i < 0 {
+		return nil, fmt.Errorf("rig %s: %w", rigID, store.ErrNotFound)
+	}
+	var stack []store.Filter
+	for j, id := range filterIDs {
+		k := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == id })
+		if k < 0 {
+			return nil, &problem.Fault{Field: fmt.Sprintf("filters[%d]", j), Value: id, Allowed: "the id of a filter in the kit"}
 		}
+		stack = append(stack, s.filters[k])
 	}
-	slices.SortStableFunc(cell.Trials, func(a, b store.Trial) int { return b.TriedAt.Compare(a.TriedAt) })
-	switch {
-	case len(cell.Trials) > 0:
-		cell.State, cell.Because = judged(cell.Trials[0].Found)
-	case slices.Contains(f.Cameras, cameraID):
-		cell.State, cell.Because = FitUnknown, "said to go on, and never tried"
-	default:
-		cell.State, cell.Because = FitNone, "nobody says it goes on"
-	}
-	return cell
+	return s.seat(s.rigs[i], stack)
 }
 
-// judged says what a trial comes to, and why.
-func judged(f store.Found) (FitState, string) {
-	is := func(b *bool, want bool) bool { return b != nil && *b == want }
-	switch {
-	case !f.Seated:
-		return FitBreaks, "tried, and it does not seat"
-	case is(f.SelfTest, false):
-		return FitBreaks, "the gimbal fails its self-test with it on"
-	case is(f.Wobbles, true):
-		return FitTight, "it wobbles: tether it, or leave it off in flight"
-	case is(f.DarkCorners, true):
-		return FitTight, "it darkens the corners at the widest"
-	case is(f.MarksLeft, true):
-		return FitTight, "it leaves marks"
-	case is(f.Folds, false):
-		return FitTight, "the camera does not fold with it on"
+// seat judges a stack, of one filter at least, on a rig.
+func (s *shelf) seat(r store.Rig, stack []store.Filter) (*Seat, error) {
+	f, camera := stack[0], s.cameras[r.CameraID]
+	out := &Seat{FitCell: FitCell{RigID: r.ID, FilterID: f.ID, Claimed: slices.Contains(f.Cameras, r.CameraID)}, Trials: s.trialsOf(r.ID, f.ID)}
+	out.Asked = calc.SeatRequest{Rig: r.Measures, InFlight: camera.Profile != nil && camera.Profile.Flies, View: viewOf(camera), Claimed: out.Claimed}
+	for _, g := range stack {
+		out.Asked.Glass = append(out.Asked.Glass, calc.SeatedGlass{Body: g.Body, WeightG: known(g.WeightG)})
 	}
-	return FitHolds, "tried, and nothing against it"
+	if newest := newestOf(out.Trials); newest != nil {
+		if out.Asked.Stale = since(newest.TriedAt, f.History); out.Asked.Stale == "" {
+			out.Asked.Trial = &newest.Found.TrialFields
+		}
+	}
+	if reference := s.reference(r, f.ID); reference != nil {
+		out.Reference, out.Asked.ReferenceMm = reference.title, &reference.clearanceMm
+	}
+	answer, err := calc.Seat(out.Asked)
+	if err != nil {
+		return nil, fmt.Errorf("filter %s on rig %s: %w", f.ID, r.ID, err)
+	}
+	out.Answer, out.Standing, out.Because = *answer, answer.Standing, answer.Because
+	if why := gone(f); why != "" {
+		out.Standing, out.Because = fit.DoesNotGo, append([]string{why}, out.Because...)
+	}
+	out.Offered = out.Standing != fit.DoesNotGo && (out.Claimed || out.Standing != fit.NotKnown)
+	return out, nil
+}
+
+func newestOf(trials []store.Trial) *store.Trial {
+	if len(trials) == 0 {
+		return nil
+	}
+	return &trials[0]
+}
+
+func (s *shelf) trialsOf(rigID, filterID string) []store.Trial {
+	of := []store.Trial{}
+	for _, t := range s.trials {
+		if t.RigID == rigID && t.FilterID == filterID {
+			of = append(of, t)
+		}
+	}
+	return of
+}
+
+// since says what happened to a filter after it was tried that makes the trial
+// worthless, "" for nothing.
+func since(tried time.Time, history []store.Happening) string {
+	for _, h := range slices.Backward(history) {
+		if (h.What == "dropped" || h.What == "replaced") && h.At.After(tried) {
+			return fmt.Sprintf("%s on %s, after it was tried", h.What, h.At.Format(time.DateOnly))
+		}
+	}
+	return ""
+}
+
+// gone says why a filter cannot be put on anything, "" where it can.
+func gone(f store.Filter) string {
+	if f.Condition == "broken" {
+		return "it is broken"
+	}
+	for _, h := range slices.Backward(f.History) {
+		switch h.What {
+		case "lost":
+			return "lost on " + h.At.Format(time.DateOnly)
+		case "found", "replaced":
+			return ""
+		}
+	}
+	return ""
+}
+
+// reference is a filter known to hold well on a rig.
+type reference struct {
+	title       string
+	clearanceMm float64
+}
+
+// reference finds the filter that was last tried on the rig, seated and without a
+// wobble, and whose ring is measured: what it has of clearance holds well there.
+func (s *shelf) reference(r store.Rig, except string) *reference {
+	barrel := r.Measures.BarrelMm
+	if barrel == nil || !r.Measures.Mount.SeatsByClearance() {
+		return nil
+	}
+	for _, t := range s.trials {
+		if t.RigID != r.ID || t.FilterID == except || !t.Found.Seated || t.Found.Wobbles == nil || *t.Found.Wobbles {
+			continue
+		}
+		i := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == t.FilterID })
+		if i < 0 || s.filters[i].Body.SeatMm == nil || since(t.TriedAt, s.filters[i].History) != "" {
+			continue
+		}
+		if newest := s.trialsOf(r.ID, t.FilterID); newest[0].ID != t.ID { // tried again since, with another outcome
+			continue
+		}
+		seat := s.filters[i].Body.SeatMm
+		title := s.filters[i].Name
+		if title == "" {
+			title = s.filters[i].Label
+		}
+		return &reference{title, (seat[0]+seat[1])/2 - (barrel[0]+barrel[1])/2}
+	}
+	return nil
+}
+
+// viewOf returns what a camera's lens sees at its usual frame size.
+func viewOf(c store.Camera) *calc.View {
+	if len(c.FrameSizes) == 0 {
+		return nil
+	}
+	frame, err := motion.ParseFrameSize(c.FrameSizes[0])
+	if err != nil {
+		return nil
+	}
+	return c.Profile.ViewOf(c.Aperture, &frame)
+}
+
+// known returns a number of which 0 says that it is not known.
+func known(v float64) *float64 {
+	if v == 0 {
+		return nil
+	}
+	return &v
 }

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"pinhole/core/calc"
 	"pinhole/core/problem"
 	"pinhole/internal/kitfile"
 	"pinhole/internal/store"
@@ -54,9 +55,9 @@ func (d *Desk) ImportKit(ctx context.Context, in Import) (*Imported, error) {
 	for _, c := range cameras {
 		ids[c.Name] = c.ID
 	}
-	newCameras = slices.DeleteFunc(newCameras, func(c store.CameraFields) bool { return ids[c.Name] != "" })
+	newCameras = slices.DeleteFunc(newCameras, func(c store.KitCamera) bool { return ids[c.Name] != "" })
 	for i, c := range newCameras {
-		if _, err := optics(c); err != nil {
+		if err := checkKitCamera(c); err != nil {
 			return nil, named(fmt.Sprintf("cameras[%d]", i), c.Name, err)
 		}
 		out.NewCameras = append(out.NewCameras, c.Name)
@@ -93,7 +94,19 @@ func (d *Desk) gear(ctx context.Context) ([]store.Camera, []store.Filter, error)
 	return cameras, filters, err
 }
 
-func readKit(in Import) ([]store.CameraFields, []kitfile.Row, error) {
+func checkKitCamera(c store.KitCamera) error {
+	if _, err := optics(c.CameraFields); err != nil {
+		return err
+	}
+	for _, rig := range c.Rigs {
+		if err := calc.CheckRig(&rig.Measures); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func readKit(in Import) ([]store.KitCamera, []kitfile.Row, error) {
 	if in.Format == "json" {
 		return kitfile.ReadJSON(in.Text)
 	}
@@ -145,7 +158,15 @@ func (d *Desk) ExportKit(ctx context.Context, format string) (string, error) {
 		names[c.ID] = c.Name
 		fields := c.CameraFields
 		fields.Mounted = []string{} // ids, which mean nothing elsewhere
-		k.Cameras = append(k.Cameras, fields)
+		held, err := d.Store.RigsOf(ctx, c.ID)
+		if err != nil {
+			return "", err
+		}
+		kept := store.KitCamera{CameraFields: fields}
+		for _, rig := range held {
+			kept.Rigs = append(kept.Rigs, rig.RigSheet)
+		}
+		k.Cameras = append(k.Cameras, kept)
 	}
 	for _, f := range filters {
 		fields := f.FilterFields

@@ -15,6 +15,7 @@ import (
 	"strconv"
 	"strings"
 
+	"pinhole/core/calc"
 	"pinhole/core/problem"
 	"pinhole/core/request"
 	"pinhole/core/stop"
@@ -24,7 +25,7 @@ import (
 // Kit is what a file holds. Filters name their cameras by name, not by id.
 type Kit struct {
 	Format  string               `json:"format" enum:"pinhole-kit-1"`
-	Cameras []store.CameraFields `json:"cameras,omitempty" maxItems:"100"`
+	Cameras []store.KitCamera    `json:"cameras,omitempty" maxItems:"100"`
 	Filters []store.FilterFields `json:"filters" maxItems:"500"`
 }
 
@@ -98,31 +99,90 @@ func decimal(v float64) string {
 	return strconv.FormatFloat(v, 'f', -1, 64)
 }
 
-var columns = []column{
-	text("label", func(f *store.FilterFields) *string { return &f.Label }),
-	text("means", func(f *store.FilterFields) *string { return &f.Means }),
-	text("name", func(f *store.FilterFields) *string { return &f.Name }),
-	{
-		"measured stops",
+// maybe is a number that an empty cell leaves not known.
+func maybe[T ~float64](name string, of func(*store.FilterFields) **T) column {
+	return column{name,
 		func(f *store.FilterFields) string {
-			if f.MeasuredStops == nil {
+			if *of(f) == nil {
 				return ""
 			}
-			return strconv.FormatFloat(float64(*f.MeasuredStops), 'f', -1, 64)
+			return strconv.FormatFloat(float64(**of(f)), 'f', -1, 64)
 		},
 		func(f *store.FilterFields, cell string) error {
 			if cell == "" {
 				return nil
 			}
 			v, err := stop.ParseSigned(cell)
-			s := stop.Stops(v)
-			f.MeasuredStops = &s
+			number := T(v)
+			*of(f) = &number
 			return err
 		},
-	},
+	}
+}
+
+// list is a list of several things each, which a cell holds as JSON.
+func list[T any](name string, of func(*store.FilterFields) *[]T) column {
+	return column{name,
+		func(f *store.FilterFields) string {
+			if len(*of(f)) == 0 {
+				return ""
+			}
+			text, _ := json.Marshal(*of(f)) // plain fields, which always encode
+			return string(text)
+		},
+		func(f *store.FilterFields, cell string) error {
+			if cell == "" {
+				return nil
+			}
+			if err := json.Unmarshal([]byte(cell), of(f)); err != nil {
+				return errList
+			}
+			return nil
+		},
+	}
+}
+
+var errList = errors.New("a JSON list, as it was exported")
+
+// span is two numbers, the least and the most: 20.02 to 20.05, or one for both.
+func span(name string, of func(*store.FilterFields) *[]float64) column {
+	return column{name,
+		func(f *store.FilterFields) string {
+			if len(*of(f)) != 2 {
+				return ""
+			}
+			return strconv.FormatFloat((*of(f))[0], 'f', -1, 64) + " to " + strconv.FormatFloat((*of(f))[1], 'f', -1, 64)
+		},
+		func(f *store.FilterFields, cell string) error {
+			if cell == "" {
+				return nil
+			}
+			from, to, isSpan := strings.Cut(cell, " to ")
+			if !isSpan {
+				to = from
+			}
+			for _, text := range []string{from, to} {
+				v, err := stop.ParseSigned(strings.TrimSpace(text))
+				if err != nil {
+					return err
+				}
+				*of(f) = append(*of(f), v)
+			}
+			return nil
+		},
+	}
+}
+
+var columns = []column{
+	text("label", func(f *store.FilterFields) *string { return &f.Label }),
+	text("means", func(f *store.FilterFields) *string { return &f.Means }),
+	text("name", func(f *store.FilterFields) *string { return &f.Name }),
+	maybe("measured stops", func(f *store.FilterFields) **stop.Stops { return &f.MeasuredStops }),
 	amount("standard error", func(f *store.FilterFields) *float64 { return (*float64)(&f.StdErrStops) }),
-	amount("corner stops", func(f *store.FilterFields) *float64 { return (*float64)(&f.CornerStops) }),
-	amount("cast stops", func(f *store.FilterFields) *float64 { return (*float64)(&f.CastStops) }),
+	maybe("corner stops", func(f *store.FilterFields) **stop.Stops { return &f.CornerStops }),
+	maybe("cast stops", func(f *store.FilterFields) **stop.Stops { return &f.CastStops }),
+	maybe("flare", func(f *store.FilterFields) **float64 { return &f.Flare }),
+	maybe("sharpness lost", func(f *store.FilterFields) **float64 { return &f.SharpnessLost }),
 	amount("grams", func(f *store.FilterFields) *float64 { return &f.WeightG }),
 	flag("needs base", func(f *store.FilterFields) *bool { return &f.NeedsBase }),
 	flag("closed", func(f *store.FilterFields) *bool { return &f.Closed }),
@@ -139,6 +199,16 @@ var columns = []column{
 		},
 	},
 	text("slot", func(f *store.FilterFields) *string { return &f.Slot }),
+	text("set", func(f *store.FilterFields) *string { return &f.Set }),
+	maybe("price", func(f *store.FilterFields) **float64 { return &f.Price }),
+	text("condition", func(f *store.FilterFields) *string { return &f.Condition }),
+	text("mount", func(f *store.FilterFields) *string { return (*string)(&f.Body.Mount) }),
+	span("seat mm", func(f *store.FilterFields) *[]float64 { return &f.Body.SeatMm }),
+	maybe("outer mm", func(f *store.FilterFields) **float64 { return &f.Body.OuterMm }),
+	maybe("clear mm", func(f *store.FilterFields) **float64 { return &f.Body.ClearMm }),
+	maybe("thickness mm", func(f *store.FilterFields) **float64 { return &f.Body.ThicknessMm }),
+	list("ring", func(f *store.FilterFields) *[]calc.RingMark { return &f.Ring }),
+	list("history", func(f *store.FilterFields) *[]store.Happening { return &f.History }),
 }
 
 // formulaStarts are what makes a spreadsheet run a cell.
@@ -284,7 +354,7 @@ func WriteJSON(w io.Writer, k Kit) error {
 }
 
 // ReadJSON reads a kit. The error is a *problem.Document of a file that is none.
-func ReadJSON(file string) (cameras []store.CameraFields, rows []Row, err error) {
+func ReadJSON(file string) (cameras []store.KitCamera, rows []Row, err error) {
 	k, err := request.Decode[Kit]([]byte(file))
 	if err != nil {
 		return nil, nil, err

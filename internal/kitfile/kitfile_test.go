@@ -5,17 +5,24 @@ import (
 	"reflect"
 	"strings"
 	"testing"
+	"time"
 
+	"pinhole/core/calc"
+	"pinhole/core/fit"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
 )
 
 func sample() []store.FilterFields {
-	measured := stop.Stops(4.87)
+	measured, corner, cast, none := stop.Stops(4.87), stop.Stops(0.1), stop.Stops(-0.2), stop.Stops(0)
+	flare, lost, price, clear := 1.0, 12.5, 39.9, 18.25
 	return []store.FilterFields{
-		{Label: "ND32", Name: "the dark, \"good\" one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: 0.1, CastStops: -0.2, WeightG: 1.4,
-			NeedsBase: true, Closed: true, Cameras: []string{"Row walker", "Pond drone"}, Slot: "A3"},
+		{Label: "ND32", Name: "the dark, \"good\" one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: &corner, CastStops: &cast, Flare: &flare, SharpnessLost: &lost, WeightG: 1.4,
+			NeedsBase: true, Closed: true, Cameras: []string{"Row walker", "Pond drone"}, Slot: "A3",
+			Set: "thin rings", Price: &price, Condition: "worn", Body: calc.Body{Mount: fit.PushOn, SeatMm: []float64{20.02, 20.05}, ClearMm: &clear},
+			History: []store.Happening{{At: time.Date(2031, 9, 2, 10, 0, 0, 0, time.UTC), What: "dropped", Note: "on stone, \"twice\"; =1+1"}}},
 		{Label: "ND 2.0", Means: "ND2", Name: "=HYPERLINK(\"x\")", Cameras: []string{}, Slot: "-1+1"},
+		{Label: "VND 1-5 stop", CastStops: &none, Cameras: []string{}, Ring: []calc.RingMark{{Mark: "=min", Stops: 1.1}, {Mark: "max", Stops: 5.2}}},
 		{Label: "mist 1/4", Name: "'quoted", Cameras: []string{"@home"}},
 	}
 }
@@ -52,7 +59,9 @@ func TestCSVRoundTripsAndRunsNoFormula(t *testing.T) {
 }
 
 func TestJSONRoundTrips(t *testing.T) {
-	cameras := []store.CameraFields{{Name: "Row walker", Aperture: 2, ISOBase: 100, ISOCeiling: 800, Steps: []string{"1/50"}, Rates: []string{"25"}, Mounted: []string{}}}
+	cameras := []store.KitCamera{{CameraFields: store.CameraFields{Name: "Row walker", Aperture: 2, ISOBase: 100, ISOCeiling: 800, Steps: []string{"1/50"}, Rates: []string{"25"}, Mounted: []string{},
+		Recipe: store.Recipe{WhiteBalance: "5600 K"}, Sources: map[string]store.Source{"aperture": store.Printed}},
+		Rigs: []store.RigSheet{store.BareRig(), {Name: "in the cage", Housing: "cage", Way: "upside-down", Measures: calc.RigFields{Mount: fit.Snap}}}}}
 	var file bytes.Buffer
 	if err := WriteJSON(&file, Kit{Cameras: cameras, Filters: sample()}); err != nil {
 		t.Fatal(err)

@@ -11,27 +11,59 @@ type Camera struct {
 	CameraFields
 }
 
+// Source says where a value comes from.
+type Source string
+
+// The sources.
+const (
+	Printed  Source = "printed"  // in its data sheet, or on it
+	Measured Source = "measured" // by its owner
+	Assumed  Source = "assumed"  // taken from an archetype, or guessed
+)
+
 // CameraFields is what an owner says of a camera.
 type CameraFields struct {
 	Name       string              `json:"name" minLength:"1" maxLength:"80"`
-	Aperture   stop.FNumber        `json:"aperture" minimum:"0.5" maximum:"64" doc:"f-number, T-number where known"`
+	Aperture   stop.FNumber        `json:"aperture" minimum:"0.5" maximum:"64" doc:"f-number"`
+	TNumber    *stop.FNumber       `json:"tNumber,omitempty" minimum:"0.5" maximum:"64" doc:"T-number; where it is known it is what exposure counts with"`
 	ISOBase    stop.ISO            `json:"isoBase" minimum:"1" maximum:"1000000"`
 	ISOCeiling stop.ISO            `json:"isoCeiling" minimum:"1" maximum:"10000000" doc:"the highest ISO that still looks good"`
 	Steps      []string            `json:"steps" maxItems:"200" maxLength:"12" doc:"the shutter times its menu offers, as written there; none means any"`
 	Rates      []string            `json:"rates" maxItems:"40" maxLength:"12" doc:"frame rates it can shoot"`
+	FrameSizes []string            `json:"frameSizes,omitempty" maxItems:"40" maxLength:"20" doc:"frame sizes it records, as in 3840x2160, the usual one first"`
 	Mounted    []string            `json:"mounted" maxItems:"4" doc:"ids of filters that live on its lens"`
 	Profile    *calc.CameraProfile `json:"profile,omitempty" doc:"lens, stabiliser and automatic, as far as they are known"`
+	MassG      float64             `json:"massG,omitempty" minimum:"0" maximum:"100000" doc:"grams; 0 is not known"`
+	SealedPort bool                `json:"sealedPort,omitempty" doc:"its port is swapped for a filter, and keeps water out"`
+	Archetype  string              `json:"archetype,omitempty" maxLength:"40" doc:"what it was started from"`
+	Recipe     Recipe              `json:"recipe,omitzero"`
+	Sources    map[string]Source   `json:"sources,omitempty" doc:"where values come from (printed, measured, assumed), by the name of their field"`
 	Notes      string              `json:"notes,omitempty" maxLength:"2000"`
+}
+
+// Recipe is what to set on a camera beside shutter and ISO, in its owner's words.
+type Recipe struct {
+	WhiteBalance   string `json:"whiteBalance,omitempty" maxLength:"120" doc:"set with the glass on"`
+	Profile        string `json:"profile,omitempty" maxLength:"120" doc:"picture profile or curve"`
+	Sharpness      string `json:"sharpness,omitempty" maxLength:"120"`
+	NoiseReduction string `json:"noiseReduction,omitempty" maxLength:"120"`
+	Corrections    string `json:"corrections,omitempty" maxLength:"120" doc:"distortion, corners, horizon"`
+	Transmission   string `json:"transmission,omitempty" maxLength:"120" doc:"as local law allows"`
+	ISOLimits      string `json:"isoLimits,omitempty" maxLength:"120" doc:"on automatic"`
+	Other          string `json:"other,omitempty" maxLength:"400"`
 }
 
 // Cameras returns the collection of cameras.
 func (s *Store) Cameras() Collection[Camera] {
 	return Collection[Camera]{s, table[Camera]{
-		name:    "cameras",
-		columns: []string{"name", "aperture", "iso_base", "iso_ceiling", "steps", "rates", "mounted", "notes", "profile"},
-		meta:    func(c *Camera) *Meta { return &c.Meta },
+		name: "cameras",
+		columns: []string{"name", "aperture", "t_number", "iso_base", "iso_ceiling", "steps", "rates", "frame_sizes", "mounted", "notes", "profile",
+			"mass_g", "sealed_port", "archetype", "recipe", "sources"},
+		meta: func(c *Camera) *Meta { return &c.Meta },
 		fields: func(c *Camera) []any {
-			return []any{&c.Name, (*float64)(&c.Aperture), (*float64)(&c.ISOBase), (*float64)(&c.ISOCeiling), asJSON{&c.Steps}, asJSON{&c.Rates}, asJSON{&c.Mounted}, &c.Notes, asJSON{&c.Profile}}
+			return []any{&c.Name, (*float64)(&c.Aperture), optional[stop.FNumber]{&c.TNumber}, (*float64)(&c.ISOBase), (*float64)(&c.ISOCeiling), asJSON{&c.Steps},
+				asJSON{&c.Rates}, asJSON{&c.FrameSizes}, asJSON{&c.Mounted}, &c.Notes, asJSON{&c.Profile},
+				&c.MassG, &c.SealedPort, &c.Archetype, asJSON{&c.Recipe}, asJSON{&c.Sources}}
 		},
 	}}
 }

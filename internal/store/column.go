@@ -5,8 +5,6 @@ import (
 	"encoding/json"
 	"fmt"
 	"time"
-
-	"pinhole/core/stop"
 )
 
 // utcText is how instants of our own clock are stored: fixed in width, so that
@@ -67,25 +65,25 @@ func (c asJSON) Scan(src any) error {
 	return json.Unmarshal([]byte(text), c.v)
 }
 
-// optional stores a number of stops that may be missing.
-type optional struct{ v **stop.Stops }
+// optional stores a number that may be missing.
+type optional[T ~float64] struct{ v **T }
 
-func (c optional) Value() (driver.Value, error) {
+func (c optional[T]) Value() (driver.Value, error) {
 	if *c.v == nil {
 		return nil, nil
 	}
 	return float64(**c.v), nil
 }
 
-func (c optional) Scan(src any) error {
+func (c optional[T]) Scan(src any) error {
 	switch v := src.(type) {
 	case nil:
 		*c.v = nil
 	case float64:
-		s := stop.Stops(v)
-		*c.v = &s
+		number := T(v)
+		*c.v = &number
 	default:
-		return fmt.Errorf("store: stops are stored as a number, not %T", src)
+		return fmt.Errorf("store: a number is stored as one, not as %T", src)
 	}
 	return nil
 }

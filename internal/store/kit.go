@@ -5,14 +5,29 @@ import (
 	"database/sql"
 )
 
+// KitCamera is a camera with the ways in which it is held.
+type KitCamera struct {
+	CameraFields
+	Rigs []RigSheet `json:"rigs,omitempty" maxItems:"20"`
+}
+
 // AddKit stores cameras and filters that are new, all or none. The filters name
 // their cameras by name, of those added and those there already.
-func (s *Store) AddKit(ctx context.Context, cameras []CameraFields, filters []FilterFields) error {
+func (s *Store) AddKit(ctx context.Context, cameras []KitCamera, filters []FilterFields) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
 		cameraTable, filterTable := s.Cameras().table, s.Filters().table
 		for _, c := range cameras {
-			if _, err := cameraTable.insert(ctx, tx, Camera{CameraFields: c}, s.now()); err != nil {
+			added, err := cameraTable.insert(ctx, tx, Camera{CameraFields: c.CameraFields}, s.now())
+			if err != nil {
 				return err
+			}
+			if len(c.Rigs) == 0 {
+				c.Rigs = []RigSheet{BareRig()}
+			}
+			for _, rig := range c.Rigs {
+				if _, err := rigs().insert(ctx, tx, Rig{RigFields: RigFields{CameraID: added.ID, RigSheet: rig}}, s.now()); err != nil {
+					return err
+				}
 			}
 		}
 		all, err := cameraTable.list(ctx, tx, "")

@@ -19,6 +19,7 @@ type Shot struct {
 type ShotFields struct {
 	ShootID  string         `json:"shootId" minLength:"1" maxLength:"60"`
 	CameraID string         `json:"cameraId" minLength:"1" maxLength:"60"`
+	RigID    string         `json:"rigId,omitempty" maxLength:"60" doc:"how the camera is held; its first rig by default"`
 	Name     string         `json:"name" minLength:"1" maxLength:"80"`
 	StartsAt *time.Time     `json:"startsAt,omitempty" doc:"with the zone it is planned in"`
 	Look     calc.ShotLook  `json:"look"`
@@ -35,15 +36,18 @@ type Answer struct {
 	At      time.Time        `json:"at"`
 	Request calc.ShotRequest `json:"request"`
 	Given   calc.ShotAnswer  `json:"given"`
+	// Camera and Glass are what things were called, for when they are gone.
+	Camera string            `json:"camera,omitempty"`
+	Glass  map[string]string `json:"glass,omitempty" doc:"names by id"`
 }
 
 func shots() table[Shot] {
 	return table[Shot]{
 		name:    "shots",
-		columns: []string{"shoot_id", "camera_id", "name", "starts_at", "look", "light", "choices", "placed", "answer", "scene"},
+		columns: []string{"shoot_id", "camera_id", "name", "starts_at", "look", "light", "choices", "placed", "answer", "scene", "rig_id"},
 		meta:    func(s *Shot) *Meta { return &s.Meta },
 		fields: func(s *Shot) []any {
-			return []any{&s.ShootID, &s.CameraID, &s.Name, maybe{&s.StartsAt}, asJSON{&s.Look}, asJSON{&s.Light}, asJSON{&s.Choices}, asJSON{&s.Placed}, asJSON{&s.Answer}, asJSON{&s.Scene}}
+			return []any{&s.ShootID, &s.CameraID, &s.Name, maybe{&s.StartsAt}, asJSON{&s.Look}, asJSON{&s.Light}, asJSON{&s.Choices}, asJSON{&s.Placed}, asJSON{&s.Answer}, asJSON{&s.Scene}, &s.RigID}
 		},
 	}
 }

@@ -104,22 +104,45 @@ func TestAnOlderFileIsBroughtUpToDate(t *testing.T) {
 	if _, err := db.ExecContext(ctx, `INSERT INTO cameras VALUES ('c', 1, ?, ?, NULL, 'old', 2, 100, 800, '[]', '[]', '[]', '')`, at, at); err != nil {
 		t.Fatal(err)
 	}
+	if _, err := provider.UpTo(ctx, 3); err != nil {
+		t.Fatal(err)
+	}
+	for _, row := range []string{
+		`INSERT INTO filters VALUES ('f', 1, ?, ?, NULL, 'ND8', '', '', NULL, 0, 0, 0.2, 1.4, 0, 0, '["c"]', 'A1')`,
+		`INSERT INTO trials VALUES ('t', 1, ?, ?, NULL, 'c', 'f', '2031-09-19T08:00:00Z', '{"seated":true,"pullOffG":90,"note":"firm"}')`,
+	} {
+		if _, err := db.ExecContext(ctx, row, at, at); err != nil {
+			t.Fatal(err)
+		}
+	}
 	if err := db.Close(); err != nil {
 		t.Fatal(err)
 	}
-	if c := must[Camera](t)(open(t, path).Cameras().Get(ctx, "c")); c.Name != "old" || c.Profile != nil {
+	s := open(t, path)
+	if c := must[Camera](t)(s.Cameras().Get(ctx, "c")); c.Name != "old" || c.Profile != nil || c.TNumber != nil {
 		t.Errorf("the old camera is %+v", c)
+	}
+	rigs := must[[]Rig](t)(s.RigsOf(ctx, "c"))
+	if len(rigs) != 1 || !reflect.DeepEqual(rigs[0].RigSheet, RigSheet{Name: "bare", Housing: "bare", Way: "upright", Sources: map[string]Source{}}) {
+		t.Fatalf("the old camera is held as %+v", rigs)
+	}
+	if trials := must[[]Trial](t)(s.Trials().List(ctx)); len(trials) != 1 || trials[0].RigID != rigs[0].ID || *trials[0].Found.PullOffG != 90 || trials[0].Found.Note != "firm" {
+		t.Errorf("the old trial is %+v", trials)
+	}
+	// What was 0 was not measured; what was not still is.
+	if f := must[Filter](t)(s.Filters().Get(ctx, "f")); f.CornerStops != nil || f.CastStops == nil || *f.CastStops != 0.2 || f.Slot != "A1" {
+		t.Errorf("the old filter is %+v", f)
 	}
 }
 
 func TestEverythingRoundTripsThroughReopening(t *testing.T) {
 	path, ctx := newPath(t), t.Context()
 	s := must[*Store](t)(Open(ctx, path, clock()))
-	measured := stop.Stops(4.87)
+	measured, corner, cast, flare := stop.Stops(4.87), stop.Stops(0.1), stop.Stops(0), 1.5
 	camera := must[Camera](t)(s.Cameras().Save(ctx, aCamera))
 	filter := must[Filter](t)(s.Filters().Save(ctx, Filter{FilterFields: FilterFields{
-		Label: "ND32", Means: "ND32", Name: "the dark one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: 0.1, CastStops: -0.2,
-		WeightG: 1.4, NeedsBase: true, Closed: true, Cameras: []string{camera.ID}, Slot: "A3",
+		Label: "ND32", Means: "ND32", Name: "the dark one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: &corner, CastStops: &cast, Flare: &flare,
+		Body: calc.Body{SeatMm: []float64{20, 20.1}}, Set: "thin", History: []Happening{{At: time.Date(2031, 9, 1, 0, 0, 0, 0, time.UTC), What: "cleaned"}}, Condition: "good", WeightG: 1.4, NeedsBase: true, Closed: true, Cameras: []string{camera.ID}, Slot: "A3",
 	}}))
 	shoot := must[Shoot](t)(s.Shoots().Save(ctx, Shoot{ShootFields: ShootFields{Name: "Harvest", Place: "Terrace", Notes: "two days"}}))
 	island := time.FixedZone("", -3600)

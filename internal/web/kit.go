@@ -51,13 +51,5 @@ func (s *server) registerKit(kept *desk.Desk) {
 		media := map[string]string{"csv": "text/csv; charset=utf-8", "json": "application/json"}[in.Format]
 		return &file{media, `attachment; filename="kit.` + in.Format + `"`, []byte(text)}, nil
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "list-fits", Method: http.MethodGet, Path: "/api/fits", Summary: "List how every filter fits every camera, with its evidence", Tags: []string{"kit"},
-	}, func(ctx context.Context, _ *struct{}) (*answer[listing[desk.FitCell]], error) {
-		all, err := kept.Fits(ctx)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[listing[desk.FitCell]]{listing[desk.FitCell]{Items: all}}, nil
-	})
+	s.registerFit(kept)
 }

@@ -10,6 +10,18 @@ import (
 	"pinhole/internal/store"
 )
 
+// OnRig names a camera and how it is held.
+type OnRig struct {
+	ByID
+	Rig string `query:"rig" maxLength:"60" doc:"the camera's first by default"`
+}
+
+// CoverageInput names a camera, how it is held, and whose light is wanted.
+type CoverageInput struct {
+	OnRig
+	Shoot string `query:"shoot" maxLength:"60" doc:"the shoot whose light is wanted; all by default"`
+}
+
 // registerShots opens the doors to shots, and to the bench they are answered on.
 func (s *server) registerShots() {
 	kept := s.desk
@@ -35,8 +47,8 @@ func (s *server) registerShots() {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "get-bench", Method: http.MethodGet, Path: "/api/cameras/{id}/bench", Summary: "Get a camera with the glass that goes on it", Tags: []string{"cameras"},
 		Errors: []int{http.StatusNotFound},
-	}, func(ctx context.Context, in *ByID) (*answer[desk.Bench], error) {
-		b, err := kept.Bench(ctx, in.ID)
+	}, func(ctx context.Context, in *OnRig) (*answer[desk.Bench], error) {
+		b, err := kept.Bench(ctx, in.ID, in.Rig)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
@@ -45,8 +57,8 @@ func (s *server) registerShots() {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "get-coverage", Method: http.MethodGet, Path: "/api/cameras/{id}/coverage", Summary: "Get the light a camera's glass covers, and what would close its gaps", Tags: []string{"cameras"},
 		Errors: []int{http.StatusNotFound},
-	}, func(ctx context.Context, in *ByID) (*answer[desk.Covered], error) {
-		c, err := kept.Coverage(ctx, in.ID)
+	}, func(ctx context.Context, in *CoverageInput) (*answer[desk.Covered], error) {
+		c, err := kept.Coverage(ctx, in.ID, in.Rig, in.Shoot)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}

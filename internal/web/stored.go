@@ -57,9 +57,7 @@ func (s *server) registerStored() {
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,
-		save: checked(cameras, func(ctx context.Context, c store.Camera) error {
-			return errors.Join(kept.CheckCamera(c), kept.CheckMounted(ctx, c))
-		}),
+		save: kept.SaveCamera,
 		join: func(m store.Meta, f store.CameraFields) store.Camera { return store.Camera{Meta: m, CameraFields: f} },
 		show: asIs[store.Camera],
 	})
@@ -68,6 +66,13 @@ func (s *server) registerStored() {
 		save: checked(filters, func(_ context.Context, f store.Filter) error { return kept.CheckFilter(f) }),
 		join: func(m store.Meta, f store.FilterFields) store.Filter { return store.Filter{Meta: m, FilterFields: f} },
 		show: desk.Show,
+	})
+	rigs := kept.Store.Rigs()
+	addResource(s, resource[store.Rig, store.RigFields, store.Rig]{
+		name: "rig", plural: "rigs", get: rigs.Get, list: kept.Rigs, remove: rigs.Delete, restore: rigs.Restore,
+		save: checked(rigs, func(_ context.Context, r store.Rig) error { return kept.CheckRig(r) }),
+		join: func(m store.Meta, f store.RigFields) store.Rig { return store.Rig{Meta: m, RigFields: f} },
+		show: asIs[store.Rig],
 	})
 	trials := kept.Store.Trials()
 	addResource(s, resource[store.Trial, store.TrialFields, store.Trial]{

@@ -1,0 +1,64 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+
+	"pinhole/core/calc"
+)
+
+// Rig is a camera as it is held: bare, in a frame, cage or case, and which way
+// round.
+type Rig struct {
+	Meta
+	RigFields
+}
+
+// RigFields is what an owner says of a rig.
+type RigFields struct {
+	CameraID string `json:"cameraId" minLength:"1" maxLength:"60"`
+	RigSheet
+}
+
+// RigSheet is a rig apart from whose it is.
+type RigSheet struct {
+	Name     string            `json:"name" minLength:"1" maxLength:"80"`
+	Housing  string            `json:"housing" enum:"bare,frame,cage,case"`
+	Way      string            `json:"way" enum:"upright,upside-down,sideways,reversed" doc:"which way round the camera sits"`
+	Measures calc.RigFields    `json:"measures"`
+	Sources  map[string]Source `json:"sources,omitempty" doc:"where the measures come from (printed, measured, assumed), by the name of their field"`
+}
+
+// BareRig is a camera of which nobody has said how it is held.
+func BareRig() RigSheet { return RigSheet{Name: "bare", Housing: "bare", Way: "upright"} }
+
+func rigs() table[Rig] {
+	return table[Rig]{
+		name:    "rigs",
+		columns: []string{"camera_id", "name", "housing", "way", "measures", "sources"},
+		meta:    func(r *Rig) *Meta { return &r.Meta },
+		fields: func(r *Rig) []any {
+			return []any{&r.CameraID, &r.Name, &r.Housing, &r.Way, asJSON{&r.Measures}, asJSON{&r.Sources}}
+		},
+	}
+}
+
+// Rigs returns the collection of rigs, of cameras that are deleted too.
+func (s *Store) Rigs() Collection[Rig] { return Collection[Rig]{s, rigs()} }
+
+// RigsOf returns the rigs of a camera, the oldest first.
+func (s *Store) RigsOf(ctx context.Context, cameraID string) ([]Rig, error) {
+	return rigs().list(ctx, s.reader, "camera_id = ?", cameraID)
+}
+
+// AddCamera stores a new camera with its first rig. Both or neither are stored.
+func (s *Store) AddCamera(ctx context.Context, c Camera, rig RigSheet) (added Camera, err error) {
+	err = s.inTx(ctx, func(tx *sql.Tx) error {
+		if added, err = s.Cameras().table.insert(ctx, tx, c, s.now()); err != nil {
+			return err
+		}
+		_, err = rigs().insert(ctx, tx, Rig{RigFields: RigFields{CameraID: added.ID, RigSheet: rig}}, s.now())
+		return err
+	})
+	return added, err
+}

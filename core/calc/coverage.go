@@ -45,6 +45,7 @@ type WantedLight struct {
 type CoverageAnswer struct {
 	LightsEV100 []stop.EV     `json:"lightsEv100"`
 	Rows        []CoverageRow `json:"rows"`
+	Closer      *Purchase     `json:"closer,omitempty" doc:"the one filter that closes most of the gaps in the table, counted in cells"`
 	// Idle are the filters that no cell uses.
 	Idle     []string   `json:"idle" doc:"ids of filters that no cell uses"`
 	Twins    [][]string `json:"twins" doc:"filters so alike that one does for all, within a sixth of a stop"`
@@ -134,7 +135,26 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 		}
 	}
 	a.compare(b, used)
+	a.Closer = r.closer(questions, a, b)
 	return a, a.want(&r, b)
+}
+
+// closer finds the filter that closes most of the gaps of all rows.
+func (r *CoverageRequest) closer(questions []glass.Question, a *CoverageAnswer, b *bench) *Purchase {
+	var open []glass.Wanted
+	for i, row := range a.Rows {
+		for _, g := range row.Gaps {
+			for _, ev := range a.LightsEV100 {
+				if !g.TooDark && ev >= g.FromEV100 && ev <= g.ToEV100 {
+					at := questions[i]
+					at.Light = glass.Light{Low: ev, High: ev}
+					open = append(open, at.Wants(1))
+				}
+			}
+		}
+	}
+	single, _ := glass.Buy(open, b.stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
+	return purchaseOf(single)
 }
 
 func (l CoverageLook) name(t stop.Shutter) string {
@@ -199,11 +219,7 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
 		}
 		wanted, planned = append(wanted, wants(0)), append(planned, wants(w.SpreadStops))
 	}
-	layers := r.MaxLayers
-	if layers == 0 {
-		layers = glass.DefaultLayers
-	}
-	single, pair := glass.Buy(wanted, b.stacks, layers)
+	single, pair := glass.Buy(wanted, b.stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
 	a.Single = purchaseOf(single)
 	if pair.Closes > single.Closes {
 		a.Pair = purchaseOf(pair)

@@ -79,22 +79,30 @@ test.describe("pictures", () => {
   });
 
   test("fit table", async ({ page, app }) => {
-    await page.goto(`${app.url}/kit`);
-    const fit = page.getByRole("region", { name: "Fit", exact: true });
-    await fit.evaluate((node) => node.scrollIntoView({ block: "start" }));
-    await page.getByRole("button", { name: /^VND 2-5 stop on Pond drone/ }).click();
-    await expect(page.getByRole("dialog")).toContainText("it wobbles");
-    await page.waitForTimeout(400);
+    await page.goto(`${app.url}/kit/fit`);
+    await page.getByRole("region", { name: "Fit table" }).evaluate((node) => node.scrollTo(0, 420));
+    await expect(page.getByRole("button", { name: /^VND 2-5 stop D5 on Pond drone.*loose$/ })).toBeVisible();
     await page.screenshot({ path: picture("kit-fit") });
+    await page.getByRole("button", { name: /^ND16 C2 on Terrace quad/ }).click();
+    await expect(page.getByTestId("clearance")).toContainText("snug by the middle");
+    await page.waitForTimeout(400);
+    await page.screenshot({ path: picture("kit-seat") });
   });
 
   test("coverage", async ({ page, app }) => {
-    await page.goto(`${app.url}/kit`);
+    await page.goto(`${app.url}/kit/coverage`);
     const coverage = page.getByRole("region", { name: "Coverage" });
     await coverage.getByLabel("On the camera").selectOption({ label: "Terrace quad (air unit)" });
     await expect(coverage).toContainText("Buy first: ND64");
-    await coverage.evaluate((node) => node.scrollIntoView({ block: "end" }));
     await page.waitForTimeout(300);
     await page.screenshot({ path: picture("kit-coverage") });
+  });
+
+  test("sets", async ({ page, app }) => {
+    await page.goto(`${app.url}/kit/sets`);
+    await page.getByLabel("On the rig").selectOption({ label: "Crate trailer (action camera), in its frame" });
+    await expect(page.getByTestId("sets-words")).toContainText("find out");
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("kit-sets") });
   });
 });

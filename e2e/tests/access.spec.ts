@@ -41,6 +41,12 @@ for (const colorScheme of ["light", "dark"] as const) {
         page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "ND64", exact: true }),
       ).toBeVisible();
       await expectNoViolations(page, "kit");
+      for (const part of ["fit", "coverage", "sets", "labels"]) {
+        await page.goto(`${app.url}/kit/${part}`);
+        await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
+        await page.waitForLoadState("networkidle");
+        await expectNoViolations(page, part);
+      }
       expect(
         await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
         "no sideways scrolling",

@@ -1,7 +1,7 @@
 import { expect, on, openShot, test } from "../app.ts";
 
 test("a gap is read off the coverage, and closing it closes it", async ({ page, app }) => {
-  await page.goto(`${app.url}/kit`);
+  await page.goto(`${app.url}/kit/coverage`);
   const coverage = page.getByRole("region", { name: "Coverage" });
   await coverage.getByLabel("On the camera").selectOption({ label: "Terrace quad (air unit)" });
   const advice = coverage.getByTestId("coverage-advice");
@@ -10,10 +10,16 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
   await expect(advice).toContainText("Buy first: ND64. It serves one shot that nothing does now.");
   await expect(advice).toContainText("No glass of yours serves “Dive down the terraces”.");
 
+  await expect(coverage.getByRole("region", { name: "Gaps" })).toContainText(
+    "60 fps, 180° (1/120): EV 9.5 to 11.0 (ND2 for most of it)",
+  );
+  await page.getByRole("link", { name: "Gear" }).click();
   const form = page.getByRole("region", { name: "Glass" });
   await form.getByLabel("Label on the ring").fill("ND64");
   await form.getByRole("group", { name: "Goes on" }).getByText("Terrace quad (air unit)").click();
   await form.getByRole("button", { name: "Add filter" }).click();
+  await page.getByRole("link", { name: "Coverage" }).click();
+  await coverage.getByLabel("On the camera").selectOption({ label: "Terrace quad (air unit)" });
   await expect(advice).toContainText("For your shots: the kit serves 1 of 1.");
   await expect(advice).toContainText("Enough to carry for them: ND64.");
   await expect(advice).not.toContainText("Buy first");
@@ -22,7 +28,7 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
 });
 
 test("the coverage is walked by arrow keys", async ({ page, app }) => {
-  await page.goto(`${app.url}/kit`);
+  await page.goto(`${app.url}/kit/coverage`);
   const grid = page.getByRole("grid", { name: "Coverage" });
   await grid.focus();
   const cell = page.getByTestId("coverage-cell");

@@ -4,7 +4,8 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
   await openShot(page, app, "Crates down the lane");
   await expect(on(page).glass).toHaveText("ND16");
   await page.getByRole("link", { name: "Kit", exact: true }).click();
-  await page.getByRole("button", { name: "ND16 on Crate trailer (action camera): tried" }).click();
+  await page.getByRole("link", { name: "Fit", exact: true }).click();
+  await page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tried" }).click();
   const sheet = page.getByRole("dialog");
   await expect(sheet).toContainText("Power off or disarm before mounting");
   await sheet
@@ -16,7 +17,9 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
   await expect(sheet.getByText(/a number from 0.1 to 1000000/).first()).toBeVisible();
   await sheet.getByLabel("Pull-off, grams").fill("");
   await sheet.getByRole("button", { name: "Keep this trial" }).click();
-  const cell = page.getByRole("button", { name: /^ND16 on Crate trailer \(action camera\): does not go/ });
+  const cell = page.getByRole("button", {
+    name: /^ND16 B2 on Crate trailer \(action camera\), in its frame: does not go/,
+  });
   await expect(cell).toBeVisible();
 
   await openShot(page, app, "Crates down the lane");
@@ -25,11 +28,13 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
     0,
   );
 
-  await page.getByRole("link", { name: "Kit", exact: true }).click();
+  await page.goto(`${app.url}/kit/fit`);
   await cell.click();
   await sheet.getByRole("button", { name: "Delete" }).first().click();
   await page.keyboard.press("Escape");
-  await expect(page.getByRole("button", { name: "ND16 on Crate trailer (action camera): tried" })).toBeVisible();
+  await expect(
+    page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tried" }),
+  ).toBeVisible();
   await openShot(page, app, "Crates down the lane");
   await expect(on(page).glass).toHaveText("ND16");
 });
@@ -38,5 +43,5 @@ test("glass that was never tried is offered with its warning", async ({ page, ap
   await openShot(page, app, "Dive down the terraces");
   await expect(on(page).glass).toHaveText("Density 1.5");
   const verdict = page.getByRole("region", { name: "Verdict" });
-  await expect(verdict).toContainText("Density 1.5 was never tried on this camera: try it before you go");
+  await expect(verdict).toContainText("Density 1.5: tight by its measures, and never tried");
 });

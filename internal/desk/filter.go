@@ -43,7 +43,8 @@ func Show(f store.Filter) (ShownFilter, error) {
 	if err := prefixed("body.", calc.CheckBody(&f.Body)); err != nil {
 		return out, err
 	}
-	if _, err := calc.CheckRing("ring", f.Ring); err != nil {
+	ring, err := calc.CheckRing("ring", f.Ring)
+	if err != nil {
 		return out, err
 	}
 	if len(f.Ring) > 0 && reads.Kind != glass.Variable {
@@ -56,7 +57,10 @@ func Show(f store.Filter) (ShownFilter, error) {
 	out.Counts = &calc.KitFilter{
 		ID: f.ID, Kind: reads.Kind, Stops: reads.TotalStops, MinStops: reads.MinStops, MaxStops: reads.MaxStops,
 		MeasuredStops: f.MeasuredStops, StdErrStops: f.StdErrStops, CornerStops: orZero(f.CornerStops), CastStops: orZero(f.CastStops),
-		Ring: f.Ring, WeightG: f.WeightG, Base: truth(!f.NeedsBase), TakesLayer: truth(!f.Closed),
+		WeightG: f.WeightG, Base: truth(!f.NeedsBase), TakesLayer: truth(!f.Closed),
+	}
+	if len(ring) > 0 { // what was measured replaces what is printed
+		out.Counts.Ring, out.Counts.MinStops, out.Counts.MaxStops = f.Ring, &ring[0].Stops, &ring[len(ring)-1].Stops
 	}
 	return out, nil
 }

@@ -15,11 +15,11 @@ type (
 	// SeatInput names a rig and the glass on it.
 	SeatInput struct {
 		ByID
-		Filters []string `query:"filters" required:"true" minItems:"1" maxItems:"4" doc:"ids, the one on the rig first"`
+		Filters []string `query:"filters,explode" required:"true" minItems:"1" maxItems:"4" doc:"ids, the one on the rig first"`
 	}
 	// LabelsInput is what is printed, and how large.
 	LabelsInput struct {
-		Filters  []string `query:"filters" maxItems:"500" doc:"ids; the whole kit by default"`
+		Filters  []string `query:"filters,explode" maxItems:"500" doc:"ids; the whole kit by default"`
 		WidthMm  float64  `query:"widthMm" default:"24" minimum:"12" maximum:"90"`
 		HeightMm float64  `query:"heightMm" default:"14" minimum:"8" maximum:"60"`
 	}

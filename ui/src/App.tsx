@@ -25,7 +25,7 @@ export function App() {
           }
         />
         <Route
-          path="kit"
+          path="kit/:part?"
           element={
             <Suspense fallback={opening}>
               <KitPlace />

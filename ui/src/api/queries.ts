@@ -45,21 +45,60 @@ export const readingsQuery = (id: string) =>
       (await unwrap(api.GET("/api/shots/{id}/readings", { params: { path: { id } }, signal }))).items,
   });
 
-export const benchQuery = (cameraId: string) =>
+/** Held as a rig of that id, or as the camera's first. */
+export const benchQuery = (cameraId: string, rig = "") =>
   queryOptions({
-    queryKey: ["bench", cameraId],
-    queryFn: ({ signal }) => unwrap(api.GET("/api/cameras/{id}/bench", { params: { path: { id: cameraId } }, signal })),
+    queryKey: ["bench", cameraId, rig],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/cameras/{id}/bench", { params: { path: { id: cameraId }, query: { rig } }, signal })),
     enabled: cameraId !== "",
   });
 
-export const coverageQuery = (cameraId: string) =>
+export const coverageQuery = (cameraId: string, rig: string, shoot: string) =>
   queryOptions({
     // Beside the bench: what changes one changes the other.
-    queryKey: ["bench", cameraId, "coverage"],
+    queryKey: ["bench", cameraId, "coverage", rig, shoot],
     queryFn: ({ signal }) =>
-      unwrap(api.GET("/api/cameras/{id}/coverage", { params: { path: { id: cameraId } }, signal })),
+      unwrap(
+        api.GET("/api/cameras/{id}/coverage", { params: { path: { id: cameraId }, query: { rig, shoot } }, signal }),
+      ),
     enabled: cameraId !== "",
   });
+
+export const rigsQuery = queryOptions({
+  // Beside the benches, as all that fit hangs on: what changes one changes the others.
+  queryKey: ["bench", "rigs"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/rigs", { signal }))).items,
+});
+
+export const fitsQuery = queryOptions({
+  queryKey: ["bench", "fits"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/fits", { signal }))).items,
+});
+
+export const seatQuery = (rigId: string, filters: readonly string[]) =>
+  queryOptions({
+    queryKey: ["bench", "seat", rigId, filters],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET("/api/rigs/{id}/seat", { params: { path: { id: rigId }, query: { filters: [...filters] } }, signal }),
+      ),
+    placeholderData: keepPreviousData,
+  });
+
+export const setsQuery = (rigId: string) =>
+  queryOptions({
+    queryKey: ["bench", "sets", rigId],
+    queryFn: async ({ signal }) =>
+      (await unwrap(api.GET("/api/rigs/{id}/sets", { params: { path: { id: rigId } }, signal }))).items,
+    enabled: rigId !== "",
+  });
+
+export const archetypesQuery = queryOptions({
+  queryKey: ["archetypes"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/archetypes", { signal }))).items,
+  staleTime: Number.POSITIVE_INFINITY,
+});
 
 /**
  * The computed answers. The request is the key, so an answer can never be shown
@@ -93,6 +132,15 @@ export const labelQuery = (label: string) =>
     queryKey: ["calc", "label", label],
     queryFn: ({ signal }) => unwrap(api.POST("/api/calc/label", { body: { label }, signal })),
     enabled: label.trim() !== "",
+    ...computed,
+  });
+
+export const compareQuery = (request: Schemas["CompareRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "compare", request],
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/compare", { body: request as Schemas["CompareRequest"], signal })),
+    enabled: request !== null,
     ...computed,
   });
 
@@ -134,9 +182,3 @@ export const simulatedFrameQuery = (request: Schemas["CameraRequest"]) =>
     ...computed,
     gcTime: 10_000,
   });
-
-export const fitsQuery = queryOptions({
-  // Beside the benches: a trial changes what they offer.
-  queryKey: ["bench", "fits"],
-  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/fits", { signal }))).items,
-});

@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/archetypes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the kinds of camera to start from */
+        get: operations["list-archetypes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/auto": {
         parameters: {
             query?: never;
@@ -49,6 +66,23 @@ export interface paths {
         put?: never;
         /** Measure blur and the step from frame to frame */
         post: operations["calc-blur"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Weigh sets of filters against each other, what is not known counted as unknown */
+        post: operations["calc-compare"];
         delete?: never;
         options?: never;
         head?: never;
@@ -304,6 +338,23 @@ export interface paths {
         put?: never;
         /** Reduce a reading to the light of the scene */
         post: operations["calc-reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge glass on a rig from all that is known: trial, clearance, hold, corners, balance, mass */
+        post: operations["calc-seat"];
         delete?: never;
         options?: never;
         head?: never;
@@ -612,7 +663,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List how every filter fits every camera, with its evidence */
+        /** List how every filter stands on every rig */
         get: operations["list-fits"];
         put?: never;
         post?: never;
@@ -656,6 +707,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Print slot labels at true size */
+        get: operations["print-labels"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render/loop": {
         parameters: {
             query?: never;
@@ -667,6 +735,94 @@ export interface paths {
         put?: never;
         /** Draw a shot at a setting: sixteen frames, one part each */
         post: operations["draw-loop"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the rigs */
+        get: operations["list-rigs"];
+        put?: never;
+        /** Add a rig */
+        post: operations["create-rig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a rig */
+        get: operations["get-rig"];
+        /** Change a rig */
+        put: operations["update-rig"];
+        post?: never;
+        /** Delete a rig */
+        delete: operations["delete-rig"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the deletion of a rig */
+        post: operations["restore-rig"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get all that is known of glass on a rig: evidence, clearance, hold, corners, balance, mass */
+        get: operations["get-seat"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the sets in the kit as they are on a rig */
+        get: operations["list-sets"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -907,6 +1063,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Archetype: {
+            camera: components["schemas"]["StoredCameraFields"];
+            key: string;
+            name: string;
+            rig: components["schemas"]["StoredRigSheet"];
+        };
         AutoAnswer: {
             /**
              * Format: double
@@ -1019,8 +1181,12 @@ export interface components {
             leftOut: components["schemas"]["ShownFilter"][];
             /** @description the camera as a shot request takes it */
             optics: components["schemas"]["Camera"];
-            /** @description glass its owner says goes on, and a trial says does not */
+            /** @description glass its owner says goes on, and that does not */
             refused: components["schemas"]["FitCell"][];
+            /** @description how the camera is held */
+            rig: components["schemas"]["StoredRig"];
+            /** @description every way in which it is */
+            rigs: components["schemas"]["StoredRig"][];
         };
         BlurAnswer: {
             /** Format: double */
@@ -1113,6 +1279,30 @@ export interface components {
              */
             widthPx: number;
         };
+        Body: {
+            /**
+             * Format: double
+             * @description clear diameter, millimetres
+             */
+            clearMm?: number;
+            /**
+             * @description how it is held
+             * @enum {string}
+             */
+            mount?: "push-on" | "snap" | "twist" | "magnet" | "adhesive" | "clip" | "thread";
+            /**
+             * Format: double
+             * @description outer diameter, millimetres
+             */
+            outerMm?: number;
+            /** @description diameter that goes on the barrel, least and most measured, millimetres */
+            seatMm?: number[];
+            /**
+             * Format: double
+             * @description what it adds before the barrel, millimetres
+             */
+            thicknessMm?: number;
+        };
         Camera: {
             /**
              * Format: double
@@ -1157,8 +1347,18 @@ export interface components {
         CameraProfile: {
             /** @description how its automatic exposure behaves */
             automatic?: components["schemas"]["AutomaticProfile"];
+            /**
+             * Format: double
+             * @description share of the width that its electronic stabiliser crops away
+             */
+            cropShare?: number;
             /** @description it rides on a craft, which tilts and rolls */
             flies?: boolean;
+            /**
+             * Format: double
+             * @description true focal length, millimetres
+             */
+            focalMm?: number;
             lens?: components["schemas"]["LensFields"];
             /**
              * Format: double
@@ -1225,6 +1425,20 @@ export interface components {
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
         };
+        CompareAnswer: {
+            /** @description the set that is ahead whatever the unknown turns out to be; null where none is */
+            ahead: string | null;
+            /** @description in the order of the sets */
+            scores: components["schemas"]["SetScore"][];
+            /** @description those used */
+            weights: components["schemas"]["SetWeights"];
+            words: string;
+        };
+        CompareRequest: {
+            sets: components["schemas"]["SetFigures"][];
+            /** @description how much each criterion counts; ours by default */
+            weights?: components["schemas"]["SetWeights"];
+        };
         ContrastAnswer: {
             /**
              * Format: double
@@ -1287,6 +1501,13 @@ export interface components {
             nearer: components["schemas"]["CornersEdge"];
             /**
              * Format: double
+             * @description diameter of the entrance pupil
+             */
+            pupilMm: number;
+            /** @description as they were asked about */
+            rings: components["schemas"]["RingFields"][];
+            /**
+             * Format: double
              * @description of the light that passes
              */
             share: number;
@@ -1318,6 +1539,8 @@ export interface components {
         CoverageAnswer: {
             /** @description the fewest filters that serve all that the kit serves of what is wanted */
             carry?: string[];
+            /** @description the one filter that closes most of the gaps in the table, counted in cells */
+            closer?: components["schemas"]["Purchase"];
             /** @description ids of wanted light that no glass of the kit serves */
             hopeless?: string[];
             /** @description ids of filters that no cell uses */
@@ -1328,6 +1551,8 @@ export interface components {
             rows: components["schemas"]["CoverageRow"][];
             /** @description the one filter that closes most of what is wanted; left out where none helps */
             single?: components["schemas"]["Purchase"];
+            /** @description the filter to have in the pocket beside them, should the light come out a stop brighter or darker */
+            spare?: string;
             /** @description filters so alike that one does for all, within a sixth of a stop */
             twins: string[][];
             words: string[];
@@ -1348,6 +1573,21 @@ export interface components {
              * @description of glass in all
              */
             stops: number;
+        };
+        CoverageGap: {
+            /** @description as a label, the one filter that closes most of it */
+            closes?: string;
+            /** Format: double */
+            fromEv100: number;
+            /**
+             * Format: int64
+             * @description how many of its columns stay open with that
+             */
+            left: number;
+            /** Format: double */
+            toEv100: number;
+            /** @description light is missing: no glass would help */
+            tooDark: boolean;
         };
         CoverageLook: {
             /** @description 25, 29.97; still */
@@ -1399,11 +1639,15 @@ export interface components {
         };
         CoverageRow: {
             cells: components["schemas"]["CoverageCell"][];
+            /** @description where no glass is on */
+            gaps: components["schemas"]["CoverageGap"][];
             name: string;
         };
         Covered: {
             /** @description the fewest filters that serve all that the kit serves of what is wanted */
             carry?: string[];
+            /** @description the one filter that closes most of the gaps in the table, counted in cells */
+            closer?: components["schemas"]["Purchase"];
             /** @description ids of wanted light that no glass of the kit serves */
             hopeless?: string[];
             /** @description ids of filters that no cell uses */
@@ -1418,6 +1662,8 @@ export interface components {
             };
             /** @description the one filter that closes most of what is wanted; left out where none helps */
             single?: components["schemas"]["Purchase"];
+            /** @description the filter to have in the pocket beside them, should the light come out a stop brighter or darker */
+            spare?: string;
             /** @description filters so alike that one does for all, within a sixth of a stop */
             twins: string[][];
             words: string[];
@@ -1606,7 +1852,63 @@ export interface components {
             /** @description what was given; null when nothing was */
             value: unknown;
         };
+        FilterSet: {
+            /**
+             * Format: double
+             * @description share of its filters that have a slot in the case
+             */
+            case?: number;
+            /**
+             * Format: double
+             * @description the darkest corners, stops
+             */
+            corners?: number;
+            /** @description ids */
+            filters: string[];
+            /**
+             * Format: double
+             * @description how well its filters go on the rig: 1 all tried and good, 0 none goes
+             */
+            fit?: number;
+            /**
+             * Format: double
+             * @description the worst flare: 0 none, 3 heavy
+             */
+            flare?: number;
+            /**
+             * Format: double
+             * @description of all its filters, grams
+             */
+            mass?: number;
+            /** @description by criterion, why its figure is not known */
+            missing: {
+                [key: string]: string;
+            };
+            name: string;
+            /**
+             * Format: double
+             * @description of all of it, in the owner's money
+             */
+            price?: number;
+            /**
+             * Format: double
+             * @description the most sharpness lost, per cent
+             */
+            sharpness?: number;
+            /**
+             * Format: double
+             * @description the strongest cast, stops
+             */
+            tint?: number;
+            /**
+             * Format: double
+             * @description mean of how far its filters are off their label, stops
+             */
+            truth?: number;
+        };
         FitAnswer: {
+            /** @description clearances of each class, the reference counted in; none for a mount that clearance does not judge */
+            bands: components["schemas"]["FitBand"][];
             /**
              * @description of the middle; null for a mount that clearance does not judge
              * @enum {string|null}
@@ -1614,6 +1916,11 @@ export interface components {
             class: "too tight" | "tight" | "snug" | "loose" | "falls off" | null;
             /** @description least and most */
             clearanceMm: number[];
+            /**
+             * Format: double
+             * @description how far each measurement may be off either way
+             */
+            gaugeMm: number;
             /** @description the measurement that would settle it */
             settle?: string;
             /**
@@ -1622,13 +1929,30 @@ export interface components {
              */
             worst: "too tight" | "tight" | "snug" | "loose" | "falls off" | null;
         };
-        FitCell: {
-            because: string;
-            cameraId: string;
-            filterId: string;
+        FitBand: {
             /** @enum {string} */
-            state: "holds" | "tight" | "breaks" | "unknown" | "none";
-            trials: components["schemas"]["StoredTrial"][];
+            class: "too tight" | "tight" | "snug" | "loose" | "falls off";
+            /**
+             * Format: double
+             * @description null: without end
+             */
+            fromMm: number | null;
+            /**
+             * Format: double
+             * @description null: without end
+             */
+            toMm: number | null;
+        };
+        FitCell: {
+            /** @description what decides first */
+            because: string[];
+            /** @description its owner says it goes on this camera */
+            claimed: boolean;
+            filterId: string;
+            offered: boolean;
+            rigId: string;
+            /** @enum {string} */
+            standing: "tried" | "computed" | "tight" | "loose" | "does not go" | "unknown";
         };
         FitRequest: {
             /** @description barrel diameter, least and most measured, millimetres */
@@ -1770,6 +2094,8 @@ export interface components {
              * @description variable: the lightest setting
              */
             minStops?: number;
+            /** @description variable: marks on its ring and what was measured there; replaces minStops and maxStops */
+            ring?: components["schemas"]["RingMark"][];
             /**
              * Format: double
              * @description standard error of measuredStops
@@ -1782,6 +2108,11 @@ export interface components {
             stops: number;
             /** @description false: nothing goes on it; true by default */
             takesLayer?: boolean;
+            /**
+             * Format: double
+             * @description how far the camera still tilts up with it on, degrees
+             */
+            tiltUpDeg?: number;
             /**
              * Format: double
              * @description grams
@@ -2029,14 +2360,23 @@ export interface components {
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
         };
+        ListingArchetype: {
+            items: components["schemas"]["Archetype"][];
+        };
         ListingCamera: {
             items: components["schemas"]["StoredCamera"][];
+        };
+        ListingFilterSet: {
+            items: components["schemas"]["FilterSet"][];
         };
         ListingFitCell: {
             items: components["schemas"]["FitCell"][];
         };
         ListingReading: {
             items: components["schemas"]["StoredReading"][];
+        };
+        ListingRig: {
+            items: components["schemas"]["StoredRig"][];
         };
         ListingShoot: {
             items: components["schemas"]["StoredShoot"][];
@@ -2246,6 +2586,8 @@ export interface components {
             lostStops: number;
             mode?: components["schemas"]["Mode"];
             reasons: string[];
+            /** @description where that is between the marks of its ring, where they were measured */
+            ring?: string;
             /** @description where a variable filter is turned to */
             settings?: {
                 [key: string]: number;
@@ -2483,6 +2825,70 @@ export interface components {
              */
             surfaceStops?: number;
         };
+        RigFields: {
+            /**
+             * Format: double
+             * @description peak acceleration in use, multiples of g
+             */
+            accelG?: number;
+            /**
+             * Format: double
+             * @description all of it without glass: craft, battery, camera, grams
+             */
+            bareG?: number;
+            /** @description barrel diameter, least and most measured, millimetres */
+            barrelMm?: number[];
+            /**
+             * Format: double
+             * @description from the axis to where a counterweight goes, millimetres
+             */
+            counterArmMm?: number;
+            /**
+             * Format: double
+             * @description from the gimbal's axis to the filter, millimetres
+             */
+            filterArmMm?: number;
+            /**
+             * Format: double
+             * @description room before the barrel when it folds, millimetres
+             */
+            foldMm?: number;
+            /**
+             * Format: double
+             * @description the limit of its weight class as its owner states it, grams
+             */
+            limitG?: number;
+            /**
+             * @description how it takes a filter
+             * @enum {string}
+             */
+            mount?: "push-on" | "snap" | "twist" | "magnet" | "adhesive" | "clip" | "thread";
+            /**
+             * Format: double
+             * @description the most its gimbal carries before the lens, grams
+             */
+            payloadG?: number;
+            /**
+             * Format: double
+             * @description how far the entrance pupil lies behind the front of the barrel, millimetres
+             */
+            pupilDepthMm?: number;
+            /**
+             * Format: double
+             * @description fastest speed against the air in use, metres a second
+             */
+            speedMps?: number;
+            /**
+             * Format: double
+             * @description how far it tilts down without glass
+             */
+            tiltDownDeg?: number;
+            /**
+             * Format: double
+             * @description how far it tilts up without glass
+             */
+            tiltUpDeg?: number;
+        };
         RingFields: {
             /**
              * Format: double
@@ -2494,6 +2900,15 @@ export interface components {
              * @description in front of the entrance pupil, millimetres
              */
             zMm: number;
+        };
+        RingMark: {
+            /** @description as it stands on the ring */
+            mark: string;
+            /**
+             * Format: double
+             * @description measured there
+             */
+            stops: number;
         };
         Rung: {
             /** Format: double */
@@ -2550,6 +2965,172 @@ export interface components {
             /** @description as it is typed; left out where the school is not a target */
             target?: string;
             text: string;
+        };
+        Seat: {
+            answer: components["schemas"]["SeatAnswer"];
+            /** @description what the answer was computed from */
+            asked: components["schemas"]["SeatRequest"];
+            /** @description what decides first */
+            because: string[];
+            /** @description its owner says it goes on this camera */
+            claimed: boolean;
+            filterId: string;
+            offered: boolean;
+            /** @description the filter whose clearance is known to hold well */
+            reference?: string;
+            rigId: string;
+            /** @enum {string} */
+            standing: "tried" | "computed" | "tight" | "loose" | "does not go" | "unknown";
+            /** @description of the first filter on this rig, the newest first */
+            trials: components["schemas"]["StoredTrial"][];
+        };
+        SeatAnswer: {
+            balance?: components["schemas"]["BalanceAnswer"];
+            /** @description what decides first */
+            because: string[];
+            /** @description of the whole stack */
+            corners?: components["schemas"]["CornersAnswer"];
+            fit?: components["schemas"]["FitAnswer"];
+            hold?: components["schemas"]["HoldAnswer"];
+            /** @description with the whole stack on */
+            mass?: components["schemas"]["MassAnswer"];
+            /** @description what is not known, and what would settle it */
+            open: string[];
+            /** @enum {string} */
+            standing: "tried" | "computed" | "tight" | "loose" | "does not go" | "unknown";
+        };
+        SeatRequest: {
+            /** @description its owner says that it goes on */
+            claimed?: boolean;
+            /** @description the filter judged, and what is stacked on it */
+            glass: components["schemas"]["SeatedGlass"][];
+            /** @description the rig rides on a craft */
+            inFlight?: boolean;
+            /**
+             * Format: double
+             * @description clearance of a filter known to hold well; classes count from there
+             */
+            referenceMm?: number;
+            rig: components["schemas"]["RigFields"];
+            /** @description why an older trial no longer does */
+            stale?: string;
+            /** @description the newest trial that still says something */
+            trial?: components["schemas"]["TrialFields"];
+            view?: components["schemas"]["View"];
+        };
+        SeatedGlass: {
+            /**
+             * Format: double
+             * @description clear diameter, millimetres
+             */
+            clearMm?: number;
+            /**
+             * @description how it is held
+             * @enum {string}
+             */
+            mount?: "push-on" | "snap" | "twist" | "magnet" | "adhesive" | "clip" | "thread";
+            /**
+             * Format: double
+             * @description outer diameter, millimetres
+             */
+            outerMm?: number;
+            /** @description diameter that goes on the barrel, least and most measured, millimetres */
+            seatMm?: number[];
+            /**
+             * Format: double
+             * @description what it adds before the barrel, millimetres
+             */
+            thicknessMm?: number;
+            /**
+             * Format: double
+             * @description grams
+             */
+            weightG?: number;
+        };
+        SetFigures: {
+            /**
+             * Format: double
+             * @description share of its filters that have a slot in the case
+             */
+            case?: number;
+            /**
+             * Format: double
+             * @description the darkest corners, stops
+             */
+            corners?: number;
+            /**
+             * Format: double
+             * @description how well its filters go on the rig: 1 all tried and good, 0 none goes
+             */
+            fit?: number;
+            /**
+             * Format: double
+             * @description the worst flare: 0 none, 3 heavy
+             */
+            flare?: number;
+            /**
+             * Format: double
+             * @description of all its filters, grams
+             */
+            mass?: number;
+            name: string;
+            /**
+             * Format: double
+             * @description of all of it, in the owner's money
+             */
+            price?: number;
+            /**
+             * Format: double
+             * @description the most sharpness lost, per cent
+             */
+            sharpness?: number;
+            /**
+             * Format: double
+             * @description the strongest cast, stops
+             */
+            tint?: number;
+            /**
+             * Format: double
+             * @description mean of how far its filters are off their label, stops
+             */
+            truth?: number;
+        };
+        SetScore: {
+            /**
+             * Format: double
+             * @description if everything unknown turns out badly
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description if everything unknown turns out well
+             */
+            most: number;
+            name: string;
+            /** @description of each figure that is known, 0 to 1 */
+            worth: {
+                [key: string]: number;
+            };
+        };
+        SetWeights: {
+            /** Format: double */
+            case: number;
+            /** Format: double */
+            corners: number;
+            /** Format: double */
+            fit: number;
+            /** Format: double */
+            flare: number;
+            /** Format: double */
+            mass: number;
+            /** Format: double */
+            price: number;
+            /** Format: double */
+            sharpness: number;
+            /** Format: double */
+            tint: number;
+            /** Format: double */
+            truth: number;
         };
         ShotAnswer: {
             /** @description defaults the answer rests on, until something is measured */
@@ -2767,18 +3348,24 @@ export interface components {
             words: string;
         };
         ShownFilter: {
-            /** @description ids of the cameras it goes on */
+            body?: components["schemas"]["Body"];
+            /** @description ids of the cameras it is said to go on */
             cameras: string[];
             /**
              * Format: double
-             * @description colour cast, positive towards red
+             * @description colour cast as measured, positive towards red
              */
             castStops?: number;
             /** @description nothing goes on it */
             closed?: boolean;
             /**
+             * @description left out where nobody looked
+             * @enum {string}
+             */
+            condition?: "good" | "worn" | "scratched" | "broken";
+            /**
              * Format: double
-             * @description how much darker the corners come out
+             * @description how much darker the corners come out, as measured
              */
             cornerStops?: number;
             /** @description as it is counted in choosing; left out while its strength is not settled */
@@ -2787,6 +3374,13 @@ export interface components {
             createdAt: string;
             /** Format: date-time */
             deletedAt?: string;
+            /**
+             * Format: double
+             * @description as judged against a lamp: 0 none, 1 slight, 2 plain, 3 heavy
+             */
+            flare?: number;
+            /** @description what happened to it */
+            history?: components["schemas"]["StoredHappening"][];
             id: string;
             /** @description the text on its ring */
             label: string;
@@ -2803,8 +3397,22 @@ export interface components {
             needsBase?: boolean;
             /** @description the question to its owner that keeps it from being used */
             open?: string;
+            /**
+             * Format: double
+             * @description what it cost, in its owner's money
+             */
+            price?: number;
             /** @description what the label says, or what its owner settled on */
             reads: components["schemas"]["LabelAnswer"];
+            /** @description of a variable filter: marks on its ring and what was measured there */
+            ring?: components["schemas"]["RingMark"][];
+            /** @description the set it came in */
+            set?: string;
+            /**
+             * Format: double
+             * @description sharpness lost, per cent
+             */
+            sharpnessLost?: number;
             /** @description where it lies in the case */
             slot?: string;
             /**
@@ -2823,7 +3431,7 @@ export interface components {
             version: number;
             /**
              * Format: double
-             * @description grams
+             * @description grams; 0 is not known
              */
             weightG?: number;
         };
@@ -3084,20 +3692,29 @@ export interface components {
         StoredAnswer: {
             /** Format: date-time */
             at: string;
+            camera?: string;
             given: components["schemas"]["ShotAnswer"];
+            /** @description names by id */
+            glass?: {
+                [key: string]: string;
+            };
             model: string;
             request: components["schemas"]["ShotRequest"];
         };
         StoredCamera: {
             /**
              * Format: double
-             * @description f-number, T-number where known
+             * @description f-number
              */
             aperture: number;
+            /** @description what it was started from */
+            archetype?: string;
             /** Format: date-time */
             createdAt: string;
             /** Format: date-time */
             deletedAt?: string;
+            /** @description frame sizes it records, as in 3840x2160, the usual one first */
+            frameSizes?: string[];
             id: string;
             /** Format: double */
             isoBase: number;
@@ -3106,6 +3723,11 @@ export interface components {
              * @description the highest ISO that still looks good
              */
             isoCeiling: number;
+            /**
+             * Format: double
+             * @description grams; 0 is not known
+             */
+            massG?: number;
             /** @description ids of filters that live on its lens */
             mounted: string[];
             name: string;
@@ -3114,8 +3736,20 @@ export interface components {
             profile?: components["schemas"]["CameraProfile"];
             /** @description frame rates it can shoot */
             rates: string[];
+            recipe?: components["schemas"]["StoredRecipe"];
+            /** @description its port is swapped for a filter, and keeps water out */
+            sealedPort?: boolean;
+            /** @description where values come from (printed, measured, assumed), by the name of their field */
+            sources?: {
+                [key: string]: string;
+            };
             /** @description the shutter times its menu offers, as written there; none means any */
             steps: string[];
+            /**
+             * Format: double
+             * @description T-number; where it is known it is what exposure counts with
+             */
+            tNumber?: number;
             /** Format: date-time */
             updatedAt: string;
             /**
@@ -3127,9 +3761,13 @@ export interface components {
         StoredCameraFields: {
             /**
              * Format: double
-             * @description f-number, T-number where known
+             * @description f-number
              */
             aperture: number;
+            /** @description what it was started from */
+            archetype?: string;
+            /** @description frame sizes it records, as in 3840x2160, the usual one first */
+            frameSizes?: string[];
             /** Format: double */
             isoBase: number;
             /**
@@ -3137,6 +3775,11 @@ export interface components {
              * @description the highest ISO that still looks good
              */
             isoCeiling: number;
+            /**
+             * Format: double
+             * @description grams; 0 is not known
+             */
+            massG?: number;
             /** @description ids of filters that live on its lens */
             mounted: string[];
             name: string;
@@ -3145,24 +3788,49 @@ export interface components {
             profile?: components["schemas"]["CameraProfile"];
             /** @description frame rates it can shoot */
             rates: string[];
+            recipe?: components["schemas"]["StoredRecipe"];
+            /** @description its port is swapped for a filter, and keeps water out */
+            sealedPort?: boolean;
+            /** @description where values come from (printed, measured, assumed), by the name of their field */
+            sources?: {
+                [key: string]: string;
+            };
             /** @description the shutter times its menu offers, as written there; none means any */
             steps: string[];
+            /**
+             * Format: double
+             * @description T-number; where it is known it is what exposure counts with
+             */
+            tNumber?: number;
         };
         StoredFilterFields: {
-            /** @description ids of the cameras it goes on */
+            body?: components["schemas"]["Body"];
+            /** @description ids of the cameras it is said to go on */
             cameras: string[];
             /**
              * Format: double
-             * @description colour cast, positive towards red
+             * @description colour cast as measured, positive towards red
              */
             castStops?: number;
             /** @description nothing goes on it */
             closed?: boolean;
             /**
+             * @description left out where nobody looked
+             * @enum {string}
+             */
+            condition?: "good" | "worn" | "scratched" | "broken";
+            /**
              * Format: double
-             * @description how much darker the corners come out
+             * @description how much darker the corners come out, as measured
              */
             cornerStops?: number;
+            /**
+             * Format: double
+             * @description as judged against a lamp: 0 none, 1 slight, 2 plain, 3 heavy
+             */
+            flare?: number;
+            /** @description what happened to it */
+            history?: components["schemas"]["StoredHappening"][];
             /** @description the text on its ring */
             label: string;
             /** @description for an ambiguous label, the reading its owner settled on, as a label with one reading */
@@ -3176,6 +3844,20 @@ export interface components {
             name?: string;
             /** @description cannot sit on the camera itself */
             needsBase?: boolean;
+            /**
+             * Format: double
+             * @description what it cost, in its owner's money
+             */
+            price?: number;
+            /** @description of a variable filter: marks on its ring and what was measured there */
+            ring?: components["schemas"]["RingMark"][];
+            /** @description the set it came in */
+            set?: string;
+            /**
+             * Format: double
+             * @description sharpness lost, per cent
+             */
+            sharpnessLost?: number;
             /** @description where it lies in the case */
             slot?: string;
             /**
@@ -3185,7 +3867,7 @@ export interface components {
             stdErrStops?: number;
             /**
              * Format: double
-             * @description grams
+             * @description grams; 0 is not known
              */
             weightG?: number;
         };
@@ -3219,6 +3901,13 @@ export interface components {
             /** @description it moves when it is shaken by hand */
             wobbles?: boolean;
         };
+        StoredHappening: {
+            /** Format: date-time */
+            at: string;
+            note?: string;
+            /** @enum {string} */
+            what: "bought" | "cleaned" | "dropped" | "lost" | "found" | "replaced";
+        };
         StoredReading: {
             /** Format: date-time */
             createdAt: string;
@@ -3248,6 +3937,80 @@ export interface components {
              * @description raised by every change; a change names the version it was made on
              */
             version: number;
+        };
+        StoredRecipe: {
+            /** @description distortion, corners, horizon */
+            corrections?: string;
+            /** @description on automatic */
+            isoLimits?: string;
+            noiseReduction?: string;
+            other?: string;
+            /** @description picture profile or curve */
+            profile?: string;
+            sharpness?: string;
+            /** @description as local law allows */
+            transmission?: string;
+            /** @description set with the glass on */
+            whiteBalance?: string;
+        };
+        StoredRig: {
+            cameraId: string;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            deletedAt?: string;
+            /** @enum {string} */
+            housing: "bare" | "frame" | "cage" | "case";
+            id: string;
+            measures: components["schemas"]["RigFields"];
+            name: string;
+            /** @description where the measures come from (printed, measured, assumed), by the name of their field */
+            sources?: {
+                [key: string]: string;
+            };
+            /** Format: date-time */
+            updatedAt: string;
+            /**
+             * Format: int64
+             * @description raised by every change; a change names the version it was made on
+             */
+            version: number;
+            /**
+             * @description which way round the camera sits
+             * @enum {string}
+             */
+            way: "upright" | "upside-down" | "sideways" | "reversed";
+        };
+        StoredRigFields: {
+            cameraId: string;
+            /** @enum {string} */
+            housing: "bare" | "frame" | "cage" | "case";
+            measures: components["schemas"]["RigFields"];
+            name: string;
+            /** @description where the measures come from (printed, measured, assumed), by the name of their field */
+            sources?: {
+                [key: string]: string;
+            };
+            /**
+             * @description which way round the camera sits
+             * @enum {string}
+             */
+            way: "upright" | "upside-down" | "sideways" | "reversed";
+        };
+        StoredRigSheet: {
+            /** @enum {string} */
+            housing: "bare" | "frame" | "cage" | "case";
+            measures: components["schemas"]["RigFields"];
+            name: string;
+            /** @description where the measures come from (printed, measured, assumed), by the name of their field */
+            sources?: {
+                [key: string]: string;
+            };
+            /**
+             * @description which way round the camera sits
+             * @enum {string}
+             */
+            way: "upright" | "upside-down" | "sideways" | "reversed";
         };
         StoredShoot: {
             /** Format: date-time */
@@ -3285,6 +4048,8 @@ export interface components {
             name: string;
             /** @description glass put on by hand; left out, the best option is taken */
             placed?: string[];
+            /** @description how the camera is held; its first rig by default */
+            rigId?: string;
             scene?: components["schemas"]["ShotScene"];
             shootId: string;
             /**
@@ -3308,6 +4073,8 @@ export interface components {
             name: string;
             /** @description glass put on by hand; left out, the best option is taken */
             placed?: string[];
+            /** @description how the camera is held; its first rig by default */
+            rigId?: string;
             scene?: components["schemas"]["ShotScene"];
             shootId: string;
             /**
@@ -3317,7 +4084,6 @@ export interface components {
             startsAt?: string;
         };
         StoredTrial: {
-            cameraId: string;
             /** Format: date-time */
             createdAt: string;
             /** Format: date-time */
@@ -3325,6 +4091,7 @@ export interface components {
             filterId: string;
             found: components["schemas"]["StoredFound"];
             id: string;
+            rigId: string;
             /** Format: date-time */
             triedAt: string;
             /** Format: date-time */
@@ -3336,9 +4103,9 @@ export interface components {
             version: number;
         };
         StoredTrialFields: {
-            cameraId: string;
             filterId: string;
             found: components["schemas"]["StoredFound"];
+            rigId: string;
             /** Format: date-time */
             triedAt: string;
         };
@@ -3416,6 +4183,35 @@ export interface components {
              * @description stops darker than wanted
              */
             dark: number;
+        };
+        TrialFields: {
+            /** @description corners are dark at the widest */
+            darkCorners?: boolean;
+            /** @description the camera folds away with it on */
+            folds?: boolean;
+            /** @description it left marks */
+            marksLeft?: boolean;
+            /**
+             * Format: double
+             * @description what a luggage scale shows when it comes off, grams
+             */
+            pullOffG?: number;
+            /** @description it goes on, straight and all the way */
+            seated: boolean;
+            /** @description the gimbal passes its self-test at power-on */
+            selfTest?: boolean;
+            /**
+             * Format: double
+             * @description how far it tilts down
+             */
+            tiltDownDeg?: number;
+            /**
+             * Format: double
+             * @description how far the gimbal still tilts up with it on
+             */
+            tiltUpDeg?: number;
+            /** @description it moves when it is shaken by hand */
+            wobbles?: boolean;
         };
         Twilight: {
             /** @description sun at -18 degrees */
@@ -3521,6 +4317,23 @@ export interface components {
              */
             widthPx: number;
         };
+        View: {
+            /**
+             * Format: double
+             * @description f-number, not the T-number
+             */
+            aperture: number;
+            /**
+             * Format: double
+             * @description true focal length, millimetres
+             */
+            focalMm: number;
+            /**
+             * Format: double
+             * @description from the axis to the corner of the frame
+             */
+            halfDiagonalDeg: number;
+        };
         WantedLight: {
             fps: string;
             /**
@@ -3538,7 +4351,7 @@ export interface components {
             maxLayers?: number;
             /**
              * Format: double
-             * @description widens the light that is to be served
+             * @description widens the light that is carried for, where the kit serves that
              */
             spreadStops?: number;
             target: string;
@@ -3882,6 +4695,35 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "list-archetypes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingArchetype"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-auto": {
         parameters: {
             query?: never;
@@ -4022,6 +4864,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BlurAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CompareRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CompareAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -4962,6 +5864,66 @@ export interface operations {
             };
         };
     };
+    "calc-seat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeatRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeatAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-shot": {
         parameters: {
             query?: never;
@@ -5750,7 +6712,10 @@ export interface operations {
     };
     "get-bench": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the camera's first by default */
+                rig?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -5799,7 +6764,12 @@ export interface operations {
     };
     "get-coverage": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the camera's first by default */
+                rig?: string;
+                /** @description the shoot whose light is wanted; all by default */
+                shoot?: string;
+            };
             header?: never;
             path: {
                 id: string;
@@ -6336,6 +7306,51 @@ export interface operations {
             };
         };
     };
+    "print-labels": {
+        parameters: {
+            query?: {
+                /** @description ids; the whole kit by default */
+                filters?: string[];
+                widthMm?: number;
+                heightMm?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "draw-loop": {
         parameters: {
             query?: never;
@@ -6361,6 +7376,414 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-rigs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingRig"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "create-rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredRigFields"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRig"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-rig": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRig"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "update-rig": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredRigFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRig"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "delete-rig": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRig"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "restore-rig": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRig"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-seat": {
+        parameters: {
+            query: {
+                /** @description ids, the one on the rig first */
+                filters: string[];
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Seat"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingFilterSet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

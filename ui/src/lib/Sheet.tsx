@@ -4,7 +4,7 @@ interface SheetProps {
   title: string;
   isOpen: boolean;
   onOpen: (isOpen: boolean) => void;
-  size?: "md" | "lg";
+  size?: "md" | "lg" | "xl";
   children: React.ReactNode;
 }
 

@@ -9,6 +9,7 @@ interface TextFieldProps extends Omit<InputProps, "onChange" | "value" | "w"> {
   helper?: string | undefined;
   /** Width of the field; all there is by default. */
   w?: string;
+  ref?: React.Ref<HTMLInputElement> | undefined;
 }
 
 /** A labelled text field that shows its fault beneath. */

@@ -6,12 +6,19 @@ type Filter = Schemas["ShownFilter"];
 /** A piece of glass as it is named and counted. */
 export type Piece = Pick<Filter, "id" | "title" | "counts">;
 
-/** The id that the core gives a filter which is only being tried. */
-const NEW_GLASS = "new glass";
+/** Glass that is gone, by the names that an old answer kept of it. */
+export const named = (glass: Record<string, string> = {}): [string, Piece][] =>
+  Object.entries(glass).map(([id, title]) => [id, { id, title }]);
 
-/** The filters of a bench by id, and a filter of so many stops that is being tried. */
-export function byId(bench: Bench, triedStops?: number): Map<string, Piece> {
-  const pieces = new Map<string, Piece>(bench.filters.map((filter) => [filter.id, filter]));
+/** The id that the core gives a filter which is only being tried. */
+export const NEW_GLASS = "new glass";
+
+/**
+ * The filters of a bench by id, a filter of so many stops that is being tried, and
+ * the names of glass that is gone.
+ */
+export function byId(bench: Bench, triedStops?: number, gone?: Record<string, string>): Map<string, Piece> {
+  const pieces = new Map<string, Piece>([...named(gone), ...bench.filters.map((f): [string, Piece] => [f.id, f])]);
   if (triedStops)
     pieces.set(NEW_GLASS, {
       id: NEW_GLASS,

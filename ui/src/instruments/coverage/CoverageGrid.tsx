@@ -100,7 +100,8 @@ export function CoverageGrid({ covered, glassOf }: CoverageGridProps) {
 const clamp = (i: number, length: number): number => Math.max(0, Math.min(length - 1, i));
 
 function wordsOf(cell: Cell, ev: number, glassOf: CoverageGridProps["glassOf"]): string {
-  return `EV ${ev.toFixed(1)}, ${glassOf(cell.filters, cell.settings)}, ${signed(cell.errorStops)} stops, ${cell.state}`;
+  const layers = cell.layers > 1 ? ` (${cell.layers} layers)` : "";
+  return `EV ${ev.toFixed(1)}, ${glassOf(cell.filters, cell.settings)}${layers}, ${signed(cell.errorStops)} stops, ${cell.state}`;
 }
 
 interface CellBoxProps {

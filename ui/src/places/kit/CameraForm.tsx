@@ -1,63 +1,46 @@
-import { Button, Flex, Stack, Text } from "@chakra-ui/react";
-import { zodResolver } from "@hookform/resolvers/zod";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Controller, type FieldPath, useForm } from "react-hook-form";
-import { z } from "zod";
-import { api, Problem, type Schemas, unwrap } from "../../api/client";
-import { benchQuery, camerasQuery } from "../../api/queries";
-import { SelectField } from "../../lib/SelectField";
-import { TextField } from "../../lib/TextField";
+import { Button, Flex, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { type FieldValues, useForm, useWatch } from "react-hook-form";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { archetypesQuery, camerasQuery } from "../../api/queries";
+import { type FieldSpec, Fields } from "../../lib/form/Fields";
+import { number, text, tidy, words } from "../../lib/form/formats";
+import { useKept } from "../../lib/form/useKept";
 
-/** What is typed; the server judges the values, this only asks that numbers are numbers. */
-const numeric = z
-  .string()
-  .refine((text) => text.trim() !== "" && Number.isFinite(Number(text.replace(",", "."))), "a number");
-const optional = z
-  .string()
-  .refine((text) => text.trim() === "" || Number.isFinite(Number(text.replace(",", "."))), "a number, or nothing");
-const shape = z.object({
-  name: z.string(),
-  aperture: numeric,
-  isoBase: numeric,
-  isoCeiling: numeric,
-  rates: z.string(),
-  steps: z.string(),
-  width: optional,
-  hfov: optional,
-  projection: z.enum(["rectilinear", "equidistant"]),
-  stabiliser: z.enum(["", "none", "electronic", "gimbal", "gimbal+electronic", "post"]),
-  readoutMs: optional,
-  automatic: z.enum(["", "shutter", "iso"]),
-  maxTilt: optional,
-  flies: z.enum(["no", "yes"]),
-});
-type Typed = z.infer<typeof shape>;
+type Camera = Schemas["StoredCameraFields"];
 
-interface Label {
-  label: string;
-  helper?: string;
-  width: string;
-  /** For a field that is chosen, not typed. */
-  options?: Record<string, string>;
-}
+const EXPOSURE: readonly FieldSpec[] = [
+  { path: "name", label: "Name", w: "260px", format: text },
+  { path: "aperture", label: "Aperture (f-number)", w: "240px", format: number(), source: "printed" },
+  { path: "tNumber", label: "T-number, if known", w: "240px", format: number(), source: "measured" },
+  { path: "isoBase", label: "Base ISO", w: "200px", format: number(), source: "printed" },
+  { path: "isoCeiling", label: "Highest usable ISO", w: "240px", format: number(), source: "measured" },
+  { path: "rates", label: "Frame rates", helper: "25, 50, 59.94", w: "300px", format: words, source: "printed" },
+  { path: "frameSizes", label: "Frame sizes", helper: "the usual first", w: "300px", format: words, source: "printed" },
+  {
+    path: "steps",
+    label: "Shutter steps its menu offers",
+    helper: "1/50, 1/60, … or nothing for any",
+    w: "100%",
+    format: words,
+    source: "printed",
+  },
+];
 
-const LABELS: Record<keyof Typed, Label> = {
-  name: { label: "Name", width: "260px" },
-  aperture: { label: "Aperture (f-number)", width: "150px" },
-  isoBase: { label: "Base ISO", width: "110px" },
-  isoCeiling: { label: "Highest usable ISO", width: "150px" },
-  rates: { label: "Frame rates", helper: "25, 50, 59.94", width: "200px" },
-  steps: { label: "Shutter steps its menu offers", helper: "1/50, 1/60, … or nothing for any", width: "100%" },
-  width: { label: "Frame width, px", helper: "3840", width: "150px" },
-  hfov: { label: "Field of view, °", helper: "horizontal", width: "150px" },
-  projection: {
+const PICTURE: readonly FieldSpec[] = [
+  { path: "profile.lens.hfovDeg", label: "Field of view, °", w: "230px", format: number(), source: "printed" },
+  {
+    path: "profile.lens.projection",
     label: "Projection",
-    width: "170px",
+    w: "170px",
     options: { rectilinear: "straight lines", equidistant: "fisheye" },
   },
-  stabiliser: {
+  { path: "profile.focalMm", label: "True focal length, mm", w: "240px", format: number(), source: "printed" },
+  {
+    path: "profile.stabiliser",
     label: "Stabiliser",
-    width: "200px",
+    w: "280px",
     options: {
       "": "not known",
       none: "none",
@@ -66,71 +49,64 @@ const LABELS: Record<keyof Typed, Label> = {
       "gimbal+electronic": "gimbal and electronic",
       post: "later, from gyro",
     },
+    source: "printed",
   },
-  readoutMs: { label: "Sensor readout, ms", width: "160px" },
-  automatic: {
+  { path: "profile.cropShare", label: "It crops away, %", w: "220px", format: number(100), source: "measured" },
+  {
+    path: "profile.trialS",
+    label: "Slowest that held, 1/s",
+    helper: "in a stepped trial",
+    w: "210px",
+    format: {
+      ...number(),
+      write: (s: number | undefined) => (s === undefined ? "" : String(Number((1 / s).toPrecision(6)))),
+      read: (typed: string) => {
+        const n = number().read(typed);
+        return typeof n === "number" && n > 0 ? 1 / n : n;
+      },
+    },
+  },
+  { path: "profile.readoutS", label: "Sensor readout, ms", w: "230px", format: number(1000), source: "measured" },
+  {
+    path: "profile.automatic.priority",
     label: "On automatic",
-    width: "200px",
+    w: "210px",
     options: { "": "not known", shutter: "moves the shutter first", iso: "raises ISO first" },
   },
-  maxTilt: { label: "Tilts up with glass on, °", width: "190px" },
-  flies: { label: "Rides on a craft", width: "140px", options: { no: "no", yes: "yes" } },
+  { path: "profile.maxTiltDeg", label: "Tilts up with glass on, °", w: "190px", format: number() },
+  { path: "profile.flies", label: "Rides on a craft", w: "140px", isFlag: true },
+  { path: "massG", label: "Mass, g", w: "120px", format: number() },
+  { path: "sealedPort", label: "Sealed port", w: "130px", isFlag: true },
+];
+
+const RECIPE: readonly FieldSpec[] = [
+  { path: "recipe.whiteBalance", label: "White balance", helper: "set with the glass on", w: "230px", format: text },
+  { path: "recipe.profile", label: "Picture profile", w: "230px", format: text },
+  { path: "recipe.sharpness", label: "Sharpness", w: "150px", format: text },
+  { path: "recipe.noiseReduction", label: "Noise reduction", w: "150px", format: text },
+  { path: "recipe.corrections", label: "Corrections", w: "230px", format: text },
+  { path: "recipe.transmission", label: "Transmission", helper: "as local law allows", w: "300px", format: text },
+  { path: "recipe.isoLimits", label: "ISO limits", w: "150px", format: text },
+  { path: "recipe.other", label: "Anything else", w: "300px", format: text },
+];
+
+const GROUPS = [
+  { heading: "Exposure", specs: EXPOSURE },
+  { heading: "Picture and motion", specs: PICTURE },
+  { heading: "Settings recipe", specs: RECIPE },
+];
+const PATHS = GROUPS.flatMap((g) => g.specs.map((s) => s.path));
+
+/** What is known of a camera of which nothing is said yet. */
+const NOTHING: Camera = {
+  name: "",
+  aperture: Number.NaN,
+  isoBase: 100,
+  isoCeiling: 1600,
+  rates: ["24", "25", "30", "50", "60"],
+  steps: [],
+  mounted: [],
 };
-
-/** Where the server's name of a field stands in the form. */
-const FIELDS: Record<string, keyof Typed> = {
-  "profile.lens.widthPx": "width",
-  "profile.lens.hfovDeg": "hfov",
-  "profile.readoutS": "readoutMs",
-  "profile.maxTiltDeg": "maxTilt",
-};
-
-const list = (text: string): string[] => text.split(/[\s,;]+/).filter(Boolean);
-const number = (text: string): number => Number(text.replace(",", "."));
-
-function typedOf(camera: Schemas["StoredCamera"] | undefined): Typed {
-  return {
-    name: camera?.name ?? "",
-    aperture: String(camera?.aperture ?? ""),
-    isoBase: String(camera?.isoBase ?? 100),
-    isoCeiling: String(camera?.isoCeiling ?? 1600),
-    rates: camera?.rates.join(", ") ?? "24, 25, 30, 50, 60",
-    steps: camera?.steps.join(", ") ?? "",
-    ...profileTyped(camera?.profile),
-  };
-}
-
-function profileTyped(profile: Schemas["CameraProfile"] | undefined) {
-  const text = (value: number | undefined) => (value === undefined ? "" : String(value));
-  return {
-    width: text(profile?.lens?.widthPx),
-    hfov: text(profile?.lens?.hfovDeg),
-    projection: profile?.lens?.projection ?? "rectilinear",
-    stabiliser: profile?.stabiliser ?? "",
-    readoutMs: text(profile?.readoutS && Number((profile.readoutS * 1000).toFixed(3))),
-    automatic: profile?.automatic?.priority ?? "",
-    maxTilt: text(profile?.maxTiltDeg),
-    flies: profile?.flies ? "yes" : "no",
-  } as const;
-}
-
-/** The profile as typed, over what the form does not show; undefined while nothing is known. */
-function profileOf(typed: Typed, before: Schemas["CameraProfile"] | undefined): Schemas["CameraProfile"] | undefined {
-  const { lens: _l, stabiliser: _s, readoutS: _r, automatic: _a, maxTiltDeg: _m, flies: _f, ...rest } = before ?? {};
-  const hasLens = typed.width.trim() !== "" || typed.hfov.trim() !== "";
-  const profile: Schemas["CameraProfile"] = {
-    ...rest,
-    ...(hasLens && {
-      lens: { widthPx: number(typed.width), hfovDeg: number(typed.hfov), projection: typed.projection },
-    }),
-    ...(typed.stabiliser && { stabiliser: typed.stabiliser }),
-    ...(typed.readoutMs.trim() && { readoutS: number(typed.readoutMs) / 1000 }),
-    ...(typed.automatic && { automatic: { ...before?.automatic, priority: typed.automatic } }),
-    ...(typed.maxTilt.trim() && { maxTiltDeg: number(typed.maxTilt) }),
-    ...(typed.flies === "yes" && { flies: true }),
-  };
-  return Object.keys(profile).length > 0 ? profile : undefined;
-}
 
 interface CameraFormProps {
   camera?: Schemas["StoredCamera"];
@@ -138,85 +114,94 @@ interface CameraFormProps {
   onDone?: () => void;
 }
 
-/** Adds a camera, or changes one. */
+/** Adds a camera, from an archetype or from nothing, or changes one. */
 export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
+  const { data: archetypes } = useQuery({ ...archetypesQuery, enabled: !camera });
+  const [start, setStart] = useState<Camera>(NOTHING);
+  if (camera) return <Sheet start={camera} camera={camera} onDone={onDone} />;
+  if (!archetypes) return <Skeleton h="200px" />;
+  const startFrom = (key: string) => {
+    const chosen = archetypes.find((a) => a.key === key);
+    setStart(chosen ? { ...chosen.camera, name: "" } : NOTHING);
+  };
+  return (
+    <Stack gap="3">
+      <Text>
+        {isFirst && "Start with one camera. "}
+        What is it like? The values of a kind are rough and count as assumed until you say better: change what differs.
+      </Text>
+      <Flex gap="2" wrap="wrap" role="group" aria-label="What it is like">
+        {archetypes.map((a) => (
+          <Button
+            key={a.key}
+            variant={start.archetype === a.key ? "solid" : "outline"}
+            aria-pressed={start.archetype === a.key}
+            onClick={() => startFrom(a.key)}
+          >
+            {a.name}
+          </Button>
+        ))}
+        <Button
+          variant={start.archetype ? "outline" : "solid"}
+          aria-pressed={!start.archetype}
+          onClick={() => startFrom("")}
+        >
+          None of these
+        </Button>
+      </Flex>
+      <Sheet key={start.archetype ?? ""} start={start} onDone={onDone} />
+    </Stack>
+  );
+}
+
+interface SheetProps {
+  start: Camera;
+  camera?: Schemas["StoredCamera"];
+  onDone?: (() => void) | undefined;
+}
+
+function Sheet({ start, camera, onDone }: SheetProps) {
   const queries = useQueryClient();
-  const form = useForm<Typed>({ resolver: zodResolver(shape), defaultValues: typedOf(camera) });
-  const save = useMutation({
-    mutationFn: (typed: Typed) => {
-      const body: Schemas["StoredCameraFields"] = {
-        name: typed.name.trim(),
-        aperture: number(typed.aperture),
-        isoBase: number(typed.isoBase),
-        isoCeiling: number(typed.isoCeiling),
-        rates: list(typed.rates),
-        steps: list(typed.steps),
-        mounted: camera?.mounted ?? [],
-        ...(camera?.notes && { notes: camera.notes }),
-        ...(profileOf(typed, camera?.profile) && { profile: profileOf(typed, camera?.profile) }),
-      };
-      return unwrap(
+  const form = useForm<FieldValues>({ defaultValues: fieldsOf(start) });
+  const sources = useWatch({ control: form.control, name: "sources" });
+  const save = useKept({
+    save: (body: Camera) =>
+      unwrap(
         camera
           ? api.PUT("/api/cameras/{id}", {
               params: { path: { id: camera.id }, query: { version: camera.version } },
               body,
             })
           : api.POST("/api/cameras", { body }),
-      );
-    },
-    onSuccess: (saved) => {
+      ),
+    onSaved: () => {
       queries.invalidateQueries({ queryKey: camerasQuery.queryKey });
-      queries.invalidateQueries({ queryKey: benchQuery(saved.id).queryKey });
-      if (!camera) form.reset(typedOf(undefined));
+      queries.invalidateQueries({ queryKey: ["bench"] });
+      if (!camera) form.reset(fieldsOf(start));
       onDone?.();
     },
-    onError: (error) => {
-      if (!(error instanceof Problem)) return;
-      for (const fault of error.faults) {
-        const name = fault.field.replace(/\[.*$/, "");
-        const field: FieldPath<Typed> = FIELDS[name] ?? (name as FieldPath<Typed>);
-        if (field in LABELS)
-          form.setError(field, { message: fault.value ? `${String(fault.value)}: ${fault.allowed}` : fault.allowed });
-      }
-    },
+    setError: form.setError,
+    paths: PATHS,
   });
   return (
     <form
-      onSubmit={form.handleSubmit((typed) => save.mutate(typed))}
+      onSubmit={form.handleSubmit((typed) => save.mutate(bodyOf(typed as Camera)))}
       noValidate
       aria-label={camera ? `Edit ${camera.name}` : "Add a camera"}
     >
-      <Stack gap="2">
-        {isFirst && <Text>Start with one camera. Most values stand in its data sheet.</Text>}
-        <Flex gap="3" wrap="wrap">
-          {(Object.keys(LABELS) as (keyof Typed)[]).map((key) => (
-            <Flex key={key} w={LABELS[key].width} maxW="100%">
-              <Controller
-                control={form.control}
-                name={key}
-                render={({ field, fieldState }) =>
-                  LABELS[key].options ? (
-                    <SelectField
-                      label={LABELS[key].label}
-                      value={field.value}
-                      options={Object.entries(LABELS[key].options).map(([value, name]) => ({ value, name }))}
-                      onChange={field.onChange}
-                    />
-                  ) : (
-                    <TextField
-                      label={LABELS[key].label}
-                      helper={LABELS[key].helper}
-                      value={field.value}
-                      onChange={field.onChange}
-                      onBlur={field.onBlur}
-                      fault={fieldState.error?.message}
-                    />
-                  )
-                }
-              />
-            </Flex>
-          ))}
-        </Flex>
+      <Stack gap="3">
+        {GROUPS.map(({ heading, specs }) => (
+          <Stack key={heading} gap="2" role="group" aria-label={heading}>
+            <Heading as="h3" size="sm" color="muted">
+              {heading}
+            </Heading>
+            <Fields
+              control={form.control}
+              specs={specs}
+              sources={{ of: sources ?? {}, prefix: "", onChange: (next) => form.setValue("sources", next) }}
+            />
+          </Stack>
+        ))}
         {save.error && (
           <Text color="breaks" role="alert">
             {save.error.message}
@@ -235,4 +220,38 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
       </Stack>
     </form>
   );
+}
+
+/** The fields of a camera that its owner states. */
+function fieldsOf(camera: Camera): Camera {
+  const {
+    id: _i,
+    version: _v,
+    createdAt: _c,
+    updatedAt: _u,
+    deletedAt: _d,
+    ...fields
+  } = camera as Schemas["StoredCamera"];
+  return Number.isNaN(fields.aperture) ? ({ ...fields, aperture: undefined } as unknown as Camera) : fields;
+}
+
+/** What is sent: a lens is as wide as the usual frame, and flat unless it says otherwise. */
+function bodyOf(typed: Camera): Camera {
+  const body = tidy(typed);
+  if (body.profile?.lens) {
+    const width = Number.parseInt(body.frameSizes?.[0] ?? "", 10);
+    body.profile.lens = {
+      ...body.profile.lens,
+      widthPx: Number.isFinite(width) ? width : (body.profile.lens.widthPx ?? 3840),
+      projection: body.profile.lens.projection ?? "rectilinear",
+    };
+    if (body.profile.lens.hfovDeg === undefined) delete body.profile.lens;
+  }
+  return {
+    ...body,
+    name: typed.name?.trim() ?? "",
+    rates: typed.rates ?? [],
+    steps: typed.steps ?? [],
+    mounted: typed.mounted ?? [],
+  };
 }

@@ -1,8 +1,8 @@
-import { List, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { Flex, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { benchQuery, coverageQuery } from "../../api/queries";
+import { benchQuery, coverageQuery, shootsQuery } from "../../api/queries";
 import { CoverageGrid } from "../../instruments/coverage/CoverageGrid";
 import { byId, glassName } from "../../lib/glass";
 import { SelectField } from "../../lib/SelectField";
@@ -13,31 +13,88 @@ type Covered = Schemas["Covered"];
 /** What light this glass covers at the looks in use, and what would close the gaps. */
 export function Coverage({ cameras }: { cameras: readonly Schemas["StoredCamera"][] }) {
   const [chosen, setChosen] = useState(cameras[0]?.id ?? "");
+  const [rigId, setRig] = useState("");
+  const [shootId, setShoot] = useState("");
   const cameraId = cameras.some((c) => c.id === chosen) ? chosen : (cameras[0]?.id ?? "");
-  const { data: bench } = useQuery(benchQuery(cameraId));
-  const { data: covered, error } = useQuery(coverageQuery(cameraId));
+  const { data: bench } = useQuery(benchQuery(cameraId, rigId));
+  const { data: covered, error } = useQuery(coverageQuery(cameraId, rigId, shootId));
+  const { data: shoots } = useQuery(shootsQuery);
   const glassOf = (ids: readonly string[], settings?: Record<string, number>) =>
     bench ? glassName(ids, byId(bench), settings) : "";
   return (
     <Stack gap="3">
-      <SelectField
-        label="On the camera"
-        maxW="360px"
-        value={cameraId}
-        options={cameras.map((c) => ({ value: c.id, name: c.name }))}
-        onChange={setChosen}
-      />
+      <Flex gap="3" wrap="wrap">
+        <SelectField
+          label="On the camera"
+          maxW="320px"
+          value={cameraId}
+          options={cameras.map((c) => ({ value: c.id, name: c.name }))}
+          onChange={(id) => {
+            setChosen(id);
+            setRig("");
+          }}
+        />
+        {bench && bench.rigs.length > 1 && (
+          <SelectField
+            label="Held"
+            maxW="220px"
+            value={bench.rig.id}
+            options={bench.rigs.map((r) => ({ value: r.id, name: r.name }))}
+            onChange={setRig}
+          />
+        )}
+        <SelectField
+          label="For the light of"
+          maxW="260px"
+          value={shootId}
+          options={[{ value: "", name: "all shoots" }, ...(shoots ?? []).map((s) => ({ value: s.id, name: s.name }))]}
+          onChange={setShoot}
+        />
+      </Flex>
       {error && <StateMark state="unknown">{error.message}</StateMark>}
       {!covered && !error && <Skeleton h="200px" />}
       {covered && bench && (
         <>
           <CoverageGrid covered={covered} glassOf={glassOf} />
+          <Gaps covered={covered} />
           <Advice covered={covered} glassOf={glassOf} />
         </>
       )}
     </Stack>
   );
 }
+
+/** Where no glass is on, look by look, with the one filter that closes most of it. */
+function Gaps({ covered }: { covered: Covered }) {
+  const lines = covered.rows.flatMap((row) => {
+    const gaps = row.gaps
+      .filter((g) => !g.tooDark)
+      .map((g) => {
+        const light = g.fromEv100 === g.toEv100 ? ev(g.fromEv100) : `${ev(g.fromEv100)} to ${ev(g.toEv100)}`;
+        return `EV ${light} (${g.closes}${g.left === 0 ? "" : " for most of it"})`;
+      });
+    return gaps.length > 0 ? [`${row.name}: ${gaps.join(", ")}`] : [];
+  });
+  if (lines.length === 0) return <Text>No gaps: some glass is on wherever there is light enough.</Text>;
+  return (
+    <Stack as="section" gap="1" aria-label="Gaps">
+      <Text>
+        <b>Gaps:</b> light where no glass is on as it is, with what would close it.
+        {covered.closer &&
+          ` ${covered.closer.names[0]} would close most of all: ${covered.closer.closes} of ${covered.closer.closes + covered.closer.open} cells.`}
+      </Text>
+      <List.Root gap="0.5" ps="4">
+        {lines.map((line) => (
+          <List.Item key={line} _marker={{ color: "muted" }}>
+            {line}
+          </List.Item>
+        ))}
+      </List.Root>
+    </Stack>
+  );
+}
+
+const ev = (value: number): string => value.toFixed(1);
 
 interface AdviceProps {
   covered: Covered;
@@ -46,7 +103,7 @@ interface AdviceProps {
 
 /** What to buy and what to carry for the shots that are stored. */
 function Advice({ covered, glassOf }: AdviceProps) {
-  const { single, pair, carry, hopeless, idle, twins, words, shots } = covered;
+  const { single, pair, carry, spare, hopeless, idle, twins, words, shots } = covered;
   const lines = [
     ...words.map((w) => `For your shots: ${w}.`),
     ...(single
@@ -54,6 +111,7 @@ function Advice({ covered, glassOf }: AdviceProps) {
       : []),
     ...(pair ? [`Or the pair ${pair.names.join(" + ")}: it serves ${times(pair.closes)}.`] : []),
     ...(carry ? [`Enough to carry for them: ${glassOf(carry)}.`] : []),
+    ...(spare ? [`And in the pocket, should the light come out a stop off: ${glassOf([spare])}.`] : []),
     ...(hopeless ?? []).map((id) => `No glass of yours serves “${shots[id] ?? id}”.`),
     ...(idle.length > 0
       ? [`Holds nowhere in this table by itself or stacked: ${idle.map((id) => glassOf([id])).join(", ")}.`]

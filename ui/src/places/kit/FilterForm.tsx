@@ -1,10 +1,11 @@
-import { Button, Checkbox, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery, labelQuery } from "../../api/queries";
 import { faultsOf } from "../../lib/faults";
 import { TextField } from "../../lib/TextField";
+import { GoesOn } from "./GoesOn";
 
 /** Adds a filter by the text on its ring, which is read while it is typed. */
 export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) {
@@ -65,30 +66,7 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
               inputMode="decimal"
             />
           </Flex>
-          <Stack gap="1" role="group" aria-label="Goes on">
-            <Text fontSize="sm" fontWeight="medium" color="muted">
-              Goes on
-            </Text>
-            <Flex gap="3" wrap="wrap">
-              {cameras.map((camera) => (
-                <Checkbox.Root
-                  key={camera.id}
-                  checked={goesOn.includes(camera.id)}
-                  onCheckedChange={(e) =>
-                    setGoesOn((now) => (e.checked ? [...now, camera.id] : now.filter((id) => id !== camera.id)))
-                  }
-                  minH="44px"
-                >
-                  <Checkbox.HiddenInput />
-                  <Checkbox.Control
-                    borderColor="muted"
-                    _checked={{ bg: "accent", borderColor: "accent", color: "onAccent" }}
-                  />
-                  <Checkbox.Label>{camera.name}</Checkbox.Label>
-                </Checkbox.Root>
-              ))}
-            </Flex>
-          </Stack>
+          <GoesOn cameras={cameras} value={goesOn} onChange={setGoesOn} />
         </Flex>
         {label.trim() && read.data && !labelFault && <Meaning read={read.data} means={means} onMeans={setMeans} />}
         {add.error && (

@@ -1,12 +1,14 @@
 import { Button, Flex, IconButton, Table, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { Trash2 } from "lucide-react";
+import { Pencil, Trash2 } from "lucide-react";
+import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
 import { StateShape } from "../../lib/StateMark";
 import { useDelete } from "../../lib/useDelete";
 import { toaster } from "../../shell/toaster";
 import { threeLanguages } from "./FilterForm";
+import { FilterSheet, fieldsOf } from "./FilterSheet";
 
 interface FilterTableProps {
   filters: Schemas["ShownFilter"][];
@@ -42,6 +44,7 @@ export function FilterTable({ filters, cameras }: FilterTableProps) {
 
 function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; cameras: FilterTableProps["cameras"] }) {
   const queries = useQueryClient();
+  const [isEdited, setEdited] = useState(false);
   const refresh = () => {
     queries.invalidateQueries({ queryKey: filtersQuery.queryKey });
     queries.invalidateQueries({ queryKey: ["bench"] });
@@ -69,7 +72,14 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
   });
   return (
     <Table.Row bg="panel">
-      <Table.Cell fontWeight="bold">{filter.title}</Table.Cell>
+      <Table.Cell fontWeight="bold">
+        {filter.title}
+        {stateOf(filter) && (
+          <Text as="span" display="block" fontWeight="normal" fontSize="sm" color="breaks">
+            {stateOf(filter)}
+          </Text>
+        )}
+      </Table.Cell>
       <Table.Cell>
         {filter.open ? (
           <Flex gap="2" align="center" wrap="wrap" color="unknown">
@@ -98,8 +108,25 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
           .map((c) => c.name)
           .join(", ")}
       </Table.Cell>
-      <Table.Cell>{filter.slot}</Table.Cell>
-      <Table.Cell textAlign="end">
+      <Table.Cell>
+        {filter.slot}
+        {filter.set && (
+          <Text as="span" display="block" color="muted" fontSize="sm">
+            {filter.set}
+          </Text>
+        )}
+      </Table.Cell>
+      <Table.Cell textAlign="end" whiteSpace="nowrap">
+        <IconButton
+          variant="ghost"
+          minW="44px"
+          color="muted"
+          aria-label={`Edit ${filter.title}`}
+          onClick={() => setEdited(true)}
+        >
+          <Pencil />
+        </IconButton>
+        {isEdited && <FilterSheet filter={filter} cameras={cameras} onClose={() => setEdited(false)} />}
         <IconButton
           variant="ghost"
           minW="44px"
@@ -114,24 +141,15 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
   );
 }
 
-function measuredWords({ measuredStops, stdErrStops }: Schemas["ShownFilter"]): string {
-  if (measuredStops === undefined) return "not measured";
-  return `${measuredStops.toFixed(2)}${stdErrStops ? ` ±${stdErrStops.toFixed(2)}` : ""}`;
+/** What its owner should know before reaching for it: broken, lost, dropped. */
+function stateOf({ condition, history = [] }: Schemas["ShownFilter"]): string {
+  if (condition === "broken" || condition === "scratched") return condition;
+  const last = history.findLast((h) => h.what !== "cleaned" && h.what !== "bought");
+  return last?.what === "lost" || last?.what === "dropped" ? `${last.what} ${last.at.slice(0, 10)}` : "";
 }
 
-/** The fields of a filter that its owner states. */
-function fieldsOf(filter: Schemas["ShownFilter"]): Schemas["StoredFilterFields"] {
-  const {
-    id: _,
-    version: _v,
-    createdAt: _c,
-    updatedAt: _u,
-    deletedAt: _d,
-    title: _t,
-    reads: _r,
-    counts: _k,
-    open: _o,
-    ...fields
-  } = filter;
-  return fields;
+function measuredWords({ measuredStops, stdErrStops, ring = [] }: Schemas["ShownFilter"]): string {
+  if (ring.length > 1) return `${ring[0]?.stops.toFixed(1)} to ${ring.at(-1)?.stops.toFixed(1)} on its ring`;
+  if (measuredStops === undefined) return "not measured";
+  return `${measuredStops.toFixed(2)}${stdErrStops ? ` ±${stdErrStops.toFixed(2)}` : ""}`;
 }

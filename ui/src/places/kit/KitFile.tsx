@@ -31,11 +31,17 @@ export function KitFile() {
   );
 }
 
+/** The most that the server takes for a kit; a larger file is not even read. */
+const MOST_BYTES = 900_000;
+
+const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`;
+
 const formatOf = (text: string): "csv" | "json" => (text.trimStart().startsWith("{") ? "json" : "csv");
 
 function ImportForm({ onDone }: { onDone: () => void }) {
   const queries = useQueryClient();
   const [text, setText] = useState("");
+  const [tooLarge, setTooLarge] = useState("");
   const chooser = useRef<HTMLInputElement>(null);
   const send = useMutation({
     mutationFn: (apply: boolean) =>
@@ -74,7 +80,8 @@ function ImportForm({ onDone }: { onDone: () => void }) {
           hidden
           onChange={async (e) => {
             const file = e.target.files?.[0];
-            if (file) change(await file.text());
+            setTooLarge(file && file.size > MOST_BYTES ? `${file.name} has ${megabytes(file.size)}` : "");
+            if (file && file.size <= MOST_BYTES) change(await file.text());
           }}
         />
         <Button variant="outline" onClick={() => chooser.current?.click()}>
@@ -87,6 +94,11 @@ function ImportForm({ onDone }: { onDone: () => void }) {
           Cancel
         </Button>
       </Flex>
+      {tooLarge && (
+        <Text role="alert" color="breaks">
+          Nothing was imported. {tooLarge}: a kit takes {megabytes(MOST_BYTES)} at most.
+        </Text>
+      )}
       {send.error && (
         <Text role="alert" color="breaks">
           Nothing was imported. {send.error.message}

@@ -1,7 +1,9 @@
-import { Box, Button, Grid, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Link as ChakraLink, Flex, Grid, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { camerasQuery, filtersQuery } from "../../api/queries";
+import { Navigate, NavLink, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { camerasQuery, filtersQuery, rigsQuery } from "../../api/queries";
 import { Panel } from "../../lib/Panel";
 import { CameraCard } from "./CameraCard";
 import { CameraForm } from "./CameraForm";
@@ -10,47 +12,120 @@ import { FilterForm } from "./FilterForm";
 import { FilterTable } from "./FilterTable";
 import { FitTable } from "./FitTable";
 import { KitFile } from "./KitFile";
+import { Labels } from "./Labels";
+import { Sets } from "./Sets";
 
-/** What I own: cameras, and the glass that goes on them. */
+interface PartProps {
+  cameras: Schemas["StoredCamera"][];
+  filters: Schemas["ShownFilter"][];
+}
+
+/** The parts of the kit, each at an address of its own. */
+const PARTS: Record<string, { name: string; note: string; show: (props: PartProps) => React.ReactNode }> = {
+  fit: {
+    name: "Fit",
+    note: "what goes on what, by trial and by measure",
+    show: (props) => <FitTable {...props} />,
+  },
+  coverage: {
+    name: "Coverage",
+    note: "which light this glass serves, and what is missing",
+    show: ({ cameras }) => <Coverage cameras={cameras} />,
+  },
+  sets: { name: "Sets", note: "sets of filters side by side", show: ({ cameras }) => <Sets cameras={cameras} /> },
+  labels: { name: "Labels", note: "for the slots of the case", show: () => <Labels /> },
+};
+
+/** What somebody owns: cameras, and the glass that goes on them. */
 export function KitPlace() {
+  const { part = "" } = useParams();
   const cameras = useQuery(camerasQuery);
   const filters = useQuery(filtersQuery);
   const failed = cameras.error ?? filters.error;
+  if (part !== "" && !PARTS[part]) return <Navigate to="/kit" replace />;
   if (failed) return <Text py="8">The kit cannot be shown. {failed.message}</Text>;
   if (!cameras.data || !filters.data) return <Skeleton h="300px" aria-busy="true" aria-label="Loading the kit" />;
+  const chosen = PARTS[part];
+  const kit = { cameras: cameras.data, filters: filters.data };
   return (
     <Stack gap="4">
-      <Heading as="h1" size="2xl">
-        Kit
-      </Heading>
+      <Flex gap="4" align="center" wrap="wrap">
+        <Heading as="h1" size="2xl">
+          Kit
+        </Heading>
+        <Flex as="nav" aria-label="Parts of the kit" gap="1" wrap="wrap">
+          <PartLink to="/kit" name="Gear" />
+          {Object.entries(PARTS).map(([key, { name }]) => (
+            <PartLink key={key} to={`/kit/${key}`} name={name} />
+          ))}
+        </Flex>
+      </Flex>
+      {!chosen && <Gear {...kit} />}
+      {chosen && (
+        <Panel heading={chosen.name} note={chosen.note}>
+          {kit.cameras.length > 0 && kit.filters.length > 0 ? (
+            chosen.show(kit)
+          ) : (
+            <Text color="muted">Add a camera and some glass first, under Gear.</Text>
+          )}
+        </Panel>
+      )}
+    </Stack>
+  );
+}
+
+function PartLink({ to, name }: { to: string; name: string }) {
+  return (
+    <ChakraLink asChild variant="plain">
+      <NavLink to={to} end>
+        {({ isActive }) => (
+          <Box
+            as="span"
+            px="4"
+            py="2.5"
+            rounded="lg"
+            bg={isActive ? "accent" : "panel"}
+            color={isActive ? "onAccent" : "accent"}
+            borderWidth="1px"
+            borderColor={isActive ? "accent" : "edge"}
+            fontWeight="semibold"
+          >
+            {name}
+          </Box>
+        )}
+      </NavLink>
+    </ChakraLink>
+  );
+}
+
+/** Cameras and glass themselves. */
+function Gear({ cameras, filters }: PartProps) {
+  const { data: rigs } = useQuery(rigsQuery);
+  return (
+    <>
       <Panel heading="Cameras" note="one aperture each, so light is traded with shutter, ISO and glass">
         <Grid templateColumns={{ base: "1fr", md: "repeat(2, 1fr)", xl: "repeat(3, 1fr)" }} gap="2" mb="3">
-          {cameras.data.map((camera) => (
-            <CameraCard key={camera.id} camera={camera} filters={filters.data} />
+          {cameras.map((camera) => (
+            <CameraCard
+              key={camera.id}
+              camera={camera}
+              filters={filters}
+              rigs={(rigs ?? []).filter((r) => r.cameraId === camera.id)}
+            />
           ))}
         </Grid>
-        <NewCamera isFirst={cameras.data.length === 0} />
+        <NewCamera isFirst={cameras.length === 0} />
       </Panel>
-      {cameras.data.length > 0 && (
+      {cameras.length > 0 && (
         <Panel heading="Glass" note="type each label as it stands on the ring">
-          <FilterForm cameras={cameras.data} />
-          <FilterTable filters={filters.data} cameras={cameras.data} />
+          <FilterForm cameras={cameras} />
+          <FilterTable filters={filters} cameras={cameras} />
           <Box mt="3">
             <KitFile />
           </Box>
         </Panel>
       )}
-      {cameras.data.length > 0 && filters.data.length > 0 && (
-        <Panel heading="Fit" note="what was tried on what, and what was not">
-          <FitTable cameras={cameras.data} filters={filters.data} />
-        </Panel>
-      )}
-      {cameras.data.length > 0 && filters.data.length > 0 && (
-        <Panel heading="Coverage" note="which light this glass serves, and what is missing">
-          <Coverage cameras={cameras.data} />
-        </Panel>
-      )}
-    </Stack>
+    </>
   );
 }
 

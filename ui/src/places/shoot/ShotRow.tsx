@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { shotQuery, shotsQuery } from "../../api/queries";
 import { planned, signed } from "../../lib/format";
-import { glassName } from "../../lib/glass";
+import { glassName, named, type Piece } from "../../lib/glass";
 import { settingWords, stateOf } from "../../lib/option";
 import { StateShape } from "../../lib/StateMark";
 import { useDelete } from "../../lib/useDelete";
@@ -21,7 +21,11 @@ interface ShotRowProps {
 export function ShotRow({ shot, camera, filters }: ShotRowProps) {
   const { chosen, settled } = shot.answer.given;
   const state = stateOf(shot.answer.given);
-  const glass = glassName(chosen.filters, new Map(filters.map((f) => [f.id, f])), chosen.settings);
+  const glass = glassName(
+    chosen.filters,
+    new Map([...named(shot.answer.glass), ...filters.map((f): [string, Piece] => [f.id, f])]),
+    chosen.settings,
+  );
   const queries = useQueryClient();
   const remove = useDelete({
     what: `“${shot.name}”`,
@@ -47,7 +51,9 @@ export function ShotRow({ shot, camera, filters }: ShotRowProps) {
             <Box flex="1.3" minW="0">
               <Text fontWeight="bold">{shot.name}</Text>
               <Text color="muted" fontSize="sm">
-                {[planned(shot.startsAt), camera?.name ?? "camera deleted"].filter(Boolean).join(" · ")}
+                {[planned(shot.startsAt), camera?.name ?? `${shot.answer.camera ?? "a camera"} (deleted)`]
+                  .filter(Boolean)
+                  .join(" · ")}
               </Text>
             </Box>
             <Flex flex="1" minW="0" gap="2" align="center">

@@ -37,15 +37,35 @@ interface LookFormProps {
   onChange: (look: Look) => void;
   onScene: (part: Partial<Scene>) => void;
   onCamera: (id: string) => void;
+  onRig: (id: string) => void;
 }
 
 /** The camera, its frame rate and the shutter wanted of it. */
 export function LookForm(props: LookFormProps) {
   const { look, scene, answer, bench, cameras, offered, moved, faultOf } = props;
-  const { onChange, onCamera, onScene } = props;
+  const { onChange, onCamera, onRig, onScene } = props;
   return (
     <Stack gap="3">
-      <SelectField label="Camera" value={bench.camera.id} options={cameraOptions(bench, cameras)} onChange={onCamera} />
+      <Flex gap="3" wrap="wrap">
+        <SelectField
+          label="Camera"
+          flex="2"
+          minW="200px"
+          value={bench.camera.id}
+          options={cameraOptions(bench, cameras)}
+          onChange={onCamera}
+        />
+        {bench.rigs.length > 1 && (
+          <SelectField
+            label="Held"
+            flex="1"
+            minW="140px"
+            value={bench.rig.id}
+            options={bench.rigs.map((r) => ({ value: r.id, name: r.name }))}
+            onChange={onRig}
+          />
+        )}
+      </Flex>
       <Flex gap="3" wrap="wrap">
         <Choice
           label="Frames per second"

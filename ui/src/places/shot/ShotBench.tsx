@@ -15,7 +15,8 @@ import { shuttersOf } from "../../lib/option";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { ChoicesForm } from "./ChoicesForm";
-import { type Answer, type Bench, type Draft, requestOf, type Scene, type Shot } from "./draft";
+import { type Answer, type Bench, type Draft, goneFrom, requestOf, type Scene, type Shot } from "./draft";
+import { GoneNote } from "./GoneNote";
 import { LightForm } from "./LightForm";
 import { LookForm, offeredWords } from "./LookForm";
 import { MotionForm } from "./MotionForm";
@@ -44,9 +45,12 @@ const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 export function ShotBench({ shot }: { shot: Shot }) {
   const { draft, made, baseVersion, changes, setAround } = useShotDraft(shot);
   const { data: cameras = NO_CAMERAS } = useQuery(camerasQuery);
-  const { data: bench } = useQuery({ ...benchQuery(draft.cameraId), placeholderData: (previous) => previous });
-  const isBenchReady = bench?.camera.id === draft.cameraId;
-  const request = isBenchReady ? requestOf(draft, bench) : null;
+  const { data: bench, isPlaceholderData: isOtherBench } = useQuery({
+    ...benchQuery(draft.cameraId, draft.rigId),
+    placeholderData: (previous) => previous,
+  });
+  const gone = bench && !isOtherBench ? goneFrom(draft, bench) : [];
+  const request = bench && !isOtherBench && gone.length === 0 ? requestOf(draft, bench) : null;
   const asked = useQuery(shotAnswerQuery(request));
   const answer = useLastGood(asked.data) ?? shot.answer.given;
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
@@ -61,8 +65,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const later = useDeferredValue(answer);
   const whatIf = draft.scene?.whatIf;
   const pieces = useMemo(
-    () => (bench ? byId(bench, whatIf?.glassStops) : new Map<string, Piece>()),
-    [bench, whatIf?.glassStops],
+    () => (bench ? byId(bench, whatIf?.glassStops, shot.answer.glass) : new Map<string, Piece>()),
+    [bench, whatIf?.glassStops, shot.answer.glass],
   );
   const glassOf = useCallback((ids: readonly string[]) => glassName(ids, pieces), [pieces]);
   const moved = useMoved(answer, draft.look.fps, isAnswered);
@@ -81,7 +85,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   };
 
   if (!bench) return null;
-  const isStale = Boolean(asked.error);
+  const isStale = Boolean(asked.error) || gone.length > 0;
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
       <Header draft={draft} onName={changes.setName}>
@@ -95,6 +99,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
           if (theirs) changes.replace(theirs);
         }}
       />
+      {gone.length > 0 && <GoneNote names={glassOf(gone)} at={shot.answer.at} onDrop={() => changes.dropGone(gone)} />}
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 360px" }} gap="3" alignItems="start">
         <Panel
           heading="Verdict"
@@ -181,6 +186,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
               faultOf={faultOf}
               onChange={changes.setLook}
               onCamera={changes.setCamera}
+              onRig={changes.setRig}
               onScene={changes.setScene}
             />
           </Panel>

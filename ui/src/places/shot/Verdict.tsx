@@ -1,9 +1,11 @@
 import { Box, Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { CopyButton } from "../../lib/CopyButton";
 import { iso, signed } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
 import { errorWords, settingWords, stateOf } from "../../lib/option";
+import { recipeLines } from "../../lib/recipe";
 import { type State, StateMark, StateShape } from "../../lib/StateMark";
 import { type Answer, type Bench, triedWords } from "./draft";
 import { Explain } from "./Explain";
@@ -33,6 +35,7 @@ interface VerdictProps {
 export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, ...on }: VerdictProps) {
   const { onPick, onSaw, onTrade, onUndo, onDropTried } = on;
   const { chosen } = answer;
+  const recipe = recipeLines(bench.camera.recipe);
   const isLooking = answer.step !== undefined && !answer.settled;
   return (
     <Stack gap="3">
@@ -52,6 +55,7 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
           <Text fontSize="xl" fontWeight="semibold" mt="1" data-testid="setting">
             {isLooking ? lockedWords(answer, bench) : settingWords(chosen)}
           </Text>
+          {!isLooking && chosen.ring && <Text fontSize="lg">Turn the ring {chosen.ring}.</Text>}
           {!isLooking && (
             <Text fontSize="lg" data-testid="error">
               <b>{signed(chosen.leftStops)}</b>
@@ -91,6 +95,21 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
             <StateShape state="unknown" /> {f.title} is left out: {f.open}
           </Text>
         ))}
+        {!isLooking && recipe.length > 0 && (
+          <Stack gap="1" as="section" aria-label="Settings recipe">
+            <Text fontWeight="bold">Also set</Text>
+            {recipe.map((line) => (
+              <Text key={line} fontSize="sm">
+                {line}
+              </Text>
+            ))}
+            <Box>
+              <CopyButton text={[`${bench.camera.name}: ${settingWords(chosen)}`, ...recipe].join("\n")}>
+                Copy the settings
+              </CopyButton>
+            </Box>
+          </Stack>
+        )}
         {!isLooking && answer.explain && <Explain lines={answer.explain} />}
         {!isLooking && <Others answer={answer} filters={filters} onPick={onPick} />}
       </Stack>
@@ -102,11 +121,11 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
 function warnings(on: readonly string[], bench: Bench, pieces: Map<string, Piece>): { state: State; words: string }[] {
   const fits = (bench.fits ?? []).filter((fit) => on.includes(fit.filterId));
   const title = (id: string) => pieces.get(id)?.title ?? "that glass";
-  return fits.flatMap(({ state, because, filterId }): { state: State; words: string }[] => {
-    if (state === "unknown")
-      return [{ state, words: `${title(filterId)} was never tried on this camera: try it before you go` }];
-    if (state === "tight") return [{ state, words: `${title(filterId)}: ${because}` }];
-    return [];
+  return fits.flatMap(({ standing, because, filterId }): { state: State; words: string }[] => {
+    const words = `${title(filterId)}: ${because[0]}`;
+    if (standing === "unknown" || standing === "computed")
+      return [{ state: "unknown", words: `${words}: try it before you go` }];
+    return standing === "tried" ? [] : [{ state: "tight", words }];
   });
 }
 

@@ -1,5 +1,6 @@
 import mergePatch from "json-merge-patch";
 import type { Schemas } from "../../api/client";
+import { NEW_GLASS } from "../../lib/glass";
 
 /** A shot as it stands under the hands: what is typed, before it is stored. */
 export type Draft = Schemas["StoredShotFields"];
@@ -11,7 +12,7 @@ export type LightKind = Schemas["ShotLight"]["kind"];
 
 /** The fields of a stored shot that are edited. */
 export function draftOf(shot: Shot): Draft {
-  const { shootId, cameraId, name, startsAt, look, light, choices, scene, placed } = shot;
+  const { shootId, cameraId, rigId, name, startsAt, look, light, choices, scene, placed } = shot;
   return {
     shootId,
     cameraId,
@@ -20,6 +21,7 @@ export function draftOf(shot: Shot): Draft {
     light,
     choices,
     scene: scene ?? {},
+    ...(rigId && { rigId }),
     ...(startsAt && { startsAt }),
     ...(placed && { placed }),
   };
@@ -129,19 +131,41 @@ export function onCamera(draft: Draft, cameras: readonly Schemas["StoredCamera"]
   const fps = rates.length === 0 || rates.includes(draft.look.fps) ? draft.look.fps : (rates[0] ?? draft.look.fps);
   const { required: _, ...choices } = draft.choices;
   const { whatIf: _w, ...scene } = draft.scene ?? {};
+  const { rigId: _r, ...held } = draft;
   const light = {
     ...draft.light,
     ...(draft.light.at && { at: { ...draft.light.at, glass: [] } }),
     ...(draft.light.low && { low: { ...draft.light.low, glass: [] } }),
   };
   return unplaced({
-    ...draft,
+    ...held,
     cameraId,
     light,
     look: { ...draft.look, fps },
     choices: { ...choices, mounted: camera?.mounted ?? [] },
     scene,
   });
+}
+
+/** The glass that the draft names and that its camera's kit no longer has. */
+export function goneFrom(draft: Draft, bench: Bench): string[] {
+  const { required = [], mounted = [] } = draft.choices;
+  const there = new Set(bench.kit.map((k) => k.id));
+  return [...new Set([...(draft.placed ?? []), ...required, ...mounted])].filter(
+    (id) => !there.has(id) && id !== NEW_GLASS,
+  );
+}
+
+/** The draft without glass that is gone; where that was all of it, the best option stands. */
+export function without(draft: Draft, gone: readonly string[]): Draft {
+  const left = (ids: readonly string[] = []) => ids.filter((id) => !gone.includes(id));
+  const placed = left(draft.placed);
+  const { choices } = draft;
+  return {
+    ...unplaced(draft),
+    choices: { ...choices, required: left(choices.required), mounted: left(choices.mounted) },
+    ...(placed.length > 0 && { placed }),
+  };
 }
 
 /** The draft with the gear as it is: without what is only being tried. */

@@ -18,6 +18,7 @@ import {
   toggled,
   traded,
   unplaced,
+  without,
 } from "./draft";
 import { type KeptDraft, readDraft } from "./keptDraft";
 
@@ -53,6 +54,8 @@ export function useShotDraft(shot: Shot) {
       sawAs: (saw: Schemas["Look"]["saw"]) =>
         update((now, { answer }) => ({ ...now, light: looked(now, answer, saw) })),
       setLook: (look: Draft["look"]) => update((now) => ({ ...now, look })),
+      setRig: (rigId: string) => update((now) => unplaced({ ...now, rigId })),
+      dropGone: (gone: readonly string[]) => update((now) => without(now, gone)),
       setCamera: (id: string) => update((now, { cameras }) => onCamera(now, cameras, id)),
       setChoices: (choices: Draft["choices"]) => update((now) => unplaced({ ...now, choices })),
       setScene: (part: Partial<Scene>) => update((now) => inScene(now, part)),

@@ -1,15 +1,12 @@
-import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Heading, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import { NumberField } from "../../lib/NumberField";
-import { Sheet } from "../../lib/Sheet";
-import { StateMark } from "../../lib/StateMark";
 import { TextField } from "../../lib/TextField";
 import { useDelete } from "../../lib/useDelete";
 
-type Cell = Schemas["FitCell"];
 type Found = Schemas["StoredFound"];
 type Question = "wobbles" | "folds" | "selfTest" | "darkCorners" | "marksLeft";
 
@@ -27,14 +24,13 @@ const ANSWERS = [
   { value: "open", name: "Not looked at" },
 ] as const;
 
-interface TrialSheetProps {
-  cell: Cell;
-  title: string;
-  onClose: () => void;
+interface TrialFormProps {
+  seat: Schemas["Seat"];
+  onKept: () => void;
 }
 
-/** One filter tried on one camera: the sheet to fill in, and the evidence so far. */
-export function TrialSheet({ cell, title, onClose }: TrialSheetProps) {
+/** The sheet for trying one filter on one rig, and the trials so far. */
+export function TrialForm({ seat, onKept }: TrialFormProps) {
   const queries = useQueryClient();
   const [found, setFound] = useState<Found>({ seated: true });
   const set = (part: Partial<Found>) =>
@@ -47,76 +43,76 @@ export function TrialSheet({ cell, title, onClose }: TrialSheetProps) {
     mutationFn: () =>
       unwrap(
         api.POST("/api/trials", {
-          body: { cameraId: cell.cameraId, filterId: cell.filterId, triedAt: new Date().toISOString(), found },
+          body: { rigId: seat.rigId, filterId: seat.filterId, triedAt: new Date().toISOString(), found },
         }),
       ),
     onSuccess: () => {
       refresh();
-      onClose();
+      onKept();
     },
   });
   const fault = (field: string) =>
     save.error instanceof Problem ? save.error.faults.find((f) => f.field === `found.${field}`)?.allowed : undefined;
   return (
-    <Sheet title={title} isOpen onOpen={(isOpen) => isOpen || onClose()} size="lg">
-      <Stack gap="3">
-        {cell.state !== "none" && <StateMark state={cell.state}>{cell.because}</StateMark>}
-        <Text color="muted">
-          Power off or disarm before mounting, hold the gimbal gently, and never try it while moving.
-        </Text>
-        <Choice
-          label="Seats straight and all the way"
-          options={ANSWERS.slice(0, 2)}
-          value={found.seated ? "yes" : "no"}
-          onChange={(v) => set({ seated: v === "yes" })}
-        />
-        <Flex gap="4" wrap="wrap">
-          {(Object.keys(QUESTIONS) as Question[]).map((key) => (
-            <Choice
-              key={key}
-              label={QUESTIONS[key]}
-              options={ANSWERS}
-              value={found[key] === undefined ? "open" : found[key] ? "yes" : "no"}
-              onChange={(v) => set({ [key]: v === "open" ? undefined : v === "yes" })}
-            />
-          ))}
-        </Flex>
-        <Flex gap="3" wrap="wrap">
-          <NumberField
-            label="Pull-off, grams"
-            w="150px"
-            value={found.pullOffG}
-            fault={fault("pullOffG")}
-            onChange={(pullOffG) => set({ pullOffG })}
+    <Stack gap="3" as="section" aria-label="A trial">
+      <Heading as="h3" size="sm" color="muted">
+        Try it by hand
+      </Heading>
+      <Text color="muted">
+        Power off or disarm before mounting, hold the gimbal gently, and never try it while moving.
+      </Text>
+      <Choice
+        label="Seats straight and all the way"
+        options={ANSWERS.slice(0, 2)}
+        value={found.seated ? "yes" : "no"}
+        onChange={(v) => set({ seated: v === "yes" })}
+      />
+      <Flex gap="4" wrap="wrap">
+        {(Object.keys(QUESTIONS) as Question[]).map((key) => (
+          <Choice
+            key={key}
+            label={QUESTIONS[key]}
+            options={ANSWERS}
+            value={found[key] === undefined ? "open" : found[key] ? "yes" : "no"}
+            onChange={(v) => set({ [key]: v === "open" ? undefined : v === "yes" })}
           />
-          <NumberField
-            label="Tilts up to, °"
-            value={found.tiltUpDeg}
-            fault={fault("tiltUpDeg")}
-            onChange={(tiltUpDeg) => set({ tiltUpDeg })}
-          />
-          <NumberField
-            label="Tilts down to, °"
-            w="140px"
-            value={found.tiltDownDeg}
-            fault={fault("tiltDownDeg")}
-            onChange={(tiltDownDeg) => set({ tiltDownDeg })}
-          />
-        </Flex>
-        <TextField label="Note" value={found.note ?? ""} fault={fault("note")} onChange={(note) => set({ note })} />
-        {save.error && (
-          <Text role="alert" color="breaks">
-            {save.error.message}
-          </Text>
-        )}
-        <Button alignSelf="flex-start" loading={save.isPending} onClick={() => save.mutate()}>
-          Keep this trial
-        </Button>
-        {cell.trials.map((t) => (
-          <PastTrial key={t.id} trial={t} onGone={refresh} />
         ))}
-      </Stack>
-    </Sheet>
+      </Flex>
+      <Flex gap="3" wrap="wrap">
+        <NumberField
+          label="Pull-off, grams"
+          w="150px"
+          value={found.pullOffG}
+          fault={fault("pullOffG")}
+          onChange={(pullOffG) => set({ pullOffG })}
+        />
+        <NumberField
+          label="Tilts up to, °"
+          value={found.tiltUpDeg}
+          fault={fault("tiltUpDeg")}
+          onChange={(tiltUpDeg) => set({ tiltUpDeg })}
+        />
+        <NumberField
+          label="Tilts down to, °"
+          w="140px"
+          value={found.tiltDownDeg}
+          fault={fault("tiltDownDeg")}
+          onChange={(tiltDownDeg) => set({ tiltDownDeg })}
+        />
+      </Flex>
+      <TextField label="Note" value={found.note ?? ""} fault={fault("note")} onChange={(note) => set({ note })} />
+      {save.error && (
+        <Text role="alert" color="breaks">
+          {save.error.message}
+        </Text>
+      )}
+      <Button alignSelf="flex-start" loading={save.isPending} onClick={() => save.mutate()}>
+        Keep this trial
+      </Button>
+      {seat.trials.map((t) => (
+        <PastTrial key={t.id} trial={t} onGone={refresh} />
+      ))}
+    </Stack>
   );
 }
 

@@ -1,0 +1,86 @@
+/** How a value of a form is written and read. What cannot be read is NOT_READ. */
+export interface Format<T> {
+  write: (value: T | undefined) => string;
+  /** Undefined for nothing; NOT_READ for what says nothing. */
+  read: (text: string) => T | undefined | typeof NOT_READ;
+  /** What to write, for a text that could not be read. */
+  how: string;
+  isNumeric?: boolean;
+}
+
+/** Stands in a form where a text could not be read; never sent. */
+export const NOT_READ = Symbol("not read");
+
+const readNumber = (text: string): number | undefined => {
+  const plain = text.trim().replace(",", ".").replace("−", "-");
+  const value = Number(plain);
+  return plain !== "" && Number.isFinite(value) ? value : undefined;
+};
+
+export const text: Format<string> = {
+  write: (value) => value ?? "",
+  read: (typed) => (typed === "" ? undefined : typed),
+  how: "",
+};
+
+/** A number; shown times scale, as a readout of 0.016 s is 16 ms. */
+export const number = (scale = 1): Format<number> => ({
+  write: (value) => (value === undefined ? "" : String(Number((value * scale).toPrecision(12)))),
+  read: (typed) =>
+    typed.trim() === "" ? undefined : ((n) => (n === undefined ? NOT_READ : n / scale))(readNumber(typed)),
+  how: "a number",
+  isNumeric: true,
+});
+
+/** Words with blanks or commas between them: 25, 50, 59.94. */
+export const words: Format<string[]> = {
+  write: (value) => value?.join(", ") ?? "",
+  read: (typed) => typed.split(/[\s,;]+/).filter(Boolean),
+  how: "",
+};
+
+/** Two numbers, the least and the most: 20.02 to 20.05, or one for both. */
+export const span: Format<number[]> = {
+  write: (value) => (value ? (value[0] === value[1] ? `${value[0]}` : value.join(" to ")) : ""),
+  read: (typed) => {
+    if (typed.trim() === "") return undefined;
+    const ends = typed.split(/\s+to\s+|\s*–\s*|\s*\.\.\.?\s*/).map(readNumber);
+    const [least, most = least] = ends;
+    return ends.length > 2 || least === undefined || most === undefined ? NOT_READ : [least, most];
+  },
+  how: "one number, or two as in 20.02 to 20.05",
+};
+
+interface Mark {
+  mark: string;
+  stops: number;
+}
+
+/** Marks on a ring and what was measured there: min = 1.2, 3 = 3.1. */
+export const marks: Format<Mark[]> = {
+  write: (value) => value?.map((m) => `${m.mark} = ${m.stops}`).join(", ") ?? "",
+  read: (typed) => {
+    if (typed.trim() === "") return undefined;
+    const all = typed
+      .split(/,(?!\d)|;/)
+      .filter((part) => part.trim() !== "")
+      .map((part) => {
+        const [mark = "", stops = ""] = part.split("=");
+        return { mark: mark.trim(), stops: readNumber(stops) };
+      });
+    return all.every((m): m is Mark => m.mark !== "" && m.stops !== undefined) ? all : NOT_READ;
+  },
+  how: "marks and stops, as in min = 1.2, 3 = 3.1, max = 6",
+};
+
+/** A value without what is empty in it: blank texts, undefined, objects of nothing. */
+export function tidy<T>(value: T): T {
+  if (Array.isArray(value) || typeof value !== "object" || value === null) return value;
+  const kept = Object.entries(value)
+    .map(([key, v]) => [key, tidy(v)] as const)
+    .filter(([, v]) => v !== undefined && v !== "" && !isNothing(v));
+  return Object.fromEntries(kept) as T;
+}
+
+const isNothing = (v: unknown): boolean =>
+  typeof v === "object" && v !== null && !Array.isArray(v) && Object.keys(v).length === 0;

@@ -1,0 +1,154 @@
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { useQueryClient } from "@tanstack/react-query";
+import { type FieldValues, useForm, useWatch } from "react-hook-form";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { type FieldSpec, Fields } from "../../lib/form/Fields";
+import { number, span, text, tidy } from "../../lib/form/formats";
+import { useKept } from "../../lib/form/useKept";
+import { useDelete } from "../../lib/useDelete";
+
+type Rig = Schemas["StoredRigFields"];
+
+export const MOUNTS: Record<string, string> = {
+  "": "not known",
+  "push-on": "push-on",
+  snap: "snap",
+  twist: "twist",
+  magnet: "magnet",
+  adhesive: "adhesive",
+  clip: "clip",
+  thread: "thread",
+};
+
+const measure = (path: string, label: string, w: string, source: FieldSpec["source"] = "measured"): FieldSpec => ({
+  path: `measures.${path}`,
+  label,
+  w,
+  format: number(),
+  ...(source && { source }),
+});
+
+const SPECS: readonly FieldSpec[] = [
+  { path: "name", label: "Name of the rig", w: "240px", format: text, helper: "in the cage, bare" },
+  {
+    path: "housing",
+    label: "The camera is",
+    w: "150px",
+    options: { bare: "bare", frame: "in a frame", cage: "in a cage", case: "in a case" },
+  },
+  {
+    path: "way",
+    label: "Which way round",
+    w: "160px",
+    options: { upright: "upright", "upside-down": "upside down", sideways: "sideways", reversed: "facing back" },
+  },
+  { path: "measures.mount", label: "Takes a filter by", w: "160px", options: MOUNTS },
+  {
+    path: "measures.barrelMm",
+    label: "Barrel, mm",
+    w: "260px",
+    format: span,
+    source: "measured",
+    helper: "least to most: 21.02 to 21.04",
+  },
+  measure("pupilDepthMm", "Pupil behind the barrel's front, mm", "310px", "assumed"),
+  measure("foldMm", "Room when folded, mm", "240px"),
+  measure("tiltUpDeg", "Tilts up bare, °", "220px"),
+  measure("tiltDownDeg", "Tilts down bare, °", "220px"),
+  measure("payloadG", "Its gimbal carries, g", "240px", "printed"),
+  measure("filterArmMm", "Axis to the filter, mm", "240px"),
+  measure("counterArmMm", "Axis to a counterweight, mm", "270px"),
+  measure("accelG", "Peak g in use", "210px", "assumed"),
+  measure("speedMps", "Fastest in use, m/s", "230px", "assumed"),
+  measure("bareG", "All of it without glass, g", "260px"),
+  measure("limitG", "Limit of its class as you know it, g", "300px", "printed"),
+];
+const PATHS = SPECS.map((s) => s.path);
+
+interface RigFormProps {
+  cameraId: string;
+  rig?: Schemas["StoredRig"];
+  onDone: () => void;
+}
+
+/** Adds a way in which a camera is held, or changes one. */
+export function RigForm({ cameraId, rig, onDone }: RigFormProps) {
+  const queries = useQueryClient();
+  const form = useForm<FieldValues>({
+    defaultValues: rig
+      ? { name: rig.name, housing: rig.housing, way: rig.way, measures: rig.measures, sources: rig.sources ?? {} }
+      : { name: "", housing: "frame", way: "upright", measures: {}, sources: {} },
+  });
+  const sources = useWatch({ control: form.control, name: "sources" });
+  const save = useKept({
+    save: (body: Rig) =>
+      unwrap(
+        rig
+          ? api.PUT("/api/rigs/{id}", { params: { path: { id: rig.id }, query: { version: rig.version } }, body })
+          : api.POST("/api/rigs", { body }),
+      ),
+    onSaved: () => {
+      queries.invalidateQueries({ queryKey: ["bench"] });
+      onDone();
+    },
+    setError: form.setError,
+    paths: PATHS,
+  });
+  return (
+    <form
+      noValidate
+      aria-label={rig ? `Edit the rig ${rig.name}` : "Add a rig"}
+      onSubmit={form.handleSubmit((typed) => {
+        const body = tidy(typed) as Rig;
+        save.mutate({ ...body, cameraId, name: body.name ?? "", measures: body.measures ?? {} });
+      })}
+    >
+      <Stack gap="3">
+        <Text color="muted">
+          Measure with a caliper, at the widest and the narrowest. What you leave out is not judged. The class limit is
+          yours to state: local rules decide.
+        </Text>
+        <Fields
+          control={form.control}
+          specs={SPECS}
+          sources={{ of: sources ?? {}, prefix: "measures.", onChange: (next) => form.setValue("sources", next) }}
+        />
+        {save.error && (
+          <Text color="breaks" role="alert">
+            {save.error.message}
+          </Text>
+        )}
+        <Flex gap="2">
+          <Button type="submit" loading={save.isPending}>
+            {rig ? "Store" : "Add rig"}
+          </Button>
+          <Button variant="ghost" onClick={onDone}>
+            Cancel
+          </Button>
+          {rig && <DeleteRig rig={rig} onGone={onDone} />}
+        </Flex>
+      </Stack>
+    </form>
+  );
+}
+
+function DeleteRig({ rig, onGone }: { rig: Schemas["StoredRig"]; onGone: () => void }) {
+  const remove = useDelete({
+    what: `The rig “${rig.name}”`,
+    queryKey: ["bench"],
+    remove: async () => {
+      const gone = await unwrap(
+        api.DELETE("/api/rigs/{id}", { params: { path: { id: rig.id }, query: { version: rig.version } } }),
+      );
+      onGone();
+      return gone;
+    },
+    restore: (version) =>
+      unwrap(api.POST("/api/rigs/{id}/restore", { params: { path: { id: rig.id }, query: { version } } })),
+  });
+  return (
+    <Button variant="ghost" color="breaks" ms="auto" onClick={() => remove.mutate()}>
+      Delete this rig
+    </Button>
+  );
+}

@@ -1,0 +1,206 @@
+import { Flex, Skeleton, Slider, Stack, Table, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { z } from "zod";
+import type { Schemas } from "../../api/client";
+import { compareQuery, rigsQuery, setsQuery } from "../../api/queries";
+import { SelectField } from "../../lib/SelectField";
+
+type Weights = Schemas["SetWeights"];
+type Criterion = keyof Weights;
+
+interface Row {
+  name: string;
+  write: (v: number) => string;
+}
+
+const ROWS: Record<Criterion, Row> = {
+  fit: { name: "Fit on this rig", write: (v) => `${Math.round(v * 100)} %` },
+  truth: { name: "Off what is printed", write: (v) => `${v.toFixed(2)} stops` },
+  tint: { name: "Tint", write: (v) => `${v.toFixed(2)} stops` },
+  corners: { name: "Corners", write: (v) => `${v.toFixed(2)} stops` },
+  flare: { name: "Flare", write: (v) => ["none", "slight", "plain", "heavy"][Math.round(v)] ?? "heavy" },
+  sharpness: { name: "Sharpness lost", write: (v) => `${v.toFixed(0)} %` },
+  mass: { name: "Mass", write: (v) => `${v.toFixed(1)} g` },
+  case: { name: "In the case", write: (v) => `${Math.round(v * 100)} %` },
+  price: { name: "Price", write: (v) => v.toFixed(2) },
+};
+const CRITERIA = Object.keys(ROWS) as Criterion[];
+const OURS: Weights = { fit: 3, truth: 2, tint: 2, corners: 2, flare: 1, sharpness: 1, mass: 1, case: 0.5, price: 1 };
+
+const KEY = "pinhole.setWeights";
+const weightsShape = z.object(
+  Object.fromEntries(CRITERIA.map((k) => [k, z.number().min(0).max(5)])) as Record<Criterion, z.ZodNumber>,
+);
+
+/** The weights that were set on this device, ours at first. */
+function useWeights(): [Weights, (w: Weights) => void] {
+  const [weights, setWeights] = useState<Weights>(() => {
+    try {
+      const kept = weightsShape.safeParse(JSON.parse(localStorage.getItem(KEY) ?? "null"));
+      return kept.success ? kept.data : OURS;
+    } catch {
+      return OURS;
+    }
+  });
+  return [
+    weights,
+    (w) => {
+      setWeights(w);
+      localStorage.setItem(KEY, JSON.stringify(w));
+    },
+  ];
+}
+
+/** Sets of filters side by side on one rig, weighed as their owner wishes. */
+export function Sets({ cameras }: { cameras: readonly Schemas["StoredCamera"][] }) {
+  const { data: rigs } = useQuery(rigsQuery);
+  const [chosen, setChosen] = useState("");
+  const [weights, setWeights] = useWeights();
+  const rigId = rigs?.some((r) => r.id === chosen) ? chosen : (rigs?.[0]?.id ?? "");
+  const { data: sets } = useQuery(setsQuery(rigId));
+  const isWeighed = Object.values(weights).some((w) => w > 0);
+  const { data: answer } = useQuery(
+    compareQuery(
+      sets && sets.length > 1 && isWeighed
+        ? { sets: sets.map(({ filters: _f, missing: _m, ...figures }) => figures), weights }
+        : null,
+    ),
+  );
+  if (!rigs || !sets) return <Skeleton h="200px" />;
+  const nameOf = (cameraId: string) => cameras.find((c) => c.id === cameraId)?.name ?? "a camera";
+  return (
+    <Stack gap="3">
+      <SelectField
+        label="On the rig"
+        maxW="420px"
+        value={rigId}
+        options={rigs.map((r) => ({ value: r.id, name: `${nameOf(r.cameraId)}, ${r.name}` }))}
+        onChange={setChosen}
+      />
+      {sets.length < 2 && (
+        <Text color="muted">Name the set that filters came in, in their sheets: two sets can be compared here.</Text>
+      )}
+      {sets.length > 1 && (
+        <>
+          <Text fontSize="lg" fontWeight="bold" aria-live="polite" data-testid="sets-words">
+            {isWeighed ? sentence(answer?.words ?? "…") : "Give something a weight."}
+          </Text>
+          <Table.ScrollArea tabIndex={0} role="region" aria-label="Sets side by side">
+            <Table.Root size="sm">
+              <Table.Header>
+                <Table.Row bg="panel">
+                  <Table.ColumnHeader color="muted">What counts</Table.ColumnHeader>
+                  <Table.ColumnHeader color="muted" w="190px">
+                    How much
+                  </Table.ColumnHeader>
+                  {sets.map((s) => (
+                    <Table.ColumnHeader key={s.name} color="ink">
+                      {s.name}
+                      <Text as="span" color="muted" fontWeight="normal">
+                        {" "}
+                        {s.filters.length} {s.filters.length === 1 ? "filter" : "filters"}
+                      </Text>
+                    </Table.ColumnHeader>
+                  ))}
+                </Table.Row>
+              </Table.Header>
+              <Table.Body>
+                <Table.Row bg="panel">
+                  <Table.Cell fontWeight="bold" colSpan={2}>
+                    In all, out of 100
+                  </Table.Cell>
+                  {sets.map((s, i) => {
+                    const score = answer?.scores[i];
+                    return (
+                      <Table.Cell key={s.name} fontWeight="bold">
+                        {score && (
+                          <Flex gap="2" align="center">
+                            {range(score.least, score.most)}
+                            <Bar least={score.least} most={score.most} />
+                          </Flex>
+                        )}
+                      </Table.Cell>
+                    );
+                  })}
+                </Table.Row>
+                {CRITERIA.map((k) => (
+                  <Table.Row key={k} bg="panel">
+                    <Table.Cell>{ROWS[k].name}</Table.Cell>
+                    <Table.Cell>
+                      <Weight
+                        name={ROWS[k].name}
+                        value={weights[k]}
+                        onChange={(v) => setWeights({ ...weights, [k]: v })}
+                      />
+                    </Table.Cell>
+                    {sets.map((s, i) => (
+                      <Table.Cell key={s.name}>
+                        {s[k] === undefined ? (
+                          <Text color="unknown" fontStyle="italic">
+                            not known: {s.missing[k]}
+                          </Text>
+                        ) : (
+                          <Flex gap="2" align="center">
+                            {ROWS[k].write(s[k])}
+                            <Bar least={answer?.scores[i]?.worth[k] ?? 0} most={answer?.scores[i]?.worth[k] ?? 0} />
+                          </Flex>
+                        )}
+                      </Table.Cell>
+                    ))}
+                  </Table.Row>
+                ))}
+              </Table.Body>
+            </Table.Root>
+          </Table.ScrollArea>
+          <Text color="muted" fontSize="sm">
+            What is not known counts from nothing to all, never as average: the light part of a bar is what it may still
+            turn out to be worth.
+          </Text>
+        </>
+      )}
+    </Stack>
+  );
+}
+
+const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
+
+function range(least: number, most: number): string {
+  const [a, b] = [Math.round(least * 100), Math.round(most * 100)];
+  return a === b ? `${a}` : `${a} to ${b}`;
+}
+
+/** What a figure is worth, and what it may be. */
+function Bar({ least, most }: { least: number; most: number }) {
+  return (
+    <svg width="90" height="12" aria-hidden="true">
+      <rect x="0" y="1" width="90" height="10" fill="var(--chakra-colors-page)" stroke="var(--chakra-colors-edge)" />
+      <rect x="0" y="1" width={90 * most} height="10" fill="var(--chakra-colors-accent-soft)" />
+      <rect x="0" y="1" width={90 * least} height="10" fill="var(--chakra-colors-accent)" />
+    </svg>
+  );
+}
+
+function Weight({ name, value, onChange }: { name: string; value: number; onChange: (v: number) => void }) {
+  return (
+    <Slider.Root
+      aria-label={[`Weight of: ${name}`]}
+      min={0}
+      max={5}
+      step={0.5}
+      value={[value]}
+      onValueChange={(e) => onChange(e.value[0] ?? 0)}
+      minW="150px"
+    >
+      <Flex align="center" gap="2" minH="44px">
+        <Slider.Control flex="1">
+          <Slider.Track bg="edge">
+            <Slider.Range bg="accent" />
+          </Slider.Track>
+          <Slider.Thumb index={0} borderColor="accent" />
+        </Slider.Control>
+        <Slider.ValueText w="28px" />
+      </Flex>
+    </Slider.Root>
+  );
+}

@@ -75,6 +75,7 @@ var operations = []Operation{
 	operation("balance", "Find the counterweight of a filter on a gimbal", Balance),
 	operation("mass", "Add up a craft against a limit its pilot states", AllUpMass),
 	operation("day", "Plan the glass of a day with as few swaps as the light allows", PlanDay),
+	operation("outing", "Compute the light of a day and plan the glass of its shots", Outing),
 	operation("coverage", "Find the light a kit covers, and what to buy or carry", Coverage),
 	operation("compare", "Weigh sets of filters against each other, what is not known counted as unknown", CompareSets),
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),

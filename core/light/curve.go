@@ -12,6 +12,8 @@ import (
 type Outdoors struct {
 	Place Place
 	Sky   Sky
+	// Turns are later changes of the sky, in order of time.
+	Turns []SkyTurn
 	Plane Plane
 	// Faces is the heading that an upright subject faces; it counts only where
 	// HasHeading is set. Without it the subject faces the sun.
@@ -21,6 +23,24 @@ type Outdoors struct {
 	Albedo float64
 	// Surface is how much brighter than mid-grey the scene's surfaces are.
 	Surface stop.Stops
+}
+
+// SkyTurn is a sky from an instant on.
+type SkyTurn struct {
+	From time.Time
+	Sky  Sky
+}
+
+// SkyAt returns the sky at an instant: that of the last turn before it.
+func (o *Outdoors) SkyAt(t time.Time) Sky {
+	sky := o.Sky
+	for _, turn := range o.Turns {
+		if turn.From.After(t) {
+			break
+		}
+		sky = turn.Sky
+	}
+	return sky
 }
 
 // FacingCamera returns the heading of a subject that looks into a camera of the
@@ -34,7 +54,7 @@ func (o *Outdoors) At(t time.Time) (Scene, Position) {
 	if o.HasHeading {
 		beta = (o.Faces - sun.Azimuth).Turn()
 	}
-	return FromSky(o.Sky, sun.Geometric, t.YearDay(), o.Plane, beta, o.Albedo, o.Surface), sun
+	return FromSky(o.SkyAt(t), sun.Geometric, t.YearDay(), o.Plane, beta, o.Albedo, o.Surface), sun
 }
 
 // Anchor is a reading taken on the spot, which the rest of the day follows.
@@ -50,6 +70,13 @@ const driftPerHour = stop.Stops(0.1)
 func (o *Outdoors) Offset(a Anchor) stop.Stops {
 	model, _ := o.At(a.At)
 	return a.EV.Above(model.EV)
+}
+
+// Moved returns the light of the model at a point as the anchor moves it: by its
+// offset, with the spread of a reading that has aged since.
+func (a Anchor) Moved(p Point, offset stop.Stops) Scene {
+	hours := math.Abs(p.At.Sub(a.At).Hours())
+	return Scene{EV: p.EV.Plus(offset), Spread: OnTheSpot + driftPerHour*stop.Stops(hours)}
 }
 
 // Point is the light at one instant.
@@ -73,8 +100,7 @@ func (o *Outdoors) Curve(from, to time.Time, step time.Duration, anchor *Anchor)
 		p := Point{At: t}
 		p.Scene, p.Sun = o.At(t)
 		if anchor != nil {
-			hours := math.Abs(t.Sub(anchor.At).Hours())
-			p.EV, p.Spread = p.EV.Plus(offset), OnTheSpot+driftPerHour*stop.Stops(hours)
+			p.Scene = anchor.Moved(p, offset)
 		}
 		points = append(points, p)
 	}

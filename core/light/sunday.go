@@ -11,7 +11,11 @@ import (
 const (
 	// Horizon is sunrise and sunset: 34' of refraction and 16' of the sun's
 	// radius below the horizon.
-	Horizon      = angle.Deg(-0.833)
+	Horizon = angle.Deg(-0.833)
+	// Golden and Blue bound the hours that people name so: the sun is golden from 6°
+	// down to 4° below the horizon, and blue from there to the end of civil twilight.
+	Golden       = angle.Deg(6)
+	Blue         = angle.Deg(-4)
 	Civil        = angle.Deg(-6)
 	Nautical     = angle.Deg(-12)
 	Astronomical = angle.Deg(-18)

@@ -12,6 +12,8 @@ import (
 // Shot is one shot of a day, in light that is known minute by minute.
 type Shot struct {
 	ID, Camera string
+	// Name is what it is called in words; its id by default.
+	Name string
 	// From and To bound the shot, whole minutes apart.
 	From, To time.Time
 	// EVSet is the light its setting needs.
@@ -25,8 +27,13 @@ type Shot struct {
 
 // Stack is glass that may be on a camera, whole.
 type Stack struct {
-	ID    string
+	ID string
+	// Name is what it is called in words; its id by default.
+	Name  string
 	Stops stop.Stops
+	// Most is the darkest setting of glass with a variable filter, which is turned anew
+	// for every shot and is no swap; 0 for glass of fixed strength.
+	Most stop.Stops
 	// Camera is the only camera it goes on; "" is any.
 	Camera string
 }
@@ -53,6 +60,8 @@ type Planned struct {
 	Stack *Stack
 	// MeanError is the mean over the minutes of the error with ISO at base.
 	MeanError stop.Stops
+	// Setting is what the glass takes, turned for this shot where it turns.
+	Setting stop.Stops
 	// Worst is the largest excess, beyond band and ISO, in its direction: positive
 	// too bright. 0 is a shot that is served throughout.
 	Worst stop.Stops
@@ -73,9 +82,9 @@ type Swap struct {
 	From, To *Stack
 	// Latest is the last minute the old glass still served, zero where it never did.
 	Latest time.Time
-	// Stays is the shot's light under the old glass, had it stayed.
-	Stays Planned
-	Shot  *Shot
+	// Stays is the shot under the old glass, had it stayed, and Becomes under the new.
+	Stays, Becomes Planned
+	Shot           *Shot
 }
 
 // Plan is the glass of a day.
@@ -225,7 +234,7 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 			case isStarted && stack.ID != started:
 				w.cost, w.swaps = d.SwapCost, 1
 			}
-			w.cost += d.costOf(shot, stack.Stops)
+			w.cost += d.costOf(shot, stack.at(shot))
 			ways[i][j] = w
 		}
 	}
@@ -262,7 +271,7 @@ func (d *Day) describe(p *Plan, camera string, shots []*Shot, stacks []*Stack, c
 		if carried != nil && carried.ID != stack.ID {
 			p.Swaps = append(p.Swaps, Swap{
 				Camera: camera, At: shot.From, From: carried, To: stack, Shot: shot,
-				Latest: latest, Stays: d.planned(shot, carried),
+				Latest: latest, Stays: d.planned(shot, carried), Becomes: planned,
 			})
 		}
 		carried, latest = stack, planned.LastMinute
@@ -280,9 +289,9 @@ func (d *Day) carriedAtFirst(camera string) *Stack {
 }
 
 func (d *Day) planned(shot *Shot, stack *Stack) Planned {
-	p := Planned{Shot: shot, Stack: stack}
+	p := Planned{Shot: shot, Stack: stack, Setting: stack.at(shot)}
 	for _, ev := range shot.Points {
-		e := ev.Above(shot.EVSet) - stack.Stops
+		e := ev.Above(shot.EVSet) - p.Setting
 		p.MeanError += e
 		if x := d.excess(shot, e); x.Abs() > p.Worst.Abs() {
 			p.Worst = x
@@ -294,7 +303,8 @@ func (d *Day) planned(shot *Shot, stack *Stack) Planned {
 
 // served reports whether a stack serves one minute of a shot, ISO included.
 func (d *Day) served(shot *Shot, minute int, stack *Stack) bool {
-	return d.excess(shot, shot.Points[minute].Above(shot.EVSet)-stack.Stops) == 0
+	need := shot.Points[minute].Above(shot.EVSet)
+	return d.excess(shot, need-stack.near(need-shot.Offset)) == 0
 }
 
 // lastMinute walks the minutes of the shots until the light, once served, is not.
@@ -312,14 +322,24 @@ func (d *Day) lastMinute(shots []*Shot, stack *Stack) time.Time {
 	return last
 }
 
+// at returns what the stack takes in a shot: turned, where it turns, for the middle of
+// the shot's light.
+func (s *Stack) at(shot *Shot) stop.Stops {
+	if s.Most <= s.Stops {
+		return s.Stops
+	}
+	middle := (slices.Min(shot.Points) + slices.Max(shot.Points)) / 2
+	return s.near(middle.Above(shot.EVSet) - shot.Offset)
+}
+
+// near returns what comes nearest to the wanted stops of what the stack can take.
+func (s *Stack) near(want stop.Stops) stop.Stops {
+	return min(max(want, s.Stops), max(s.Most, s.Stops))
+}
+
 // serves reports whether the stack serves every minute of the shot.
 func (d *Day) serves(shot *Shot, stack *Stack) bool {
-	for m := range shot.Points {
-		if !d.served(shot, m, stack) {
-			return false
-		}
-	}
-	return true
+	return d.planned(shot, stack).Worst == 0
 }
 
 // spare returns the stack that serves a shot best when its light is off by a
@@ -333,9 +353,9 @@ func (d *Day) spare(shot *Shot, planned *Stack, stacks []*Stack, off stop.Stops)
 	if d.serves(&there, planned) {
 		return nil
 	}
-	best, least := planned, d.costOf(&there, planned.Stops)
+	best, least := planned, d.costOf(&there, planned.at(&there))
 	for _, s := range stacks {
-		if cost := d.costOf(&there, s.Stops); cost < least-stop.Tolerance {
+		if cost := d.costOf(&there, s.at(&there)); cost < least-stop.Tolerance {
 			best, least = s, cost
 		}
 	}

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 
 	"pinhole/core/stop"
@@ -10,21 +11,24 @@ import (
 // done to the shot, what the new one does, and how long the old one serves.
 func (s *Swap) Because() string {
 	clock := s.At.Format("15:04")
-	text := fmt.Sprintf("before %s at %s change %s for %s: ", s.Shot.ID, clock, s.From.ID, s.To.ID)
+	from, to := s.From.name(), s.To.name()
+	text := fmt.Sprintf("before %s at %s change %s for %s: ", cmp.Or(s.Shot.Name, s.Shot.ID), clock, from, to)
 	if w := s.Stays.Worst; w != 0 {
-		text += fmt.Sprintf("%s would leave the picture %s", s.From.ID, beyond(w))
+		text += fmt.Sprintf("%s would leave the picture %s", from, beyond(w))
 	} else {
-		text += fmt.Sprintf("%s would still serve, %s on average, but ISO or error would cost more than the swap", s.From.ID, sided(s.Stays.MeanError))
+		text += fmt.Sprintf("%s would still serve, %s on average, but ISO or error would cost more than the swap", from, sided(s.Stays.MeanError))
 	}
-	text += fmt.Sprintf("; %s comes out %s on average", s.To.ID, sided(s.Stays.MeanError+s.From.Stops-s.To.Stops))
+	text += fmt.Sprintf("; %s comes out %s on average", to, sided(s.Becomes.MeanError))
 	switch {
 	case s.Latest.IsZero():
-		text += fmt.Sprintf("; %s never served", s.From.ID)
+		text += fmt.Sprintf("; %s never served", from)
 	case s.Latest.Before(s.At):
-		text += fmt.Sprintf("; %s serves until %s", s.From.ID, s.Latest.Format("15:04"))
+		text += fmt.Sprintf("; %s serves until %s", from, s.Latest.Format("15:04"))
 	}
 	return text
 }
+
+func (s *Stack) name() string { return cmp.Or(s.Name, s.ID) }
 
 // sided says an error at base ISO with its side.
 func sided(e stop.Stops) string {
@@ -47,7 +51,7 @@ func beyond(x stop.Stops) string {
 
 // Words says how a planned shot comes out.
 func (p *Planned) Words() string {
-	text := fmt.Sprintf("%s: %s on average", p.Stack.ID, sided(p.MeanError))
+	text := fmt.Sprintf("%s: %s on average", p.Stack.name(), sided(p.MeanError))
 	if p.Worst != 0 {
 		text += fmt.Sprintf(", at worst %s", beyond(p.Worst))
 	}

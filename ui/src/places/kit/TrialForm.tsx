@@ -33,6 +33,7 @@ interface TrialFormProps {
 export function TrialForm({ seat, onKept }: TrialFormProps) {
   const queries = useQueryClient();
   const [found, setFound] = useState<Found>({ seated: true });
+  const [on, setOn] = useState(today);
   const set = (part: Partial<Found>) =>
     setFound((now) => {
       const next = Object.entries({ ...now, ...part }).filter(([, v]) => v !== undefined && v !== "");
@@ -43,7 +44,7 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
     mutationFn: () =>
       unwrap(
         api.POST("/api/trials", {
-          body: { rigId: seat.rigId, filterId: seat.filterId, triedAt: new Date().toISOString(), found },
+          body: { rigId: seat.rigId, filterId: seat.filterId, triedAt: instantOf(on), found },
         }),
       ),
     onSuccess: () => {
@@ -100,6 +101,7 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
           onChange={(tiltDownDeg) => set({ tiltDownDeg })}
         />
       </Flex>
+      <TextField label="Tried on" type="date" w="180px" value={on} max={today()} onChange={setOn} />
       <TextField label="Note" value={found.note ?? ""} fault={fault("note")} onChange={(note) => set({ note })} />
       {save.error && (
         <Text role="alert" color="breaks">
@@ -115,6 +117,13 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
     </Stack>
   );
 }
+
+/** This day on this device, as a date field writes it. */
+const today = (): string => new Date().toLocaleDateString("sv-SE");
+
+/** Now, for a trial of today; the evening of an earlier day. */
+const instantOf = (day: string): string =>
+  (day === today() || day === "" ? new Date() : new Date(`${day}T18:00:00`)).toISOString();
 
 function PastTrial({ trial, onGone }: { trial: Schemas["StoredTrial"]; onGone: () => void }) {
   const remove = useDelete({

@@ -1,0 +1,135 @@
+package calc
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"pinhole/core/angle"
+	"pinhole/core/glass"
+	"pinhole/core/light"
+	"pinhole/core/plan"
+	"pinhole/core/stop"
+)
+
+// plan fills in the shots, the swaps and what changed.
+func (a *OutingAnswer) plan(o *outing) {
+	p := o.day.Plan()
+	a.Cost = p.Cost
+	packs := map[string]*plan.Planned{}
+	for i := range p.Shots {
+		packs[p.Shots[i].Shot.ID] = &p.Shots[i]
+	}
+	for i := range o.Shots {
+		s := &o.Shots[i]
+		if of := o.segments[s.ID]; of != nil {
+			a.Shots = append(a.Shots, o.planned(s, of, packs))
+		}
+	}
+	slices.SortStableFunc(a.Shots, func(x, y OutingPlan) int { return x.Packs[0].From.Compare(y.Packs[0].From) })
+	for _, s := range p.Swaps {
+		shotID := s.Shot.ID[:strings.LastIndex(s.Shot.ID, ", pack ")]
+		a.Swaps = append(a.Swaps, OutingSwap{CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: shotID, Latest: known(s.Latest), Because: s.Because()})
+	}
+	a.Changes = append(a.Changes, o.changes(a.Shots)...)
+}
+
+// planned sums up the packs of one shot.
+func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*plan.Planned) OutingPlan {
+	out := OutingPlan{ID: s.ID, State: glass.Holds, Remedies: []string{}}
+	for i, k := range segments {
+		shot := &o.day.Shots[k]
+		p := packs[shot.ID]
+		out.Packs = append(out.Packs, OutingPack{
+			From: shot.From, To: shot.To, Stack: p.Stack.ID, SettingStops: p.Setting, LastMinute: known(p.LastMinute), Brighter: idOf(p.Brighter), Darker: idOf(p.Darker),
+		})
+		low, high := slices.Min(shot.Points), slices.Max(shot.Points)
+		if i == 0 {
+			out.LowEV100, out.HighEV100 = low, high
+		}
+		out.LowEV100, out.HighEV100, out.Spread = min(out.LowEV100, low), max(out.HighEV100, high), shot.Spread
+		if p.Worst.Abs() > out.WorstStops.Abs() || out.Words == "" {
+			out.WorstStops, out.Words = p.Worst, p.Words()
+		}
+		switch {
+		case p.Worst != 0:
+			out.State = glass.Breaks
+			if len(out.Remedies) == 0 {
+				out.Remedies = o.remedies(s, p)
+			}
+		case (p.Brighter != nil || p.Darker != nil) && out.State == glass.Holds:
+			out.State = glass.Tight
+		}
+	}
+	if s.Heading != nil && o.Place != nil {
+		out.SunInFrame = o.sunFor(s)
+	}
+	return out
+}
+
+// remedies says what would serve a pack that is not.
+func (o *outing) remedies(s *OutingShot, p *plan.Planned) []string {
+	path := "shots"
+	r := o.day.Remedy(p, func(start time.Time) []stop.EV {
+		points, _, err := o.lightOf(s, path, start.Add(s.From.Sub(p.Shot.From)))
+		if err != nil || s.Plane == "" {
+			return nil
+		}
+		at := int(p.Shot.From.Sub(s.From) / time.Minute)
+		return points[at : at+len(p.Shot.Points)]
+	})
+	words := []string{}
+	if r.Glass != nil {
+		words = append(words, fmt.Sprintf("a filter of %v stops (%s) would serve it", *r.Glass, labelOf(*r.Glass)))
+	}
+	if r.Shorter != nil && s.ShutterS > 0 {
+		t := s.ShutterS.Times(-*r.Shorter)
+		if t.Possible(stop.FrameRate(s.FPS)) {
+			words = append(words, fmt.Sprintf("so would a shutter of %s in place of %s", t.Spoken(), s.ShutterS.Spoken()))
+		}
+	}
+	if r.Start != nil {
+		words = append(words, fmt.Sprintf("from %s on %s would serve it", r.Start.Format("15:04"), o.names[r.Stack.ID]))
+	}
+	if len(words) == 0 {
+		words = append(words, "no filter, shutter or hour nearby serves it: its light is too wide or too dark; more light, a wider lens opening or another camera would")
+	}
+	return words
+}
+
+// sunFor says where the sun stands for the camera, midway through the shot.
+func (o *outing) sunFor(s *OutingShot) *SunView {
+	sun := light.Sun(s.From.Add(time.Duration(s.Minutes)*time.Minute/2), o.Place.place())
+	v := &SunView{AltitudeDeg: sun.Apparent(), OffAxisDeg: (sun.Azimuth - *s.Heading).Turn()}
+	switch off := v.OffAxisDeg.Abs(); {
+	case v.AltitudeDeg < 0:
+		v.Words = "the sun is down"
+	case off <= 45 && v.AltitudeDeg <= 45:
+		v.Words = "the sun is before the camera: it may be in the frame; never look at it through a filter"
+	case off <= angle.Deg(110):
+		v.Words = "the sun is at the side"
+	default:
+		v.Words = "the sun is behind the camera"
+	}
+	return v
+}
+
+// changes compares the plan with the one that was made before.
+func (o *outing) changes(now []OutingPlan) []string {
+	var words []string
+	for i := range now {
+		s := &now[i]
+		before, wasPlanned := o.Before[s.ID]
+		if !wasPlanned || before == s.Packs[0].Stack {
+			continue
+		}
+		was, isThere := o.names[before]
+		if !isThere {
+			was = "glass that is gone"
+		}
+		k := slices.IndexFunc(o.Shots, func(x OutingShot) bool { return x.ID == s.ID })
+		words = append(words, fmt.Sprintf("%s: %s in place of %s", o.Shots[k].Name, o.names[s.Packs[0].Stack], was))
+	}
+	return words
+}

@@ -55,6 +55,7 @@ type OutingShot struct {
 	Plane    light.Plane  `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; left out, its light is what was read"`
 	Heading  *angle.Deg   `json:"headingDeg,omitempty" minimum:"-360" maximum:"360" doc:"of the camera, which an upright subject faces"`
 	Surface  *stop.Stops  `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
+	Required []string     `json:"required,omitempty" maxItems:"4" doc:"glass asked for, for its effect: only stacks with just that are put on"`
 	Read     *SceneLight  `json:"read,omitempty" doc:"its light as it was read, where no daylight is computed for it"`
 }
 
@@ -65,6 +66,7 @@ type OutingStack struct {
 	Stops    stop.Stops `json:"stops" minimum:"-1" maximum:"40"`
 	Most     stop.Stops `json:"mostStops,omitempty" minimum:"0" maximum:"40" doc:"of glass that is turned: its darkest"`
 	CameraID string     `json:"cameraId,omitempty" maxLength:"100"`
+	Effects  []string   `json:"effects,omitempty" maxItems:"4" doc:"what in it is there for its effect"`
 }
 
 // OutingAnswer is the light and the plan.
@@ -151,6 +153,7 @@ type outing struct {
 	// segments are the packs of each shot that is planned, as indices into day.Shots.
 	segments map[string][]int
 	lights   map[subject]*minutes
+	effects  map[string][]string // of stacks
 	names    map[string]string
 }
 
@@ -188,7 +191,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 			return nil, &problem.Fault{Field: fmt.Sprintf("turns[%d].from", i+1), Value: r.Turns[i+1].From, Allowed: "an instant after the turn before it"}
 		}
 	}
-	o := &outing{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, names: map[string]string{}}
+	o := &outing{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, effects: map[string][]string{}, names: map[string]string{}}
 	o.day = plan.Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: plan.DefaultSwapCost}
 	if t := r.Tolerance; t != nil {
 		o.day.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
@@ -200,7 +203,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 		if _, isThere := o.names[s.ID]; isThere {
 			return nil, &problem.Fault{Field: fmt.Sprintf("stacks[%d].id", i), Value: s.ID, Allowed: "an id that no other stack has"}
 		}
-		o.names[s.ID] = cmp.Or(s.Name, s.ID)
+		o.names[s.ID], o.effects[s.ID] = cmp.Or(s.Name, s.ID), s.Effects
 		o.day.Stacks = append(o.day.Stacks, plan.Stack{ID: s.ID, Name: s.Name, Stops: s.Stops, Most: s.Most, Camera: s.CameraID})
 	}
 	for camera, id := range r.Start {
@@ -248,7 +251,7 @@ func (a *OutingAnswer) light(o *outing) {
 	for _, p := range o.curve(general, o.From, o.To, time.Duration(o.StepS*float64(time.Second))) {
 		a.Curve = append(a.Curve, CurvePoint{p.At, p.EV, p.Spread, p.Sun.Apparent(), p.Sun.Azimuth, general.SkyAt(p.At)})
 	}
-	for day := light.DayOf(o.From, o.Place.place()); !day.Start.After(o.To); day = light.DayOf(day.End.Add(time.Hour), o.Place.place()) {
+	for day := light.DayOf(o.From, o.Place.place()); day.Start.Before(o.To) || len(a.Days) == 0; day = light.DayOf(day.End.Add(time.Hour), o.Place.place()) {
 		through := func(altitude angle.Deg) DawnDusk {
 			c := day.Through(altitude)
 			return DawnDusk{known(c.Up), known(c.Down)}
@@ -295,7 +298,17 @@ func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 		o.day.Shots = append(o.day.Shots, plan.Shot{
 			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, Camera: s.CameraID, From: s.From.Add(time.Duration(at) * time.Minute), To: s.From.Add(time.Duration(until) * time.Minute),
 			EVSet: s.EVSet, Points: points[at : until+1], Offset: s.Offset, Headroom: s.Headroom, Spread: spread,
+			Takes: o.takes(s),
 		})
+	}
+}
+
+// takes returns what tells the glass that a shot takes: that with the effects it asks
+// for, and no others.
+func (o *outing) takes(s *OutingShot) func(*plan.Stack) bool {
+	return func(stack *plan.Stack) bool {
+		effects := o.effects[stack.ID]
+		return len(effects) == len(s.Required) && !slices.ContainsFunc(s.Required, func(id string) bool { return !slices.Contains(effects, id) })
 	}
 }
 

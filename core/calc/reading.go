@@ -9,6 +9,7 @@ import (
 
 // ReadingRequest is what was read, and off what.
 type ReadingRequest struct {
+	Text       string        `json:"text,omitempty" maxLength:"100" doc:"meter: as it is written, in place of the numbers: f2 1/1250 iso50, EV 14.3, 6400 lux"`
 	Kind       string        `json:"kind" enum:"meter,auto,bias,lux,sky" doc:"meter: a hand meter; auto: what the camera's automatic chose; bias: what a locked camera shows; lux: incident light; sky: by sun and cloud alone"`
 	Aperture   *stop.FNumber `json:"aperture,omitempty" minimum:"0.5" maximum:"64" doc:"f-number"`
 	ShutterS   *stop.Shutter `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
@@ -70,11 +71,32 @@ func TakeReading(r ReadingRequest) (*ReadingAnswer, error) {
 	return readingAnswer(scene), nil
 }
 
+// written reads the text.
+func (r *ReadingRequest) written() (light.Scene, error) {
+	w, err := light.ParseWritten(r.Text)
+	if err != nil {
+		return light.Scene{}, unreadable("text", err)
+	}
+	s := w.Setting
+	switch {
+	case w.Form == light.AsEV:
+		return light.Scene{EV: w.EV.Plus(r.GlassStops), Spread: light.OnTheSpot}, nil
+	case w.Form == light.AsLux:
+		return light.FromLux(w.Lux), nil
+	case w.Form == light.AsBias || s.Aperture == 0 || s.Shutter == 0 || s.ISO == 0:
+		return light.Scene{}, &problem.Fault{Field: "text", Value: r.Text, Allowed: "aperture, shutter and ISO, as in f2 1/1250 iso50, or EV 14.3, or 6400 lux"}
+	}
+	return light.FromSetting(s, r.GlassStops), nil
+}
+
 func readingAnswer(s light.Scene) *ReadingAnswer {
 	return &ReadingAnswer{EV100: s.EV, Lux: s.EV.Lux(), SpreadStops: s.Spread, Text: s.EV.String()}
 }
 
 func (r *ReadingRequest) scene() (light.Scene, error) {
+	if r.Text != "" {
+		return r.written()
+	}
 	switch r.Kind {
 	case "sky":
 		return r.SkyFields.scene()

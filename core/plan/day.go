@@ -23,6 +23,9 @@ type Shot struct {
 	// Offset is the error wanted, Headroom what ISO can lift, Spread how far the
 	// light may be off.
 	Offset, Headroom, Spread stop.Stops
+	// Takes reports whether a stack may be on for this shot, beyond its strength; nil
+	// takes any.
+	Takes func(*Stack) bool
 }
 
 // Stack is glass that may be on a camera, whole.
@@ -167,6 +170,19 @@ func (d *Day) excess(s *Shot, e stop.Stops) stop.Stops {
 	return 0
 }
 
+// weightUnfit is the cost of glass that a shot does not take: more than any light
+// could cost, so that it is planned only where nothing else is there.
+const weightUnfit = 1e4
+
+// costOn returns the cost of a shot under a stack.
+func (d *Day) costOn(s *Shot, stack *Stack) float64 {
+	cost := d.costOf(s, stack.at(s))
+	if s.Takes != nil && !s.Takes(stack) {
+		cost += weightUnfit
+	}
+	return cost
+}
+
 // costOf returns the cost of a shot under glass of the given stops.
 func (d *Day) costOf(s *Shot, glass stop.Stops) float64 {
 	var excess, lift, off float64
@@ -234,7 +250,7 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 			case isStarted && stack.ID != started:
 				w.cost, w.swaps = d.SwapCost, 1
 			}
-			w.cost += d.costOf(shot, stack.at(shot))
+			w.cost += d.costOn(shot, stack)
 			ways[i][j] = w
 		}
 	}
@@ -353,9 +369,9 @@ func (d *Day) spare(shot *Shot, planned *Stack, stacks []*Stack, off stop.Stops)
 	if d.serves(&there, planned) {
 		return nil
 	}
-	best, least := planned, d.costOf(&there, planned.at(&there))
+	best, least := planned, d.costOn(&there, planned)
 	for _, s := range stacks {
-		if cost := d.costOf(&there, s.at(&there)); cost < least-stop.Tolerance {
+		if cost := d.costOn(&there, s); cost < least-stop.Tolerance {
 			best, least = s, cost
 		}
 	}

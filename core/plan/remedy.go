@@ -61,6 +61,9 @@ func (d *Day) Remedy(p *Planned, lightAt func(start time.Time) []stop.EV) Remedy
 
 // servesBetween reports whether a stack serves all light between two values in a shot.
 func (d *Day) servesBetween(shot *Shot, s *Stack, low, high stop.EV) bool {
+	if shot.Takes != nil && !shot.Takes(s) {
+		return false
+	}
 	takes := s.near(((low + high) / 2).Above(shot.EVSet) - shot.Offset)
 	return d.excess(shot, high.Above(shot.EVSet)-takes) == 0 && d.excess(shot, low.Above(shot.EVSet)-takes) == 0
 }

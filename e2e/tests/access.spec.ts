@@ -38,7 +38,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       await expectNoViolations(page, "shot with a fault");
       await page.getByRole("link", { name: "Kit", exact: true }).click();
       await expect(
-        page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "ND64", exact: true }),
+        page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "mist 1/4", exact: true }),
       ).toBeVisible();
       await expectNoViolations(page, "kit");
       for (const part of ["fit", "coverage", "sets", "labels"]) {
@@ -46,7 +46,16 @@ for (const colorScheme of ["light", "dark"] as const) {
         await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
         await page.waitForLoadState("networkidle");
         await expectNoViolations(page, part);
+        if (part === "fit") {
+          await page.getByRole("button", { name: /^ND16 C2 on Terrace quad/ }).click();
+          await expect(page.getByTestId("corners")).toBeVisible();
+          await expectNoViolations(page, "a filter on a rig");
+        }
       }
+      await page.goto(`${app.url}/kit`);
+      await page.getByRole("button", { name: "Edit Pond drone (camera drone)" }).click();
+      await expect(page.getByLabel("White balance")).toBeVisible();
+      await expectNoViolations(page, "a camera's form");
       expect(
         await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
         "no sideways scrolling",
@@ -79,7 +88,7 @@ test("the whole job by keyboard alone", async ({ page, app }) => {
   await tabTo(/what the meter says/);
   await page.keyboard.press("ControlOrMeta+a");
   await page.keyboard.type("EV 12.6");
-  await expect(on(page).error).toContainText("−2.0");
+  await expect(on(page).error).toContainText("−2.1");
   await page.keyboard.press("Tab");
   await page.keyboard.press("0");
   await expect(on(page).glass).toHaveText("ND8");

@@ -28,8 +28,8 @@ func TestSeedTellsTheHarvestOnce(t *testing.T) {
 		}
 	}
 	shots, err := s.Shots().List(t.Context())
-	if err != nil || len(shots) != 6 {
-		t.Fatalf("%d shots, %v, want 6", len(shots), err)
+	if err != nil || len(shots) != 7 {
+		t.Fatalf("%d shots, %v, want 7", len(shots), err)
 	}
 	// The story has both: shots whose glass holds, and some where something gives way.
 	states := map[glass.State]int{}

@@ -44,7 +44,7 @@ func cameras() []kit {
 	daylight := store.Recipe{WhiteBalance: "5600 K, set with the glass on", Profile: "flat, 10 bit", Sharpness: "low", NoiseReduction: "off", Corrections: "distortion on", ISOLimits: "locked"}
 	flying := daylight
 	flying.Transmission, flying.ISOLimits = "power and channel as local law allows", "100 to 400"
-	return []kit{
+	all := []kit{
 		camera(pocket, "pocket-gimbal", 2, 100, 1600, filmSteps, calc.CameraProfile{
 			Lens: lens(72, motion.Rectilinear), FocalMm: 5, Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.016, Automatic: moves(glass.ShutterFirst),
 		}, daylight, []string{"24", "25", "30", "50", "60"}, rig("in the hand", "bare", "upright", calc.RigFields{
@@ -68,6 +68,10 @@ func cameras() []kit {
 		}, daylight, []string{"24", "25", "30", "60"}, rig("in the motor gimbal", "frame", "upright", calc.RigFields{
 			Mount: fit.Clip, PupilDepthMm: value(2.0), PayloadG: value(40.0), FilterArmMm: value(70.0), CounterArmMm: value(55.0), AccelG: value(2.0), SpeedMps: value(3.0)})),
 	}
+	for i, minutes := range []float64{90, 70, 6, 24, 0} { // what a battery lasts; the phone is on the mains
+		all[i].PackMin = minutes
+	}
+	return all
 }
 
 func rig(name, housing, way string, measures calc.RigFields) store.RigSheet {

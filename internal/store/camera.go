@@ -34,6 +34,7 @@ type CameraFields struct {
 	Mounted    []string            `json:"mounted" maxItems:"4" doc:"ids of filters that live on its lens"`
 	Profile    *calc.CameraProfile `json:"profile,omitempty" doc:"lens, stabiliser and automatic, as far as they are known"`
 	MassG      float64             `json:"massG,omitempty" minimum:"0" maximum:"100000" doc:"grams; 0 is not known"`
+	PackMin    float64             `json:"packMin,omitempty" minimum:"0" maximum:"1440" doc:"minutes that a battery lasts; 0 is not known"`
 	SealedPort bool                `json:"sealedPort,omitempty" doc:"its port is swapped for a filter, and keeps water out"`
 	Archetype  string              `json:"archetype,omitempty" maxLength:"40" doc:"what it was started from"`
 	Recipe     Recipe              `json:"recipe,omitzero"`
@@ -58,12 +59,12 @@ func (s *Store) Cameras() Collection[Camera] {
 	return Collection[Camera]{s, table[Camera]{
 		name: "cameras",
 		columns: []string{"name", "aperture", "t_number", "iso_base", "iso_ceiling", "steps", "rates", "frame_sizes", "mounted", "notes", "profile",
-			"mass_g", "sealed_port", "archetype", "recipe", "sources"},
+			"mass_g", "pack_min", "sealed_port", "archetype", "recipe", "sources"},
 		meta: func(c *Camera) *Meta { return &c.Meta },
 		fields: func(c *Camera) []any {
 			return []any{&c.Name, (*float64)(&c.Aperture), optional[stop.FNumber]{&c.TNumber}, (*float64)(&c.ISOBase), (*float64)(&c.ISOCeiling), asJSON{&c.Steps},
 				asJSON{&c.Rates}, asJSON{&c.FrameSizes}, asJSON{&c.Mounted}, &c.Notes, asJSON{&c.Profile},
-				&c.MassG, &c.SealedPort, &c.Archetype, asJSON{&c.Recipe}, asJSON{&c.Sources}}
+				&c.MassG, &c.PackMin, &c.SealedPort, &c.Archetype, asJSON{&c.Recipe}, asJSON{&c.Sources}}
 		},
 	}}
 }

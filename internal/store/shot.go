@@ -26,6 +26,7 @@ type ShotFields struct {
 	Light    calc.ShotLight `json:"light"`
 	Choices  calc.Choices   `json:"choices"`
 	Scene    calc.ShotScene `json:"scene,omitzero"`
+	Day      ShotDay        `json:"day,omitzero"`
 	Placed   *[]string      `json:"placed,omitempty" maxItems:"4" doc:"glass put on by hand; left out, the best option is taken"`
 }
 
@@ -44,10 +45,10 @@ type Answer struct {
 func shots() table[Shot] {
 	return table[Shot]{
 		name:    "shots",
-		columns: []string{"shoot_id", "camera_id", "name", "starts_at", "look", "light", "choices", "placed", "answer", "scene", "rig_id"},
+		columns: []string{"shoot_id", "camera_id", "name", "starts_at", "look", "light", "choices", "placed", "answer", "scene", "rig_id", "day"},
 		meta:    func(s *Shot) *Meta { return &s.Meta },
 		fields: func(s *Shot) []any {
-			return []any{&s.ShootID, &s.CameraID, &s.Name, maybe{&s.StartsAt}, asJSON{&s.Look}, asJSON{&s.Light}, asJSON{&s.Choices}, asJSON{&s.Placed}, asJSON{&s.Answer}, asJSON{&s.Scene}, &s.RigID}
+			return []any{&s.ShootID, &s.CameraID, &s.Name, maybe{&s.StartsAt}, asJSON{&s.Look}, asJSON{&s.Light}, asJSON{&s.Choices}, asJSON{&s.Placed}, asJSON{&s.Answer}, asJSON{&s.Scene}, &s.RigID, asJSON{&s.Day}}
 		},
 	}
 }

@@ -89,21 +89,8 @@ func (s *server) registerDrawings() {
 				return &drawing{mediaPNG, frame}, err
 			})
 		})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "simulate-camera", Method: http.MethodPost, Path: "/api/sim/camera", Summary: "Point the simulated camera at a light", Tags: []string{"simulated"},
-		Errors: []int{http.StatusBadRequest, http.StatusUnprocessableEntity}, SkipValidateBody: true,
-	}, func(ctx context.Context, in *RawJSON) (*answer[sim.CameraAnswer], error) {
-		r, err := request.Decode[sim.CameraRequest](in.RawBody)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		a, err := sim.Camera(r)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[sim.CameraAnswer]{*a}, nil
-	})
-	s.describe(http.MethodPost, "/api/sim/camera", reflect.TypeFor[sim.CameraRequest](), nil)
+	addPosted(s, "/api/sim/camera", "simulate-camera", "Point the simulated camera at a light", "simulated",
+		func(_ context.Context, r sim.CameraRequest) (*sim.CameraAnswer, error) { return sim.Camera(r) })
 }
 
 // addDrawing registers an operation that answers with a picture.

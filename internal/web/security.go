@@ -61,17 +61,20 @@ func guardOrigin() gin.HandlerFunc {
 	}
 }
 
-// guardBody bounds what is read and takes JSON only: a form of a foreign page
-// cannot send that.
+// guardBody bounds what is read and takes JSON only, and files as themselves where
+// files are read: a form of a foreign page cannot send either.
 func guardBody(most int64) gin.HandlerFunc {
 	return func(c *gin.Context) {
-		r := c.Request
+		r, takes, most := c.Request, "application/json", most
+		if isUnder(r.URL.Path, "/api/import") {
+			takes, most = "application/octet-stream", mostUpload
+		}
 		if r.Body == nil || r.ContentLength == 0 {
 			return
 		}
 		media, _, _ := strings.Cut(r.Header.Get("Content-Type"), ";")
-		if strings.TrimSpace(strings.ToLower(media)) != "application/json" {
-			refuse(c, newFailure(http.StatusUnsupportedMediaType, "send application/json"))
+		if strings.TrimSpace(strings.ToLower(media)) != takes {
+			refuse(c, newFailure(http.StatusUnsupportedMediaType, "send "+takes))
 			return
 		}
 		if r.ContentLength > most {

@@ -54,6 +54,7 @@ func (s *server) registerStored() {
 		kept = &desk.Desk{Store: &store.Store{}} // for describing the API only
 	}
 	s.registerKit(kept)
+	s.registerDay(kept)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,
@@ -83,7 +84,7 @@ func (s *server) registerStored() {
 	})
 	addResource(s, resource[store.Shoot, store.ShootFields, store.Shoot]{
 		name: "shoot", plural: "shoots", get: shoots.Get, list: shoots.List, remove: shoots.Delete, restore: shoots.Restore,
-		save: checked(shoots, func(context.Context, store.Shoot) error { return nil }),
+		save: checked(shoots, func(_ context.Context, s store.Shoot) error { return kept.CheckShoot(s) }),
 		join: func(m store.Meta, f store.ShootFields) store.Shoot { return store.Shoot{Meta: m, ShootFields: f} },
 		show: asIs[store.Shoot],
 	})

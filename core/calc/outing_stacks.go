@@ -1,0 +1,38 @@
+package calc
+
+import (
+	"slices"
+	"strings"
+
+	"pinhole/core/glass"
+)
+
+// OutingStacks returns every stack that a camera's kit makes under the choices, the
+// glass they ask for in each, named by name.
+func OutingStacks(cameraID string, kit []KitFilter, c Choices, name func(id string) string) ([]OutingStack, error) {
+	all, err := filters(kit)
+	if err != nil {
+		return nil, err
+	}
+	stacks, err := glass.Stacks(all, c.rules())
+	if err != nil {
+		return nil, err
+	}
+	out := make([]OutingStack, len(stacks))
+	for i := range stacks {
+		s := &stacks[i]
+		least, most := s.Reach()
+		names, on := []string{}, ids(s.Filters)
+		for _, id := range on {
+			names = append(names, name(id))
+		}
+		if len(names) == 0 {
+			names = append(names, "No glass")
+		}
+		out[i] = OutingStack{ID: cameraID + ":" + strings.Join(on, "+"), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, Effects: slices.Clone(c.Required)}
+		if most > least {
+			out[i].Most = most
+		}
+	}
+	return out, nil
+}

@@ -1,0 +1,128 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"net/http"
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"pinhole/core/calc"
+	"pinhole/core/request"
+	"pinhole/internal/desk"
+	"pinhole/internal/files"
+	"pinhole/internal/sim"
+	"pinhole/internal/store"
+)
+
+type (
+	// PlanFileInput names a shoot and the format of its plan.
+	PlanFileInput struct {
+		ByID
+		Format string `query:"format" enum:"ics,csv,json" default:"ics"`
+	}
+	// FileInput is a file as it is.
+	FileInput struct {
+		RawBody []byte `contentType:"application/octet-stream"`
+	}
+	// ZoneAnswer is the time zone of a place.
+	ZoneAnswer struct {
+		Zone string `json:"zone" doc:"IANA name"`
+	}
+)
+
+// mostUpload is the largest file that is read.
+const mostUpload = 32 << 20
+
+// registerDay opens the doors to the light and the plan of a shoot.
+func (s *server) registerDay(kept *desk.Desk) {
+	huma.Register(s.api, huma.Operation{
+		OperationID: "get-day", Method: http.MethodGet, Path: "/api/shoots/{id}/day", Summary: "Get a shoot ready for planning", Tags: []string{"shoots"},
+		Errors: []int{http.StatusNotFound},
+	}, func(ctx context.Context, in *ByID) (*answer[desk.Day], error) {
+		day, err := kept.Day(ctx, in.ID)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[desk.Day]{*day}, nil
+	})
+	huma.Register(s.api, huma.Operation{
+		OperationID: "export-plan", Method: http.MethodGet, Path: "/api/shoots/{id}/plan", Summary: "Write the plan of a shoot as a file", Tags: []string{"shoots"},
+		Errors: []int{http.StatusNotFound, http.StatusUnprocessableEntity},
+	}, func(ctx context.Context, in *PlanFileInput) (*file, error) {
+		p, err := kept.PlanFile(ctx, in.ID)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		var out bytes.Buffer
+		media := "text/calendar; charset=utf-8"
+		switch in.Format {
+		case "csv":
+			media, err = "text/csv; charset=utf-8", files.WritePlanCSV(&out, *p)
+		case "json":
+			media, err = "application/json", json.NewEncoder(&out).Encode(p)
+		default:
+			err = files.WriteCalendar(&out, *p, kept.Now())
+		}
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &file{media, `attachment; filename="plan.` + in.Format + `"`, out.Bytes()}, nil
+	})
+	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r calc.PlaceFields) (*ZoneAnswer, error) {
+		zone, err := desk.ZoneAt(r)
+		return &ZoneAnswer{zone}, err
+	})
+	addPosted(s, "/api/sim/meter", "simulate-meter", "Hold the simulated meter into a day", "simulated", func(_ context.Context, r sim.MeterRequest) (*sim.MeterAnswer, error) {
+		return sim.Meter(r), nil
+	})
+	addPosted(s, "/api/sim/sky", "simulate-sky", "Ask the simulated sky service", "simulated", func(_ context.Context, r sim.SkyRequest) (*sim.SkyAnswer, error) {
+		return sim.Sky(r), nil
+	})
+	addFile(s, "/api/import/track", "import-track", "Read a GPX track", func(body []byte) (*files.Track, error) { return files.ReadTrack(bytes.NewReader(body)) })
+	addFile(s, "/api/import/still", "import-still", "Read the exposure of a JPEG", func(body []byte) (*files.Still, error) { return files.ReadStill(bytes.NewReader(body)) })
+	readings := kept.Store.LightReadings()
+	addResource(s, resource[store.LightReading, store.LightReadingFields, store.LightReading]{
+		name: "light-reading", plural: "light-readings", get: readings.Get, list: readings.List, remove: readings.Delete, restore: readings.Restore,
+		save: checked(readings, func(context.Context, store.LightReading) error { return nil }),
+		join: func(m store.Meta, f store.LightReadingFields) store.LightReading {
+			return store.LightReading{Meta: m, LightReadingFields: f}
+		},
+		show: asIs[store.LightReading],
+	})
+}
+
+// addPosted registers an operation that answers a JSON request and keeps nothing.
+func addPosted[R, A any](s *server, path, id, summary, tag string, compute func(context.Context, R) (*A, error)) {
+	huma.Register(s.api, huma.Operation{
+		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Tags: []string{tag},
+		Errors: []int{http.StatusBadRequest, http.StatusUnprocessableEntity}, SkipValidateBody: true,
+	}, func(ctx context.Context, in *RawJSON) (*answer[A], error) {
+		r, err := request.Decode[R](in.RawBody)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		a, err := compute(ctx, r)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[A]{*a}, nil
+	})
+	s.describe(http.MethodPost, path, reflect.TypeFor[R](), nil)
+}
+
+// addFile registers an operation that reads a file and keeps nothing of it.
+func addFile[A any](s *server, path, id, summary string, read func([]byte) (*A, error)) {
+	huma.Register(s.api, huma.Operation{
+		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Tags: []string{"files"}, MaxBodyBytes: mostUpload,
+		Errors: []int{http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
+	}, func(ctx context.Context, in *FileInput) (*answer[A], error) {
+		a, err := read(in.RawBody)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[A]{*a}, nil
+	})
+}

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"cmp"
 	"fmt"
 	"maps"
 	"slices"
@@ -150,8 +151,8 @@ func checkDay(d *plan.Day) error {
 		}
 		for _, other := range d.Shots[:i] {
 			if other.Camera == s.Camera && other.From.Before(s.To) && s.From.Before(other.To) {
-				return &problem.Fault{Field: fmt.Sprintf("shots[%d].from", i), Value: s.From, Allowed: fmt.Sprintf("a time at which camera %s is free: it shoots %s from %s to %s",
-					s.Camera, other.ID, other.From.Format(time.RFC3339), other.To.Format(time.RFC3339))}
+				return &problem.Fault{Field: fmt.Sprintf("shots[%d].from", i), Value: s.From, Allowed: fmt.Sprintf("a time at which its camera is free: it shoots %s from %s to %s",
+					cmp.Or(other.Name, other.ID), other.From.Format("15:04"), other.To.Format("15:04"))}
 			}
 		}
 	}

@@ -174,3 +174,15 @@ func BenchmarkOuting40Shots(b *testing.B) {
 		}
 	})
 }
+
+// A reading is carried through its own day only.
+func TestAnAnchorEndsWithItsDay(t *testing.T) {
+	span := strings.Replace(harvest, `"to":"2031-09-20T21:00:00-01:00"`, `"to":"2031-09-21T21:00:00-01:00"`, 1)
+	free := ask[OutingAnswer](t, "outing", fmt.Sprintf(span, ""))
+	a := ask[OutingAnswer](t, "outing", fmt.Sprintf(span, `,"anchor":{"time":"2031-09-20T12:00:00-01:00","ev100":13}`))
+	for i, p := range a.Curve {
+		if isMoved := p.EV100 != free.Curve[i].EV100; isMoved != (p.Time.Day() == 20) {
+			t.Fatalf("at %v the anchor counts: %t", p.Time, isMoved)
+		}
+	}
+}

@@ -73,8 +73,13 @@ func (o *Outdoors) Offset(a Anchor) stop.Stops {
 }
 
 // Moved returns the light of the model at a point as the anchor moves it: by its
-// offset, with the spread of a reading that has aged since.
+// offset, with the spread of a reading that has aged since. A reading is carried
+// through its own day, by the clock of the point, and says nothing of another's.
 func (a Anchor) Moved(p Point, offset stop.Stops) Scene {
+	year, month, day := p.At.Date()
+	if y, m, d := a.At.In(p.At.Location()).Date(); y != year || m != month || d != day {
+		return p.Scene
+	}
 	hours := math.Abs(p.At.Sub(a.At).Hours())
 	return Scene{EV: p.EV.Plus(offset), Spread: OnTheSpot + driftPerHour*stop.Stops(hours)}
 }

@@ -41,6 +41,15 @@ for (const colorScheme of ["light", "dark"] as const) {
         page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "mist 1/4", exact: true }),
       ).toBeVisible();
       await expectNoViolations(page, "kit");
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
+        "no sideways scrolling",
+      ).toBe(true);
+    });
+
+    test(`axe finds nothing in the kit and the day, ${colorScheme}, ${size}`, async ({ page, app }) => {
+      await page.emulateMedia({ colorScheme });
+      await page.setViewportSize(viewport);
       for (const part of ["fit", "coverage", "sets", "labels"]) {
         await page.goto(`${app.url}/kit/${part}`);
         await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
@@ -56,10 +65,11 @@ for (const colorScheme of ["light", "dark"] as const) {
       await page.getByRole("button", { name: "Edit Pond drone (camera drone)" }).click();
       await expect(page.getByLabel("White balance")).toBeVisible();
       await expectNoViolations(page, "a camera's form");
-      expect(
-        await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
-        "no sideways scrolling",
-      ).toBe(true);
+      await page.goto(`${app.url}/shoot`);
+      await page.getByRole("link", { name: "Plan the day" }).click();
+      await page.getByRole("slider", { name: "Pond from above" }).or(page.getByRole("slider").first()).first().focus();
+      await expect(page.getByTestId("plan")).toContainText("Noon walk");
+      await expectNoViolations(page, "day");
     });
   }
 }

@@ -25,7 +25,7 @@ func Seed(ctx context.Context, d *desk.Desk) error {
 	}
 	shoot, err := d.Store.Shoots().Save(ctx, store.Shoot{ShootFields: store.ShootFields{
 		Day: store.ShootDay{
-			Where: &calc.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, FirstDay: "2031-09-20", LastDay: "2031-09-21", Sky: light.ClearSky,
+			Where: &calc.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Zone: "Etc/GMT+1", FirstDay: "2031-09-20", LastDay: "2031-09-21", Sky: light.ClearSky,
 			Turns: []calc.SkyTurn{{From: *at(20, 15, 0), Sky: light.PartlyCloudy}, {From: *at(21, 5, 0), Sky: light.ClearSky}},
 		},
 		Name: "Marl Terrace harvest", Place: "Marl Terrace, 38.4 N 20.5 W", Notes: "Saturday 20 and Sunday 21 September 2031. All data is made up.",

@@ -6,6 +6,7 @@ import { Shell } from "./shell/Shell";
 
 // The page opens on the shoots; the larger places come when they are gone to.
 const ShotPlace = lazy(async () => ({ default: (await import("./places/shot/ShotPlace")).ShotPlace }));
+const DayPlace = lazy(async () => ({ default: (await import("./places/day/DayPlace")).DayPlace }));
 const KitPlace = lazy(async () => ({ default: (await import("./places/kit/KitPlace")).KitPlace }));
 
 const opening = <Skeleton h="300px" aria-busy="true" aria-label="Opening" />;
@@ -16,6 +17,14 @@ export function App() {
       <Route element={<Shell />}>
         <Route index element={<Navigate to="/shoot" replace />} />
         <Route path="shoot" element={<ShootPlace />} />
+        <Route
+          path="shoot/:id"
+          element={
+            <Suspense fallback={opening}>
+              <DayPlace />
+            </Suspense>
+          }
+        />
         <Route
           path="shot/:id"
           element={

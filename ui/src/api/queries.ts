@@ -94,6 +94,13 @@ export const setsQuery = (rigId: string) =>
     enabled: rigId !== "",
   });
 
+/** A shoot made ready for planning. */
+export const dayQuery = (shootId: string) =>
+  queryOptions({
+    queryKey: ["day", shootId],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/shoots/{id}/day", { params: { path: { id: shootId } }, signal })),
+  });
+
 export const archetypesQuery = queryOptions({
   queryKey: ["archetypes"],
   queryFn: async ({ signal }) => (await unwrap(api.GET("/api/archetypes", { signal }))).items,
@@ -132,6 +139,24 @@ export const labelQuery = (label: string) =>
     queryKey: ["calc", "label", label],
     queryFn: ({ signal }) => unwrap(api.POST("/api/calc/label", { body: { label }, signal })),
     enabled: label.trim() !== "",
+    ...computed,
+  });
+
+export const outingQuery = (request: Schemas["OutingRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "outing", request],
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/outing", { body: request as Schemas["OutingRequest"], signal })),
+    enabled: request !== null,
+    ...computed,
+  });
+
+export const polariserQuery = (request: Schemas["PolariserRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "polariser", request],
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/polariser", { body: request as Schemas["PolariserRequest"], signal })),
+    enabled: request !== null,
     ...computed,
   });
 

@@ -293,6 +293,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/outing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Compute the light of a day and plan the glass of its shots */
+        post: operations["calc-outing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/polariser": {
         parameters: {
             query?: never;
@@ -673,6 +690,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/import/still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read the exposure of a JPEG */
+        post: operations["import-still"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import/track": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a GPX track */
+        post: operations["import-track"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/export": {
         parameters: {
             query?: never;
@@ -718,6 +769,60 @@ export interface paths {
         get: operations["print-labels"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the light-readings */
+        get: operations["list-light-readings"];
+        put?: never;
+        /** Add a light-reading */
+        post: operations["create-light-reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light-readings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a light-reading */
+        get: operations["get-light-reading"];
+        /** Change a light-reading */
+        put: operations["update-light-reading"];
+        post?: never;
+        /** Delete a light-reading */
+        delete: operations["delete-light-reading"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/light-readings/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the deletion of a light-reading */
+        post: operations["restore-light-reading"];
         delete?: never;
         options?: never;
         head?: never;
@@ -866,6 +971,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shoots/{id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a shoot ready for planning */
+        get: operations["get-day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoots/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Write the plan of a shoot as a file */
+        get: operations["export-plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoots/{id}/restore": {
         parameters: {
             query?: never;
@@ -988,6 +1127,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sim/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hold the simulated meter into a day */
+        post: operations["simulate-meter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sim/sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask the simulated sky service */
+        post: operations["simulate-sky"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/status": {
         parameters: {
             query?: never;
@@ -1059,10 +1232,36 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the time zone of a place, without a network */
+        post: operations["find-zone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Anchor: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            source: "real" | "simulated";
+            words?: string;
+        };
         Archetype: {
             camera: components["schemas"]["StoredCameraFields"];
             key: string;
@@ -1302,6 +1501,16 @@ export interface components {
              * @description what it adds before the barrel, millimetres
              */
             thicknessMm?: number;
+        };
+        Bounds: {
+            /** Format: double */
+            eastDeg: number;
+            /** Format: double */
+            northDeg: number;
+            /** Format: double */
+            southDeg: number;
+            /** Format: double */
+            westDeg: number;
         };
         Camera: {
             /**
@@ -1668,11 +1877,39 @@ export interface components {
             twins: string[][];
             words: string[];
         };
+        CurvePoint: {
+            /** Format: double */
+            altitudeDeg: number;
+            /** Format: double */
+            azimuthDeg: number;
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+            /** Format: double */
+            spreadStops: number;
+            /** Format: date-time */
+            time: string;
+        };
         DawnDusk: {
             /** Format: date-time */
             dawn: string | null;
             /** Format: date-time */
             dusk: string | null;
+        };
+        Day: {
+            /** @description names by id */
+            cameras: {
+                [key: string]: string;
+            };
+            /** @description light that was read on this shoot, the newest first */
+            readings: components["schemas"]["StoredLightReading"][];
+            request: components["schemas"]["OutingRequest"];
+            shoot: components["schemas"]["StoredShoot"];
+            /** @description shots without a time */
+            unplaced: components["schemas"]["StoredShot"][];
+            /** @description the time zone that everything is in */
+            zone: string;
         };
         DayAnswer: {
             /** Format: double */
@@ -2061,6 +2298,14 @@ export interface components {
             says?: string;
             title: string;
         };
+        KeptPlan: {
+            /** Format: date-time */
+            at: string;
+            /** @description stacks by the ids of their shots */
+            glass: {
+                [key: string]: string;
+            };
+        };
         KitFilter: {
             /** @description false: cannot sit on the camera itself; true by default */
             base?: boolean;
@@ -2372,6 +2617,9 @@ export interface components {
         ListingFitCell: {
             items: components["schemas"]["FitCell"][];
         };
+        ListingLightReading: {
+            items: components["schemas"]["StoredLightReading"][];
+        };
         ListingReading: {
             items: components["schemas"]["StoredReading"][];
         };
@@ -2467,6 +2715,22 @@ export interface components {
             limitG: number;
             /** @description craft, battery, camera, each filter, in grams */
             partsG: number[];
+        };
+        MeterAnswer: {
+            /** Format: double */
+            ev100: number;
+            /** @description always true */
+            simulated: boolean;
+            /** Format: double */
+            spreadStops: number;
+            words: string;
+        };
+        MeterRequest: {
+            /** Format: date-time */
+            at: string;
+            place: components["schemas"]["PlaceFields"];
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
         };
         Mode: {
             /** Format: double */
@@ -2613,6 +2877,185 @@ export interface components {
             /** @enum {string} */
             first: "blur" | "image";
         };
+        OutingAnswer: {
+            /** @description what is other than in the plan as it was made */
+            changes: string[];
+            /** Format: double */
+            cost: number;
+            curve: components["schemas"]["CurvePoint"][];
+            /** @description one for each local day that the span touches */
+            days: components["schemas"]["SunDay"][];
+            /**
+             * Format: double
+             * @description anchor less model
+             */
+            offsetStops: number;
+            /** @description in order of start; left out are shots whose light is not known */
+            shots: components["schemas"]["OutingPlan"][];
+            swaps: components["schemas"]["OutingSwap"][];
+            /** @description ids of shots whose light is not known */
+            unknown: string[];
+        };
+        OutingPack: {
+            /** @description the stack to have in the pocket for brighter light */
+            brighter?: string;
+            darker?: string;
+            /** Format: date-time */
+            from: string;
+            /**
+             * Format: date-time
+             * @description the last minute this glass serves; null where it never does
+             */
+            lastMinute: string | null;
+            /**
+             * Format: double
+             * @description what the glass takes, turned where it turns
+             */
+            settingStops: number;
+            stack: string;
+            /** Format: date-time */
+            to: string;
+        };
+        OutingPlan: {
+            /** Format: double */
+            highEv100: number;
+            id: string;
+            /** Format: double */
+            lowEv100: number;
+            /** @description one for each battery */
+            packs: components["schemas"]["OutingPack"][];
+            /** @description what would serve it, where nothing does */
+            remedies: string[];
+            /** Format: double */
+            spreadStops: number;
+            /**
+             * @description holds: served; tight: served, not if the light is off by its spread; breaks: not served
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "breaks";
+            /** @description where the sun stands for the camera, where its heading is known */
+            sun?: components["schemas"]["SunView"];
+            words: string;
+            /**
+             * Format: double
+             * @description the largest excess beyond band and ISO, positive brighter; 0 is served throughout
+             */
+            worstStops: number;
+        };
+        OutingRequest: {
+            /** @description a reading on the spot that moves the curve */
+            anchor?: components["schemas"]["LightReading"];
+            /** @description the plan as it was made: stacks by the ids of their shots */
+            before?: {
+                [key: string]: string;
+            };
+            /**
+             * Format: date-time
+             * @description where the curve begins
+             */
+            from: string;
+            /** @description left out, only shots whose light was read are planned */
+            place?: components["schemas"]["PlaceFields"];
+            shots: components["schemas"]["OutingShot"][];
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+            stacks: components["schemas"]["OutingStack"][];
+            /** @description what cameras carry at first: the id of a stack by the id of its camera */
+            start?: {
+                [key: string]: string;
+            };
+            /**
+             * Format: double
+             * @description seconds from point to point of the curve
+             */
+            stepS: number;
+            /**
+             * Format: double
+             * @description of the place in general
+             */
+            surfaceStops?: number;
+            /** Format: double */
+            swapCost?: number;
+            /** Format: date-time */
+            to: string;
+            tolerance?: components["schemas"]["Tolerance"];
+            /** @description changes of the sky, in order of time */
+            turns?: components["schemas"]["SkyTurn"][];
+        };
+        OutingShot: {
+            cameraId: string;
+            /**
+             * Format: double
+             * @description the light its setting needs
+             */
+            evSet: number;
+            /** Format: double */
+            fps?: number;
+            /** Format: date-time */
+            from: string;
+            /**
+             * Format: double
+             * @description of the camera, which an upright subject faces
+             */
+            headingDeg?: number;
+            id: string;
+            /** Format: double */
+            isoHeadroomStops?: number;
+            /** Format: int64 */
+            minutes: number;
+            name: string;
+            /** Format: double */
+            offsetStops?: number;
+            /**
+             * Format: double
+             * @description how long a battery lasts: glass is changed with it; 0 is all of the shot
+             */
+            packMin?: number;
+            /**
+             * @description which way the subject faces; left out, its light is what was read
+             * @enum {string}
+             */
+            plane?: "vertical" | "top" | "shade";
+            /** @description its light as it was read, where no daylight is computed for it */
+            read?: components["schemas"]["SceneLight"];
+            /** @description glass asked for, for its effect: only stacks with just that are put on */
+            required?: string[];
+            /** Format: double */
+            shutterS?: number;
+            /** Format: double */
+            surfaceStops?: number;
+        };
+        OutingStack: {
+            cameraId?: string;
+            /** @description what in it is there for its effect */
+            effects?: string[];
+            id: string;
+            /**
+             * Format: double
+             * @description of glass that is turned: its darkest
+             */
+            mostStops?: number;
+            name: string;
+            /** Format: double */
+            stops: number;
+        };
+        OutingSwap: {
+            /**
+             * Format: date-time
+             * @description when the new glass has to be on
+             */
+            at: string;
+            because: string;
+            cameraId: string;
+            from: string;
+            /**
+             * Format: date-time
+             * @description the last minute the old glass serves
+             */
+            latest: string | null;
+            shot: string;
+            to: string;
+        };
         PartsFields: {
             /** Format: double */
             brightEv100: number;
@@ -2622,6 +3065,18 @@ export interface components {
             exposeFor: "subject" | "bright" | "between";
             /** Format: double */
             subjectEv100: number;
+        };
+        PlaceFields: {
+            /**
+             * Format: double
+             * @description latitude, north positive, degrees
+             */
+            latDeg: number;
+            /**
+             * Format: double
+             * @description longitude, east positive, degrees
+             */
+            lonDeg: number;
         };
         PolariserAnswer: {
             /**
@@ -2824,6 +3279,8 @@ export interface components {
              * @description how much brighter than mid-grey the scene's surfaces are
              */
             surfaceStops?: number;
+            /** @description meter: as it is written, in place of the numbers: f2 1/1250 iso50, EV 14.3, 6400 lux */
+            text?: string;
         };
         RigFields: {
             /**
@@ -3488,6 +3945,29 @@ export interface components {
              */
             writeS?: number;
         };
+        SkyAnswer: {
+            /** @description always true */
+            simulated: boolean;
+            /**
+             * @description at first
+             * @enum {string}
+             */
+            sky: "clear" | "partly" | "overcast";
+            turns: components["schemas"]["SkyTurn"][];
+        };
+        SkyRequest: {
+            /** Format: date-time */
+            from: string;
+            place: components["schemas"]["PlaceFields"];
+            /** Format: date-time */
+            to: string;
+        };
+        SkyTurn: {
+            /** Format: date-time */
+            from: string;
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+        };
         SolveAnswer: {
             /**
              * Format: double
@@ -3559,6 +4039,20 @@ export interface components {
             shutterS?: number;
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
+        };
+        Speeds: {
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            p50: number;
+            /** Format: double */
+            p90: number;
+        };
+        Spot: {
+            /** Format: double */
+            latDeg: number;
+            /** Format: double */
+            lonDeg: number;
         };
         StabiliserAnswer: {
             /**
@@ -3689,6 +4183,29 @@ export interface components {
             /** Format: double */
             stick: number;
         };
+        Still: {
+            /** Format: double */
+            aperture: number;
+            /** @description the time on its clock, where its zone is not known */
+            clock?: string;
+            /**
+             * Format: double
+             * @description of the scene, where no glass was on
+             */
+            ev100: number;
+            /** Format: double */
+            iso: number;
+            /** Format: double */
+            shutterS: number;
+            /**
+             * Format: date-time
+             * @description with the zone it states; left out where it states no time or no zone
+             */
+            takenAt?: string;
+            /** @description as a reading is typed: f2 1/1250 iso50 */
+            text: string;
+            where?: components["schemas"]["Spot"];
+        };
         StoredAnswer: {
             /** Format: date-time */
             at: string;
@@ -3732,6 +4249,11 @@ export interface components {
             mounted: string[];
             name: string;
             notes?: string;
+            /**
+             * Format: double
+             * @description minutes that a battery lasts; 0 is not known
+             */
+            packMin?: number;
             /** @description lens, stabiliser and automatic, as far as they are known */
             profile?: components["schemas"]["CameraProfile"];
             /** @description frame rates it can shoot */
@@ -3784,6 +4306,11 @@ export interface components {
             mounted: string[];
             name: string;
             notes?: string;
+            /**
+             * Format: double
+             * @description minutes that a battery lasts; 0 is not known
+             */
+            packMin?: number;
             /** @description lens, stabiliser and automatic, as far as they are known */
             profile?: components["schemas"]["CameraProfile"];
             /** @description frame rates it can shoot */
@@ -3908,6 +4435,48 @@ export interface components {
             /** @enum {string} */
             what: "bought" | "cleaned" | "dropped" | "lost" | "found" | "replaced";
         };
+        StoredLightReading: {
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            deletedAt?: string;
+            /** Format: double */
+            ev100: number;
+            id: string;
+            /** @enum {string} */
+            kind: "meter" | "auto" | "bias" | "lux" | "sky" | "still";
+            shootId: string;
+            /** @enum {string} */
+            source: "real" | "simulated";
+            /** Format: double */
+            spreadStops: number;
+            /** Format: date-time */
+            takenAt: string;
+            /** Format: date-time */
+            updatedAt: string;
+            /**
+             * Format: int64
+             * @description raised by every change; a change names the version it was made on
+             */
+            version: number;
+            /** @description as it was read */
+            words: string;
+        };
+        StoredLightReadingFields: {
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            kind: "meter" | "auto" | "bias" | "lux" | "sky" | "still";
+            shootId: string;
+            /** @enum {string} */
+            source: "real" | "simulated";
+            /** Format: double */
+            spreadStops: number;
+            /** Format: date-time */
+            takenAt: string;
+            /** @description as it was read */
+            words: string;
+        };
         StoredReading: {
             /** Format: date-time */
             createdAt: string;
@@ -4015,9 +4584,12 @@ export interface components {
         StoredShoot: {
             /** Format: date-time */
             createdAt: string;
+            day?: components["schemas"]["StoredShootDay"];
             /** Format: date-time */
             deletedAt?: string;
             id: string;
+            /** @description the plan as it was made */
+            kept?: components["schemas"]["KeptPlan"];
             name: string;
             notes?: string;
             place?: string;
@@ -4029,7 +4601,28 @@ export interface components {
              */
             version: number;
         };
+        StoredShootDay: {
+            /** @description the reading that is pinned */
+            anchor?: components["schemas"]["Anchor"];
+            /** @description local date, as in 2031-09-20 */
+            firstDay?: string;
+            lastDay?: string;
+            /**
+             * @description clear by default
+             * @enum {string}
+             */
+            sky?: "clear" | "partly" | "overcast";
+            /** Format: double */
+            surfaceStops?: number;
+            turns?: components["schemas"]["SkyTurn"][];
+            where?: components["schemas"]["PlaceFields"];
+            /** @description IANA name of the time zone; that of the place by default */
+            zone?: string;
+        };
         StoredShootFields: {
+            day?: components["schemas"]["StoredShootDay"];
+            /** @description the plan as it was made */
+            kept?: components["schemas"]["KeptPlan"];
             name: string;
             notes?: string;
             place?: string;
@@ -4040,6 +4633,7 @@ export interface components {
             choices: components["schemas"]["Choices"];
             /** Format: date-time */
             createdAt: string;
+            day?: components["schemas"]["StoredShotDay"];
             /** Format: date-time */
             deletedAt?: string;
             id: string;
@@ -4065,9 +4659,36 @@ export interface components {
              */
             version: number;
         };
+        StoredShotDay: {
+            /**
+             * Format: double
+             * @description where the camera looks, from north, eastward
+             */
+            headingDeg?: number;
+            /**
+             * Format: int64
+             * @description 20 by default
+             */
+            minutes?: number;
+            /**
+             * @description which way the subject faces; left out, its light is what was read
+             * @enum {string}
+             */
+            plane?: "vertical" | "top" | "shade";
+            /** Format: double */
+            surfaceStops?: number;
+            /**
+             * Format: double
+             * @description how far it looks up
+             */
+            tiltDeg?: number;
+            /** @description there is water in the picture */
+            water?: boolean;
+        };
         StoredShotFields: {
             cameraId: string;
             choices: components["schemas"]["Choices"];
+            day?: components["schemas"]["StoredShotDay"];
             light: components["schemas"]["ShotLight"];
             look: components["schemas"]["ShotLook"];
             name: string;
@@ -4155,6 +4776,20 @@ export interface components {
             sunset: string | null;
             twilight: components["schemas"]["Twilight"];
         };
+        SunDay: {
+            /** @description ends in the morning, begins in the evening: sun at -4 degrees */
+            blue: components["schemas"]["DawnDusk"];
+            /** @description sun at -6 degrees */
+            civil: components["schemas"]["DawnDusk"];
+            /** @description ends in the morning, begins in the evening: sun at 6 degrees */
+            golden: components["schemas"]["DawnDusk"];
+            /** Format: date-time */
+            noon: string;
+            /** Format: date-time */
+            sunrise: string | null;
+            /** Format: date-time */
+            sunset: string | null;
+        };
         SunRequest: {
             /**
              * Format: double
@@ -4172,6 +4807,19 @@ export interface components {
              */
             time: string;
         };
+        SunView: {
+            /**
+             * Format: double
+             * @description midway through the shot
+             */
+            altitudeDeg: number;
+            /**
+             * Format: double
+             * @description to the right of where the camera looks, negative to the left, 180 behind
+             */
+            offAxisDeg: number;
+            words: string;
+        };
         Tolerance: {
             /**
              * Format: double
@@ -4183,6 +4831,23 @@ export interface components {
              * @description stops darker than wanted
              */
             dark: number;
+        };
+        Track: {
+            bounds: components["schemas"]["Bounds"];
+            /**
+             * Format: date-time
+             * @description null where its points carry no time
+             */
+            from: string | null;
+            /** @description of the box around all points */
+            middle: components["schemas"]["Spot"];
+            /** Format: int64 */
+            points: number;
+            /** @description left out where its points carry no time */
+            speedMps?: components["schemas"]["Speeds"];
+            startAt: components["schemas"]["Spot"];
+            /** Format: date-time */
+            to: string | null;
         };
         TrialFields: {
             /** @description corners are dark at the widest */
@@ -4685,6 +5350,10 @@ export interface components {
              * @description width of the output frame in pixels
              */
             widthPx: number;
+        };
+        ZoneAnswer: {
+            /** @description IANA name */
+            zone: string;
         };
     };
     responses: never;
@@ -5644,6 +6313,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MassAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-outing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutingAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -7213,6 +7942,108 @@ export interface operations {
             };
         };
     };
+    "import-still": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Still"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "import-track": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Track"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "export-kit": {
         parameters: {
             query?: {
@@ -7329,6 +8160,313 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-light-readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingLightReading"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "create-light-reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredLightReadingFields"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredLightReading"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-light-reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredLightReading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "update-light-reading": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredLightReadingFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredLightReading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "delete-light-reading": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredLightReading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "restore-light-reading": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredLightReading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8057,6 +9195,108 @@ export interface operations {
             };
         };
     };
+    "get-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Day"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "export-plan": {
+        parameters: {
+            query?: {
+                format?: "ics" | "csv" | "json";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "restore-shoot": {
         parameters: {
             query: {
@@ -8559,6 +9799,108 @@ export interface operations {
             };
         };
     };
+    "simulate-meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "simulate-sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SkyAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "get-status": {
         parameters: {
             query?: never;
@@ -8868,6 +10210,57 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "find-zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ZoneAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

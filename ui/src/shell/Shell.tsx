@@ -1,7 +1,7 @@
 import { Badge, Box, Link as ChakraLink, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Aperture, Backpack, CalendarDays } from "lucide-react";
-import { NavLink, Outlet, useParams } from "react-router";
+import { NavLink, Outlet, useMatch } from "react-router";
 import { statusQuery } from "../api/queries";
 import { ColorModeButton } from "./ColorModeButton";
 import { useLastShot } from "./lastShot";
@@ -11,8 +11,7 @@ import { Toasts } from "./toaster";
 
 /** The frame around every place: the places at the side or the thumb, the quick line above. */
 export function Shell() {
-  const { id } = useParams();
-  const lastShot = useLastShot(id);
+  const lastShot = useLastShot(useMatch("/shot/:id")?.params.id);
   const { data: status } = useQuery(statusQuery);
   return (
     <Flex direction={{ base: "column", md: "row" }} minH="100dvh">

@@ -91,6 +91,9 @@ function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
           {shoot.name}
         </Heading>
         <Text color="muted">{shoot.place}</Text>
+        <Button asChild ms="auto">
+          <Link to={`/shoot/${shoot.id}`}>Plan the day</Link>
+        </Button>
       </Flex>
       {shoot.notes && <Text color="muted">{shoot.notes}</Text>}
       {inOrder.length === 0 && <Text color="muted">No shot yet.</Text>}

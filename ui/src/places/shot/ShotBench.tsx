@@ -14,6 +14,7 @@ import { byId, glassName, type Piece, stopsOf } from "../../lib/glass";
 import { shuttersOf } from "../../lib/option";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
+import { useLastGood } from "../../lib/useLastGood";
 import { ChoicesForm } from "./ChoicesForm";
 import { type Answer, type Bench, type Draft, goneFrom, requestOf, type Scene, type Shot } from "./draft";
 import { GoneNote } from "./GoneNote";
@@ -261,13 +262,6 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
     before.current = { fps, text: answer.shutter.text };
   }, [answer, fps, isAnswered]);
   return moved;
-}
-
-/** The last value there was, while there is none: of the last input that could be answered. */
-function useLastGood<T>(value: T | undefined): T | undefined {
-  const last = useRef(value);
-  if (value) last.current = value;
-  return last.current;
 }
 
 function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: string) => void, clear: () => void) {

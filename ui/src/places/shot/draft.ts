@@ -12,7 +12,7 @@ export type LightKind = Schemas["ShotLight"]["kind"];
 
 /** The fields of a stored shot that are edited. */
 export function draftOf(shot: Shot): Draft {
-  const { shootId, cameraId, rigId, name, startsAt, look, light, choices, scene, placed } = shot;
+  const { shootId, cameraId, rigId, name, startsAt, day, look, light, choices, scene, placed } = shot;
   return {
     shootId,
     cameraId,
@@ -22,6 +22,7 @@ export function draftOf(shot: Shot): Draft {
     choices,
     scene: scene ?? {},
     ...(rigId && { rigId }),
+    ...(day && { day }),
     ...(startsAt && { startsAt }),
     ...(placed && { placed }),
   };

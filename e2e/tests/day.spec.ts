@@ -1,0 +1,175 @@
+import { readFile } from "node:fs/promises";
+import type { Page } from "@playwright/test";
+import ICAL from "ical.js";
+import { type App, expect, test } from "../app.ts";
+
+async function openDay(page: Page, app: App) {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("link", { name: "Plan the day" }).click();
+  await expect(page.getByTestId("plan")).toContainText("Noon walk on the terrace");
+}
+
+const plan = (page: Page) => page.getByTestId("plan");
+const bar = (page: Page, name: string) => page.getByRole("slider", { name });
+
+test("the weekend is planned, anchored a stop darker at noon, and followed", async ({ page, app }) => {
+  await openDay(page, app);
+  await expect(page.getByTestId("sun-words")).toContainText("sunrise 06:07, sunset 18:22");
+  await expect(bar(page, "Noon walk on the terrace")).toHaveAttribute("aria-valuetext", /12:50 to 13:10: ND8 \+ ND32/);
+  await expect(page.getByRole("region", { name: "Swaps" })).toContainText(
+    "before Noon walk on the terrace at 12:50 change ND32 for ND8 + ND32",
+  );
+  await page.getByRole("button", { name: "Keep this plan" }).click();
+  const light = page.getByRole("region", { name: "Light read on the spot" });
+  await light.getByLabel("What it says").fill("thirteen");
+  await light.getByRole("button", { name: "Take and pin" }).click();
+  await expect(light.getByRole("alert")).toContainText("f2 1/1250 iso50");
+  await light.getByLabel("What it says").fill("EV 13.4");
+  await light.getByRole("button", { name: "Take and pin" }).click();
+  await expect(light.getByTestId("anchor")).toContainText("Anchored at 12:00: EV 13.4, −1.5 stops against the model");
+  const changes = page.getByTestId("changes");
+  await expect(changes).toContainText("Dive down the terraces: Density 1.5 in place of ND8 + ND16");
+  // Sunday is another day.
+  await expect(changes).not.toContainText("Pond");
+  await page.reload();
+  await expect(light.getByTestId("anchor")).toContainText("EV 13.4");
+  await light.getByRole("button", { name: "Unpin" }).click();
+  await expect(changes).toHaveCount(0);
+  await light.getByRole("button", { name: "Pin", exact: true }).click();
+  await expect(changes).toContainText("Density 1.5");
+});
+
+test("a shot dragged past sunset says what would serve it, by mouse and by key", async ({ page, app }) => {
+  await openDay(page, app);
+  const noon = bar(page, "Noon walk on the terrace");
+  const row = plan(page).locator("> *", { hasText: "Noon walk" });
+  const box = await noon.locator("rect").first().boundingBox();
+  if (!box) throw new Error("no bar");
+  await page.mouse.move(box.x + 6, box.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 240, box.y + 20, { steps: 8 });
+  await expect(row).toContainText(/1[5-9]:\d\d/); // it replans while it is dragged
+  // Where the same camera shoots something else, it says so, and the last plan stays.
+  const supper = await bar(page, "Lantern supper").locator("rect").first().boundingBox();
+  await page.mouse.move((supper?.x ?? 0) + 20, box.y + 20, { steps: 8 });
+  await expect(page.getByText(/a time at which its camera is free: it shoots/)).toBeVisible();
+  await page.mouse.move((supper?.x ?? 0) - 42, box.y + 20, { steps: 8 });
+  await page.mouse.up();
+  await expect(row).toContainText(/1[89]:\d\d/);
+  await expect(row).toContainText(/stops darker than ISO can lift/);
+  await expect(row).toContainText(/would serve it/);
+  await page.reload();
+  await expect(row).toContainText(/1[89]:\d\d/);
+
+  const crates = bar(page, "Crates down the lane");
+  await crates.focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Shift+ArrowLeft");
+  await page.keyboard.press("+");
+  await expect(crates).toHaveAttribute("aria-valuetext", /10:49 to 11:29/);
+});
+
+test("the sky is chosen by the hour, and a cloudy one widens the band", async ({ page, app }) => {
+  await openDay(page, app);
+  const row = plan(page).locator("> *", { hasText: "Crates down the lane" });
+  await expect(row).toContainText("±0.3");
+  await page.getByRole("button", { name: "10:00: clear. Press for partly" }).press("Enter");
+  await expect(row).toContainText("±1.0");
+  await expect(row).toContainText("In the pocket, should the light stray");
+  await expect(page.getByRole("button", { name: "14:00: partly. Press for overcast" })).toBeVisible();
+  await page.getByRole("button", { name: "Ask the simulated sky service" }).click();
+  await expect(page.getByText("Simulated sky taken")).toBeVisible();
+});
+
+test("a weekend from nothing: a place, a track, a still, and the simulated meter", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByLabel("A new shoot").fill("Another weekend");
+  await page.getByRole("button", { name: "Add shoot" }).click();
+  const card = page.getByRole("region", { name: "Another weekend" });
+  await card.getByRole("button", { name: "New shot" }).click();
+  await expect(page.getByLabel("Name of the shot")).toHaveValue("New shot");
+  await page.goto(`${app.url}/shoot`);
+  await card.getByRole("link", { name: "Plan the day" }).click();
+  await expect(page.getByText("Say where the shoot is, below")).toBeVisible();
+
+  const where = page.getByRole("region", { name: "Where and when" });
+  await where.getByLabel("A track").setInputFiles({
+    name: "bomb.gpx",
+    mimeType: "application/gpx+xml",
+    buffer: Buffer.from('<!DOCTYPE gpx [<!ENTITY a "aaaa">]><gpx>&a;</gpx>'),
+  });
+  await expect(where.getByRole("alert")).toContainText("a document type is declared");
+  const points = Array.from(
+    { length: 60 },
+    (_, i) =>
+      `<trkpt lat="${38.4 + i * 0.00005}" lon="-20.5"><time>2031-09-20T11:00:${String(i).padStart(2, "0")}Z</time></trkpt>`,
+  );
+  await where.getByLabel("A track").setInputFiles({
+    name: "ride.gpx",
+    mimeType: "application/gpx+xml",
+    buffer: Buffer.from(`<gpx version="1.1"><trk><trkseg>${points.join("")}</trkseg></trk></gpx>`),
+  });
+  await expect(page.getByTestId("track")).toContainText("60 points");
+  await expect(page.getByTestId("track")).toContainText("under 5.6 m/s");
+  await expect(where.getByLabel("First day")).toHaveValue("2031-09-20");
+  await where.getByRole("button", { name: "Store place and days" }).click();
+  await expect(page.getByTestId("sun-words")).toContainText("sunrise 06:0");
+  await expect(page.getByText("Etc/GMT+1").first()).toBeVisible();
+
+  await page.getByRole("button", { name: "Put it at noon" }).click();
+  await expect(plan(page)).toContainText("Sat 20 Sept, 12:00");
+  await page.getByRole("button", { name: "Details of New shot" }).click();
+  const sheet = page.getByRole("region", { name: "Shot in daylight" });
+  await sheet.getByLabel("Its subject is").selectOption({ label: "upright" });
+  await sheet.getByLabel("Camera looks to, °").fill("90");
+  await expect(sheet.getByTestId("polariser")).toContainText("A polariser would darken the sky by");
+  await expect(plan(page)).toContainText("the sun is at the side");
+
+  const light = page.getByRole("region", { name: "Light read on the spot" });
+  await light.getByRole("button", { name: "A still" }).click();
+  await light.getByLabel("A still").setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no") });
+  await expect(light.getByRole("alert")).toContainText("a still whose EXIF states aperture, shutter and ISO");
+  await light.getByLabel("Glass on, stops").fill("3");
+  await light.getByLabel("A still").setInputFiles("../internal/files/testdata/noon.jpg");
+  await expect(light.getByTestId("anchor")).toContainText("Anchored at 12:00: EV 15.0");
+  await light.getByRole("button", { name: "Simulated meter" }).click();
+  await light.getByRole("button", { name: "Take and pin" }).click();
+  await expect(light.getByTestId("anchor")).toContainText("(simulated)");
+  await expect(light.getByRole("region", { name: "Readings" })).toContainText("noon.jpg: f2 1/1000 iso100");
+});
+
+test("the plan goes out as a calendar that updates, and as tables", async ({ page, app }) => {
+  await openDay(page, app);
+  const calendar = async () => {
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("link", { name: "Calendar" }).click(),
+    ]);
+    const root = new ICAL.Component(ICAL.parse(await readFile(await download.path(), "utf8")));
+    return root
+      .getAllSubcomponents("vevent")
+      .map((c) => ({ event: new ICAL.Event(c), alarms: c.getAllSubcomponents("valarm").length }));
+  };
+  const before = await calendar();
+  expect(before).toHaveLength(9); // seven shots and two swaps
+  const noon = before.find(({ event }) => event.summary.startsWith("Noon walk"));
+  expect(noon?.event.summary).toBe("Noon walk on the terrace: ND8 + ND32");
+  expect(noon?.event.startDate.toJSDate().toISOString()).toBe("2031-09-20T13:50:00.000Z");
+  expect(before.every(({ alarms }) => alarms === 1)).toBe(true);
+  await bar(page, "Noon walk on the terrace").focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(bar(page, "Noon walk on the terrace")).toHaveAttribute("aria-valuetext", /12:55/);
+  await expect(async () => {
+    const after = await calendar();
+    expect(after.map(({ event }) => event.uid).sort()).toEqual(before.map(({ event }) => event.uid).sort());
+    const moved = after.find(({ event }) => event.uid === noon?.event.uid);
+    expect(moved?.event.startDate.toJSDate().toISOString()).toBe("2031-09-20T13:55:00.000Z");
+  }).toPass();
+  const table = await page.request.get(`${page.url().replace("/shoot/", "/api/shoots/")}/plan?format=csv`);
+  expect(await table.text()).toContain("swap,2031-09-20T07:45:00-01:00,2031-09-20T12:55:00-01:00");
+  const json = await (
+    await page.request.get(`${page.url().replace("/shoot/", "/api/shoots/")}/plan?format=json`)
+  ).json();
+  expect(json.shots).toHaveLength(7);
+});

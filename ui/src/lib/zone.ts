@@ -1,0 +1,42 @@
+/** An instant as a clock in some time zone shows it. Zones are IANA names; "" or Local is this device's. */
+
+const zoned = (zone: string): { timeZone?: string } => (zone && zone !== "Local" ? { timeZone: zone } : {});
+
+/** "07:20" */
+export const clockIn = (at: number | string | Date, zone: string): string =>
+  new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", hourCycle: "h23", ...zoned(zone) });
+
+/** "Sat 20 Sept" */
+export const dayIn = (at: number | string | Date, zone: string): string =>
+  new Date(at).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", ...zoned(zone) });
+
+/** "2031-09-20", as a date field takes it. */
+export const dateIn = (at: number | string | Date, zone: string): string =>
+  new Date(at).toLocaleDateString("sv-SE", zoned(zone));
+
+/** How far a zone's clock is ahead of UTC at an instant, in minutes. */
+function offsetMinutes(at: number, zone: string): number {
+  const text = new Date(at)
+    .toLocaleString("en-GB", { timeZoneName: "longOffset", ...zoned(zone) })
+    .match(/GMT(?:([+-])(\d{2}):(\d{2}))?/);
+  if (!text?.[1]) return 0;
+  return (text[1] === "-" ? -1 : 1) * (Number(text[2]) * 60 + Number(text[3]));
+}
+
+/** The instant with the zone's offset, as the server takes it: 2031-09-20T07:20:00-01:00. */
+export function isoIn(at: number, zone: string): string {
+  const offset = offsetMinutes(at, zone);
+  const local = new Date(at + offset * 60_000).toISOString().slice(0, 19);
+  const sign = offset < 0 ? "-" : "+";
+  const two = (n: number) => String(Math.floor(n)).padStart(2, "0");
+  return `${local}${sign}${two(Math.abs(offset) / 60)}:${two(Math.abs(offset) % 60)}`;
+}
+
+/** The instant at which a clock in the zone shows a date and a time; NaN for what is neither. */
+export function instantIn(date: string, time: string, zone: string): number {
+  const asUtc = Date.parse(`${date}T${time}:00Z`);
+  if (Number.isNaN(asUtc)) return Number.NaN;
+  // The offset is that of the instant itself, which lies an offset away.
+  const first = asUtc - offsetMinutes(asUtc, zone) * 60_000;
+  return asUtc - offsetMinutes(first, zone) * 60_000;
+}

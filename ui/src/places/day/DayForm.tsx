@@ -1,0 +1,157 @@
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { NumberField } from "../../lib/NumberField";
+import { Panel } from "../../lib/Panel";
+import { SelectField } from "../../lib/SelectField";
+import { TextField } from "../../lib/TextField";
+import { clockIn, dateIn } from "../../lib/zone";
+import { toaster } from "../../shell/toaster";
+import { octets } from "./upload";
+import type { useDay } from "./useDay";
+
+/** Where and when the shoot is, typed or taken from a track. */
+export function DayForm({ work }: { work: ReturnType<typeof useDay> }) {
+  const shoot = work.day?.shoot;
+  const day = shoot?.day ?? {};
+  const [lat, setLat] = useState(day.where?.latDeg);
+  const [lon, setLon] = useState(day.where?.lonDeg);
+  const [first, setFirst] = useState(day.firstDay ?? "");
+  const [last, setLast] = useState(day.lastDay ?? "");
+  const [zone, setZone] = useState(day.zone ?? "");
+  const [fault, setFault] = useState("");
+  const store = () => {
+    if ((lat === undefined) !== (lon === undefined)) {
+      setFault("Latitude and longitude go together.");
+      return;
+    }
+    setFault("");
+    work.setDay({
+      where: lat === undefined || lon === undefined ? undefined : { latDeg: lat, lonDeg: lon },
+      firstDay: first || undefined,
+      lastDay: last || first || undefined,
+      zone: zone || undefined,
+    });
+  };
+  return (
+    <Panel heading="Where and when" note="the time zone is found from the place, without a network">
+      <Stack gap="3">
+        <Flex gap="3" wrap="wrap">
+          <NumberField label="Latitude, ° north" w="140px" value={lat} onChange={setLat} />
+          <NumberField label="Longitude, ° east" w="140px" value={lon} onChange={setLon} />
+          <TextField label="First day" type="date" w="170px" value={first} onChange={setFirst} />
+          <TextField label="Last day" type="date" w="170px" value={last} onChange={setLast} />
+          <TextField label="Time zone, if another" w="190px" value={zone} onChange={setZone} helper="Etc/GMT+1" />
+          <SelectField
+            label="Surfaces of the place"
+            w="200px"
+            maxW="200px"
+            value={String(day.surfaceStops ?? 0)}
+            options={[
+              { value: "1", name: "snow, salt, white sand" },
+              { value: "0.5", name: "pale rock, concrete" },
+              { value: "0", name: "mixed" },
+              { value: "-0.5", name: "dark leaf, wet tar" },
+            ]}
+            onChange={(v) => work.setDay({ surfaceStops: Number(v) })}
+          />
+        </Flex>
+        {fault && (
+          <Text color="breaks" role="alert">
+            {fault}
+          </Text>
+        )}
+        <Flex gap="2" wrap="wrap">
+          <Button variant="outline" onClick={store}>
+            Store place and days
+          </Button>
+          <TrackButton
+            work={work}
+            onTrack={(track) => {
+              setLat(round(track.middle.latDeg));
+              setLon(round(track.middle.lonDeg));
+              if (track.from) setFirst(dateIn(track.from, work.day?.zone ?? ""));
+              if (track.to) setLast(dateIn(track.to, work.day?.zone ?? ""));
+            }}
+          />
+          <SkyButton work={work} />
+        </Flex>
+      </Stack>
+    </Panel>
+  );
+}
+
+const round = (deg: number): number => Number(deg.toFixed(4));
+
+type Track = Schemas["Track"];
+
+/** Reads a GPX track: place and days into the form, its speed for those who want it. */
+function TrackButton({ work, onTrack }: { work: ReturnType<typeof useDay>; onTrack: (track: Track) => void }) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const [track, setTrack] = useState<Track | null>(null);
+  const read = useMutation({
+    mutationFn: (file: File) => unwrap(api.POST("/api/import/track", octets(file))),
+    onSuccess: (found) => {
+      setTrack(found);
+      onTrack(found);
+    },
+  });
+  return (
+    <Stack gap="1">
+      <input
+        ref={chooser}
+        type="file"
+        accept=".gpx,application/gpx+xml"
+        aria-label="A track"
+        hidden
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) read.mutate(file);
+          e.target.value = "";
+        }}
+      />
+      <Button variant="outline" loading={read.isPending} onClick={() => chooser.current?.click()}>
+        From a GPX track
+      </Button>
+      {read.error && (
+        <Text role="alert" color="breaks">
+          {read.error.message}
+        </Text>
+      )}
+      {track && !read.error && <Text data-testid="track">{trackWords(track, work.day?.zone ?? "")}</Text>}
+    </Stack>
+  );
+}
+
+function trackWords(track: Track, zone: string): string {
+  const when =
+    track.from && track.to ? `, ${clockIn(track.from, zone)} to ${clockIn(track.to, zone)}` : ", without times";
+  const { speedMps: v } = track;
+  const speed = v ? `; half of the time under ${v.p50.toFixed(1)} m/s, nine tenths under ${v.p90.toFixed(1)}` : "";
+  return `${track.points} points${when}${speed}. Store to take its place.`;
+}
+
+/** Asks the simulated sky service for the days of the shoot. */
+function SkyButton({ work }: { work: ReturnType<typeof useDay> }) {
+  const request = work.day?.request;
+  const ask = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/sim/sky", {
+          body: { from: request?.from ?? "", to: request?.to ?? "", place: request?.place as Schemas["PlaceFields"] },
+        }),
+      ),
+    onSuccess: ({ sky, turns }) => {
+      work.setDay({ sky, turns });
+      toaster.create({ title: "Simulated sky taken", description: "Made up by the application, not a forecast." });
+    },
+    onError: (error) => toaster.create({ title: "No sky", description: error.message }),
+  });
+  if (!request?.place) return null;
+  return (
+    <Button variant="ghost" loading={ask.isPending} onClick={() => ask.mutate()}>
+      Ask the simulated sky service
+    </Button>
+  );
+}

@@ -1,0 +1,218 @@
+import { Button, Link as ChakraLink, Flex, Grid, Heading, List, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import { Problem, type Schemas } from "../../api/client";
+import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
+import { Panel } from "../../lib/Panel";
+import { StateMark } from "../../lib/StateMark";
+import { clockIn, dateIn, dayIn, instantIn } from "../../lib/zone";
+import { DayForm } from "./DayForm";
+import { LightPanel } from "./LightPanel";
+import { PlanPanel } from "./PlanPanel";
+import { ShotSheet } from "./ShotSheet";
+import { turned, useDay } from "./useDay";
+
+type Day = ReturnType<typeof useDay>;
+
+/** A shoot's days: the light, what goes on which camera when, and what was read. */
+export function DayPlace() {
+  const { id = "" } = useParams();
+  const work = useDay(id);
+  const { day, answer, error, request } = work;
+  const [shownDate, setShownDate] = useState("");
+  const [chosen, setChosen] = useState<string | null>(null);
+  if (!day || !request) {
+    if (error) return <Text py="8">The day cannot be shown. {error.message}</Text>;
+    return <Skeleton h="300px" aria-busy="true" aria-label="Opening the day" />;
+  }
+  const { zone } = day;
+  const dates = datesOf(request, zone);
+  const date = dates.includes(shownDate) ? shownDate : (dates[0] ?? "");
+  const today = request.shots.filter((s) => dateIn(s.from, zone) === date);
+  // The scale stays while a shot is dragged: it follows what is stored.
+  const stored = day.request.shots.filter((s) => dateIn(s.from, zone) === date);
+  const [from, to] = spanOf(date, zone, stored, answer);
+  const lanes = lanesOf(day, today);
+  const shots = answer ? stripShots(today, request, answer, lanes) : [];
+  const shot = request.shots.find((s) => s.id === chosen);
+  const anchor = day.shoot.day?.anchor;
+  return (
+    <Stack gap="3">
+      <Flex gap="4" align="baseline" wrap="wrap">
+        <Heading as="h1" size="2xl">
+          {day.shoot.name}
+        </Heading>
+        <Text color="muted">
+          {day.shoot.place} · {zone}
+        </Text>
+        <ChakraLink asChild ms="auto">
+          <Link to="/shoot">All shoots</Link>
+        </ChakraLink>
+      </Flex>
+      {error && <StateMark state="unknown">{faultWords(error)} Below is the last plan.</StateMark>}
+      <Panel heading="Day" note="drag a shot along the day, stretch it at its end; press an hour to change its sky">
+        <Flex gap="2" mb="2" wrap="wrap" align="center">
+          {dates.map((d) => (
+            <Button
+              key={d}
+              variant={d === date ? "solid" : "outline"}
+              aria-pressed={d === date}
+              onClick={() => setShownDate(d)}
+            >
+              {dayIn(instantIn(d, "12:00", zone), zone)}
+            </Button>
+          ))}
+          {answer && <SunWords answer={answer} date={date} zone={zone} />}
+        </Flex>
+        {!request.place && (
+          <Text color="muted" mb="2">
+            Say where the shoot is, below: then the light of the day is computed. Until then only light that was read
+            counts.
+          </Text>
+        )}
+        {answer ? (
+          <DayStrip
+            from={from}
+            to={to}
+            zone={zone}
+            answer={answer}
+            lanes={lanes.map((l) => l.name)}
+            shots={shots}
+            anchor={anchor ? { at: Date.parse(anchor.at), ev: anchor.ev100 } : null}
+            chosen={chosen}
+            onChoose={setChosen}
+            onMove={work.moveShot}
+            onSky={(at, sky) => work.setDay(turned(request, at, sky, zone))}
+          />
+        ) : (
+          <Skeleton h="360px" />
+        )}
+        <Unplaced work={work} date={date} />
+      </Panel>
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,3fr) minmax(0,2fr)" }} gap="3" alignItems="start">
+        {answer && <PlanPanel work={work} answer={answer} request={request} onChoose={setChosen} />}
+        <Stack gap="3">
+          {shot && <ShotSheet key={shot.id} work={work} shot={shot} answer={answer} />}
+          <LightPanel work={work} date={date} />
+          <DayForm work={work} />
+        </Stack>
+      </Grid>
+    </Stack>
+  );
+}
+
+/** What is wrong, without the name of a field that nobody here has typed. */
+const faultWords = (error: Error): string =>
+  error instanceof Problem && error.faults[0] ? `Choose ${error.faults[0].allowed}.` : error.message;
+
+/** The local dates that the span touches. */
+function datesOf(request: Schemas["OutingRequest"], zone: string): string[] {
+  const dates: string[] = [];
+  for (let at = Date.parse(request.from); at < Date.parse(request.to); at += 3_600_000) {
+    const date = dateIn(at, zone);
+    if (dates.at(-1) !== date) dates.push(date);
+  }
+  return dates;
+}
+
+interface Lane {
+  id: string;
+  name: string;
+}
+
+const HOUR = 3_600_000;
+
+/** From an hour before the first light or shot of a day to an hour after the last, on whole hours. */
+function spanOf(
+  date: string,
+  zone: string,
+  shots: readonly Schemas["OutingShot"][],
+  answer: Schemas["OutingAnswer"] | undefined,
+): [number, number] {
+  const midnight = instantIn(date, "00:00", zone);
+  const sun = answer?.days.find((d) => dateIn(d.noon, zone) === date)?.civil;
+  const begins = [midnight + 6 * HOUR, ...shots.map((s) => Date.parse(s.from))];
+  const ends = [midnight + 18 * HOUR, ...shots.map((s) => Date.parse(s.from) + s.minutes * 60_000 + HOUR)];
+  if (sun?.dawn) begins.push(Date.parse(sun.dawn));
+  if (sun?.dusk) ends.push(Date.parse(sun.dusk));
+  const whole = (at: number, way: (x: number) => number) => midnight + way((at - midnight) / HOUR) * HOUR;
+  return [
+    Math.max(midnight, whole(Math.min(...begins) - HOUR / 2, Math.floor)),
+    Math.min(midnight + 24 * HOUR, whole(Math.max(...ends) + HOUR / 2, Math.ceil)),
+  ];
+}
+
+/** A lane for each camera that shoots on the day, in the order of its first shot. */
+function lanesOf(day: NonNullable<Day["day"]>, shots: readonly Schemas["OutingShot"][]): Lane[] {
+  const ids = [...new Set(shots.map((s) => s.cameraId))];
+  return ids.map((id) => ({ id, name: day.cameras[id] ?? "a camera" }));
+}
+
+function stripShots(
+  shots: readonly Schemas["OutingShot"][],
+  request: Schemas["OutingRequest"],
+  answer: Schemas["OutingAnswer"],
+  lanes: Lane[],
+): StripShot[] {
+  const stacks = new Map(request.stacks.map((s) => [s.id, s]));
+  return shots.map((s) => {
+    const plan = answer.shots.find((p) => p.id === s.id);
+    const [first] = plan?.packs ?? [];
+    const stack = first && stacks.get(first.stack);
+    return {
+      id: s.id,
+      name: s.name,
+      lane: lanes.findIndex((l) => l.id === s.cameraId),
+      from: Date.parse(s.from),
+      minutes: s.minutes,
+      state: plan?.state ?? "unknown",
+      words: plan?.words ?? "its light is not known",
+      packs: plan?.packs.map((p) => Date.parse(p.from)) ?? [],
+      ...(stack && { glass: { name: stack.name, stops: first.settingStops } }),
+    };
+  });
+}
+
+/** The sun's day in words. */
+function SunWords({ answer, date, zone }: { answer: Schemas["OutingAnswer"]; date: string; zone: string }) {
+  const day = answer.days.find((d) => dateIn(d.noon, zone) === date);
+  if (!day) return null;
+  const at = (text: string | null) => (text === null ? "–" : clockIn(text, zone));
+  const words = [
+    `sunrise ${at(day.sunrise)}, sunset ${at(day.sunset)}`,
+    `golden to ${at(day.golden.dawn)} and from ${at(day.golden.dusk)}`,
+    `blue from ${at(day.civil.dawn)} to ${at(day.blue.dawn)} and ${at(day.blue.dusk)} to ${at(day.civil.dusk)}`,
+  ];
+  return (
+    <Text fontSize="sm" color="muted" data-testid="sun-words">
+      {words.join(" · ")}
+    </Text>
+  );
+}
+
+/** Shots that have no time yet. */
+function Unplaced({ work, date }: { work: Day; date: string }) {
+  const { day } = work;
+  if (!day || day.unplaced.length === 0) return null;
+  return (
+    <Stack gap="1" mt="2">
+      <Text color="muted">Without a time yet:</Text>
+      <List.Root gap="1" listStyle="none">
+        {day.unplaced.map((s) => (
+          <List.Item key={s.id}>
+            <Flex gap="3" align="center">
+              {s.name}
+              <Button
+                size="sm"
+                variant="outline"
+                onClick={() => work.placeShot(s.id, instantIn(date, "12:00", day.zone))}
+              >
+                Put it at noon
+              </Button>
+            </Flex>
+          </List.Item>
+        ))}
+      </List.Root>
+    </Stack>
+  );
+}

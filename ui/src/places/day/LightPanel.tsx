@@ -1,0 +1,231 @@
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { api, Problem, type Schemas, unwrap } from "../../api/client";
+import { Choice } from "../../lib/Choice";
+import { signed } from "../../lib/format";
+import { NumberField } from "../../lib/NumberField";
+import { Panel } from "../../lib/Panel";
+import { SelectField } from "../../lib/SelectField";
+import { TextField } from "../../lib/TextField";
+import { clockIn, dayIn, instantIn, isoIn } from "../../lib/zone";
+import { octets } from "./upload";
+import type { useDay } from "./useDay";
+
+type Work = ReturnType<typeof useDay>;
+type Reading = Schemas["StoredLightReadingFields"];
+type Way = "typed" | "sky" | "meter" | "still";
+
+const WAYS: readonly { value: Way; name: string }[] = [
+  { value: "typed", name: "Type it" },
+  { value: "sky", name: "Sky by eye" },
+  { value: "still", name: "A still" },
+  { value: "meter", name: "Simulated meter" },
+];
+
+/** Light read on the spot: taken in any form, kept, and pinned as what the rest of the day follows. */
+export function LightPanel({ work, date }: { work: Work; date: string }) {
+  const [way, setWay] = useState<Way>("typed");
+  const [time, setTime] = useState("12:00");
+  const [glass, setGlass] = useState<number | undefined>(undefined);
+  const [text, setText] = useState("");
+  const [sky, setSky] = useState<"clear" | "partly" | "overcast">("clear");
+  const zone = work.day?.zone ?? "";
+  const at = instantIn(date, time, zone);
+  const take = useMutation({
+    mutationFn: async () => {
+      const reading = await readingOf(way, { text, sky, glass: glass ?? 0, at, work });
+      return keepReading(work, reading, isoIn(at, zone));
+    },
+    onSuccess: (reading) => {
+      setText("");
+      work.setDay({ anchor: anchorOf(reading) });
+    },
+  });
+  const anchor = work.day?.shoot.day?.anchor;
+  return (
+    <Panel heading="Light read on the spot" note="pinned, it moves the light of the rest of the day">
+      <Stack gap="3">
+        {anchor && (
+          <Flex gap="3" align="center" wrap="wrap" data-testid="anchor">
+            <Text flex="1" minW="200px">
+              <b>
+                Anchored at {clockIn(anchor.at, zone)}: EV {anchor.ev100.toFixed(1)}
+              </b>
+              {anchor.source === "simulated" && " (simulated)"}
+              {work.answer && `, ${signed(work.answer.offsetStops)} stops against the model`}
+            </Text>
+            <Button size="sm" variant="outline" onClick={() => work.setDay({ anchor: undefined })}>
+              Unpin
+            </Button>
+          </Flex>
+        )}
+        <Choice label="Read by" options={WAYS} value={way} onChange={setWay} />
+        <Flex gap="3" wrap="wrap" align="flex-end">
+          {way === "typed" && (
+            <TextField
+              label="What it says"
+              w="200px"
+              value={text}
+              onChange={setText}
+              helper="f2 1/1250 iso50, EV 14.3, 6400 lux"
+            />
+          )}
+          {way === "sky" && (
+            <SelectField
+              label="The sky is"
+              w="140px"
+              maxW="140px"
+              value={sky}
+              options={["clear", "partly", "overcast"].map((v) => ({ value: v, name: v }))}
+              onChange={(v) => setSky(v as "clear")}
+            />
+          )}
+          {way !== "still" && <TextField label="At" type="time" w="120px" value={time} onChange={setTime} />}
+          {(way === "typed" || way === "still") && (
+            <NumberField label="Glass on, stops" w="130px" value={glass} onChange={setGlass} />
+          )}
+          {way === "still" ? (
+            <StillButton work={work} glass={glass ?? 0} />
+          ) : (
+            <Button loading={take.isPending} disabled={Number.isNaN(at)} onClick={() => take.mutate()}>
+              Take and pin
+            </Button>
+          )}
+        </Flex>
+        {take.error && (
+          <Text role="alert" color="breaks">
+            {take.error instanceof Problem ? (take.error.faults[0]?.allowed ?? take.error.message) : take.error.message}
+          </Text>
+        )}
+        <Kept work={work} />
+      </Stack>
+    </Panel>
+  );
+}
+
+const anchorOf = (r: Reading): Schemas["Anchor"] => ({
+  at: r.takenAt,
+  ev100: r.ev100,
+  source: r.source,
+  words: r.words,
+});
+
+interface Typed {
+  text: string;
+  sky: "clear" | "partly" | "overcast";
+  glass: number;
+  at: number;
+  work: Work;
+}
+
+type Read = Pick<Reading, "kind" | "source" | "words" | "ev100" | "spreadStops">;
+
+/** What was read, in whatever way, as an exposure value. */
+async function readingOf(way: Way, { text, sky, glass, at, work }: Typed): Promise<Read> {
+  const place = work.day?.request.place;
+  if (way === "typed") {
+    const { ev100, spreadStops } = await unwrap(
+      api.POST("/api/calc/reading", { body: { kind: "meter", text: text || " ", glassStops: glass } }),
+    );
+    return { kind: "meter", source: "real", words: text, ev100, spreadStops };
+  }
+  if (!place) throw new Error("Say where the shoot is first: the sun's height is not known.");
+  if (way === "meter") {
+    const zone = work.day?.zone ?? "";
+    const { ev100, spreadStops, words } = await unwrap(
+      api.POST("/api/sim/meter", { body: { at: isoIn(at, zone), place, sky: skyAt(work, at) } }),
+    );
+    return { kind: "meter", source: "simulated", words, ev100, spreadStops };
+  }
+  const sun = await unwrap(api.POST("/api/calc/sun", { body: { time: new Date(at).toISOString(), ...place } }));
+  const { ev100, spreadStops } = await unwrap(
+    api.POST("/api/calc/reading", { body: { kind: "sky", sky, sunAltitudeDeg: sun.geometricDeg } }),
+  );
+  return { kind: "sky", source: "real", words: `${sky} sky by eye`, ev100, spreadStops };
+}
+
+const skyAt = (work: Work, at: number): "clear" | "partly" | "overcast" =>
+  work.answer?.curve.findLast((p) => Date.parse(p.time) <= at)?.sky ?? "clear";
+
+const keepReading = (work: Work, read: Read, takenAt: string): Promise<Reading> =>
+  unwrap(api.POST("/api/light-readings", { body: { shootId: work.day?.shoot.id ?? "", takenAt, ...read } }));
+
+/** Takes light from a still: its EXIF says how it was exposed, its owner what glass was on. */
+function StillButton({ work, glass }: { work: Work; glass: number }) {
+  const chooser = useRef<HTMLInputElement>(null);
+  const zone = work.day?.zone ?? "";
+  const take = useMutation({
+    mutationFn: async (file: File) => {
+      const still = await unwrap(api.POST("/api/import/still", octets(file)));
+      // Without a zone its clock is taken as that of the shoot.
+      const [date = "", clock = ""] = (still.clock ?? "").split("T");
+      const at = still.takenAt ? Date.parse(still.takenAt) : instantIn(date, clock.slice(0, 5), zone);
+      if (Number.isNaN(at)) throw new Error("The still does not say when it was taken.");
+      return keepReading(
+        work,
+        {
+          kind: "still",
+          source: "real",
+          words: `${file.name}: ${still.text}`.slice(0, 200),
+          ev100: still.ev100 + glass,
+          spreadStops: 0.2,
+        },
+        isoIn(at, zone),
+      );
+    },
+    onSuccess: (reading) => work.setDay({ anchor: anchorOf(reading) }),
+  });
+  return (
+    <Stack gap="1">
+      <input
+        ref={chooser}
+        type="file"
+        accept="image/jpeg"
+        aria-label="A still"
+        hidden
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          if (file) take.mutate(file);
+          e.target.value = "";
+        }}
+      />
+      <Button loading={take.isPending} onClick={() => chooser.current?.click()}>
+        Choose a JPEG
+      </Button>
+      {take.error && (
+        <Text role="alert" color="breaks">
+          {take.error.message}
+        </Text>
+      )}
+    </Stack>
+  );
+}
+
+/** The readings that are kept, each of which can be pinned. */
+function Kept({ work }: { work: Work }) {
+  const readings = work.day?.readings ?? [];
+  const zone = work.day?.zone ?? "";
+  const pinned = work.day?.shoot.day?.anchor?.at;
+  if (readings.length === 0) return null;
+  return (
+    <Stack gap="0" as="section" aria-label="Readings">
+      {readings.map((r) => (
+        <Flex key={r.id} gap="3" align="center" borderTopWidth="1px" borderColor="edge">
+          <Text flex="1" py="2">
+            {dayIn(r.takenAt, zone)}, {clockIn(r.takenAt, zone)}: EV {r.ev100.toFixed(1)} ±{r.spreadStops.toFixed(1)},{" "}
+            {r.words}
+            {r.source === "simulated" && !r.words.includes("simulated") && " (simulated)"}
+          </Text>
+          {pinned && Date.parse(pinned) === Date.parse(r.takenAt) ? (
+            <Text color="muted">pinned</Text>
+          ) : (
+            <Button size="sm" variant="ghost" onClick={() => work.setDay({ anchor: anchorOf(r) })}>
+              Pin
+            </Button>
+          )}
+        </Flex>
+      ))}
+    </Stack>
+  );
+}

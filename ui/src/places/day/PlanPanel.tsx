@@ -1,0 +1,141 @@
+import { Box, Button, Link as ChakraLink, Flex, List, Stack, Text } from "@chakra-ui/react";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Panel } from "../../lib/Panel";
+import { StateShape } from "../../lib/StateMark";
+import { clockIn, dayIn } from "../../lib/zone";
+import type { useDay } from "./useDay";
+
+interface PlanPanelProps {
+  work: ReturnType<typeof useDay>;
+  answer: Schemas["OutingAnswer"];
+  request: Schemas["OutingRequest"];
+  onChoose: (id: string) => void;
+}
+
+/** What goes on which camera when, the swaps with their latest minute, and what changed. */
+export function PlanPanel({ work, answer, request, onChoose }: PlanPanelProps) {
+  const { day } = work;
+  if (!day) return null;
+  const { zone, shoot } = day;
+  const nameOf = new Map(request.stacks.map((s) => [s.id, s.name]));
+  const shotOf = new Map(request.shots.map((s) => [s.id, s]));
+  const glass = (id: string) => nameOf.get(id) ?? "glass that is gone";
+  const keep = () =>
+    work.storeShoot({
+      kept: {
+        at: new Date().toISOString(),
+        glass: Object.fromEntries(answer.shots.map((s) => [s.id, s.packs[0]?.stack ?? ""])),
+      },
+    });
+  return (
+    <Panel
+      heading="Plan"
+      note={`${answer.swaps.length} ${answer.swaps.length === 1 ? "swap" : "swaps"}, the fewest that the light allows`}
+    >
+      <Stack gap="3">
+        {answer.changes.length > 0 && (
+          <Box bg="accentSoft" rounded="md" p="3" role="status" data-testid="changes">
+            <b>Changed since the plan was made</b>
+            {shoot.kept && ` on ${dayIn(shoot.kept.at, zone)} at ${clockIn(shoot.kept.at, zone)}`}:
+            <List.Root ps="4">
+              {answer.changes.map((c) => (
+                <List.Item key={c}>{c}</List.Item>
+              ))}
+            </List.Root>
+          </Box>
+        )}
+        <Stack gap="0" data-testid="plan">
+          {answer.shots.map((p) => {
+            const shot = shotOf.get(p.id);
+            const last = p.packs.at(-1)?.lastMinute;
+            const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
+            return (
+              <Flex key={p.id} gap="3" borderTopWidth="1px" borderColor="edge" py="2" align="flex-start">
+                <Box color={p.state} pt="1">
+                  <StateShape state={p.state} />
+                </Box>
+                <Box flex="1" minW="0">
+                  <Text fontWeight="bold">
+                    {shot && `${dayIn(shot.from, zone)}, ${clockIn(shot.from, zone)}`} · {packWords(p, glass)}
+                  </Text>
+                  <Text>
+                    <ChakraLink asChild>
+                      <Link to={`/shot/${p.id}`}>{shot?.name}</Link>
+                    </ChakraLink>{" "}
+                    <Text as="span" color="muted">
+                      {day.cameras[shot?.cameraId ?? ""]}
+                    </Text>
+                  </Text>
+                  <Text color="muted" fontSize="sm">
+                    EV {p.lowEv100.toFixed(1)}
+                    {p.highEv100 - p.lowEv100 > 0.05 && ` to ${p.highEv100.toFixed(1)}`} ±{p.spreadStops.toFixed(1)} ·{" "}
+                    {p.words}
+                    {last && ` · serves until ${clockIn(last, zone)}`}
+                    {p.sun && ` · ${p.sun.words}`}
+                  </Text>
+                  {spares.length > 0 && (
+                    <Text fontSize="sm">In the pocket, should the light stray: {spares.map(glass).join(" or ")}</Text>
+                  )}
+                  {p.remedies.map((r) => (
+                    <Text key={r} color="breaks">
+                      {r.charAt(0).toUpperCase() + r.slice(1)}.
+                    </Text>
+                  ))}
+                </Box>
+                <Button
+                  size="sm"
+                  variant="ghost"
+                  onClick={() => onChoose(p.id)}
+                  aria-label={`Details of ${shot?.name}`}
+                >
+                  Details
+                </Button>
+              </Flex>
+            );
+          })}
+          {answer.unknown.map((id) => (
+            <Flex key={id} gap="3" borderTopWidth="1px" borderColor="edge" py="2" color="unknown">
+              <StateShape state="unknown" />
+              {shotOf.get(id)?.name}: its light is not known
+            </Flex>
+          ))}
+        </Stack>
+        {answer.swaps.length > 0 && (
+          <Stack gap="1" as="section" aria-label="Swaps">
+            <Text fontWeight="bold">Swaps</Text>
+            <List.Root gap="1" ps="4">
+              {answer.swaps.map((w) => (
+                <List.Item key={`${w.shot} ${w.at}`} _marker={{ color: "muted" }}>
+                  {w.because}.
+                </List.Item>
+              ))}
+            </List.Root>
+            <Text color="muted" fontSize="sm">
+              Power off or disarm before each swap.
+            </Text>
+          </Stack>
+        )}
+        <Flex gap="2" wrap="wrap">
+          <Button variant="outline" onClick={keep}>
+            Keep this plan
+          </Button>
+          {(["ics", "csv", "json"] as const).map((format) => (
+            <Button key={format} asChild variant="ghost">
+              <a href={`/api/shoots/${shoot.id}/plan?format=${format}`} download>
+                {{ ics: "Calendar", csv: "Plan as CSV", json: "Plan as JSON" }[format]}
+              </a>
+            </Button>
+          ))}
+        </Flex>
+      </Stack>
+    </Panel>
+  );
+}
+
+/** The glass of a shot: one, or another with each battery. */
+function packWords(p: Schemas["OutingPlan"], glass: (id: string) => string): string {
+  const names = p.packs.map((k) => glass(k.stack)).filter((name, i, all) => name !== all[i - 1]);
+  const packs = p.packs.length > 1 ? ` (${p.packs.length} packs)` : "";
+  return names.join(", then ") + packs;
+}

@@ -288,6 +288,34 @@ func Example_compare() {
 	// words none is ahead for certain; of thin rings, find out their corners first
 }
 
+func Example_outing() {
+	show("outing", `{"place":{"latDeg":38.4,"lonDeg":-20.5},"sky":"clear","from":"2031-09-20T06:00:00-01:00","to":"2031-09-20T20:00:00-01:00","stepS":3600,"anchor":{"time":"2031-09-20T12:00:00-01:00","ev100":13.9},"shots":[{"id":"noon","name":"Noon walk","cameraId":"pocket","from":"2031-09-20T12:50:00-01:00","minutes":20,"evSet":7.64,"plane":"vertical","headingDeg":0}],"stacks":[{"id":"ND8","name":"ND8","stops":3.05},{"id":"ND32","name":"ND32","stops":4.87}]}`,
+		"offsetStops", "days.0.sunrise", "shots.0.packs.0.stack", "shots.0.state", "shots.0.remedies.0", "shots.0.sun.words")
+	// Output:
+	// offsetStops -0.9849
+	// days.0.sunrise 2031-09-20T06:07:44-01:00
+	// shots.0.packs.0.stack ND32
+	// shots.0.state breaks
+	// shots.0.remedies.0 a filter of 6.0 stops (ND64) would serve it
+	// shots.0.sun.words the sun is behind the camera
+}
+
+func Example_polariserDay() {
+	show("polariser-day", `{"at":"2031-09-21T11:25:00-01:00","latDeg":38.4,"lonDeg":-20.5,"cameraAltitudeDeg":-40,"cameraAzimuthDeg":150,"hfovDeg":70,"water":true}`, "now.centre", "now.glareLeft", "bestAt")
+	// Output:
+	// now.centre 0.7995
+	// now.glareLeft 0.01507
+	// bestAt 2031-09-21T11:10:00-01:00
+}
+
+func Example_year() {
+	show("year", `{"days":["2031-01-01T00:00:00-01:00","2031-07-02T00:00:00-01:00"],"latDeg":38.4,"lonDeg":-20.5,"sky":"clear","hours":[7.5],"evSet":7.64,"stacks":[{"id":"none","name":"No glass","stops":0},{"id":"ND32","name":"ND32","stops":4.87}]}`, "weeks.0.cells.0.needStops", "weeks.1.cells.0.stack", "weeks.1.cells.0.errorStops")
+	// Output:
+	// weeks.0.cells.0.needStops -2.631
+	// weeks.1.cells.0.stack ND32
+	// weeks.1.cells.0.errorStops 2.435
+}
+
 func Example_day() {
 	show("day", `{"shots":[{"id":"dawn walk","cameraId":"pocket","from":"2031-09-20T07:20:00-01:00","to":"2031-09-20T07:22:00-01:00","evSet":7.64,"points":[10.6,10.7,10.8],"isoHeadroomStops":4},{"id":"noon walk","cameraId":"pocket","from":"2031-09-20T12:00:00-01:00","to":"2031-09-20T12:01:00-01:00","evSet":7.64,"points":[14.8,14.8],"isoHeadroomStops":4}],"stacks":[{"id":"ND8","stops":3.05},{"id":"ND32","stops":4.87},{"id":"ND8 + ND32","stops":7.92}],"start":{"pocket":"ND8"}}`,
 		"plan.0.stack", "plan.1.stack", "swaps.0.because", "cost")

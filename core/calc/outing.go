@@ -192,7 +192,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 		}
 	}
 	o := &outing{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, effects: map[string][]string{}, names: map[string]string{}}
-	o.day = plan.Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: plan.DefaultSwapCost}
+	o.day = plan.Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: plan.DefaultSwapCost, Keeps: true}
 	if t := r.Tolerance; t != nil {
 		o.day.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
 	}

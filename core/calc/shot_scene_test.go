@@ -305,3 +305,23 @@ func TestTiltLeftByTheGlassThatIsOn(t *testing.T) {
 		t.Errorf("%v are left of what is not known", *left)
 	}
 }
+
+// Light that is missing is said in stops, and what helps gives what it says.
+func TestWhatHelpsWhereLightIsMissing(t *testing.T) {
+	dark := strings.Replace(crates, `"EV 13.9"`, `"EV 2"`, 1)
+	a := ask[ShotAnswer](t, "shot", dark)
+	// The setting needs EV 9.6; four stops of ISO and two thirds of tolerance leave 2.95.
+	if a.Short == nil || math.Abs(float64(a.Short.Stops)-2.948) > 0.01 || len(a.Short.Helps) != 4 {
+		t.Fatalf("%+v", a.Short)
+	}
+	if h := a.Short.Helps[0]; !strings.Contains(h.Words, "1/50") || h.Gives != 1 {
+		t.Errorf("the whole frame gives %+v", h)
+	}
+	brighter := strings.Replace(crates, `"EV 13.9"`, fmt.Sprintf(`"EV %.3f"`, 2+float64(a.Short.Stops)), 1)
+	if b := ask[ShotAnswer](t, "shot", brighter); b.Short != nil {
+		t.Errorf("with the light it asks for it is still short: %+v", b.Short)
+	}
+	if bright := ask[ShotAnswer](t, "shot", crates); bright.Short != nil {
+		t.Errorf("in bright light: %+v", bright.Short)
+	}
+}

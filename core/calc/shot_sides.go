@@ -17,6 +17,7 @@ import (
 type ShotSides struct {
 	Motion   *ShotMotion     `json:"motion,omitempty"`
 	Auto     *ShotAuto       `json:"auto,omitempty"`
+	Short    *ShotShort      `json:"short,omitempty" doc:"light that is missing, and what would help"`
 	Contrast *ContrastAnswer `json:"contrast,omitempty"`
 	Stick    *RatesAnswer    `json:"stick,omitempty"`
 	Tilt     *ShotTilt       `json:"tilt,omitempty"`
@@ -82,6 +83,9 @@ func (a *ShotAnswer) sides(r *ShotRequest, s *plan.Scene, b *bench, taken *glass
 	a.Missing, a.Assumed = r.missing(s), r.assumed(s, a.Chosen.Filters)
 	a.Motion = motionAt(s, &b.question, t)
 	a.Auto = autoAt(s, a.Chosen.Stops)
+	if a.Settled {
+		a.Short = r.short(s, &b.question, taken)
+	}
 	a.Schools = r.schools(s, b, wish)
 	a.Effects = r.effects(s)
 	a.Other = otherPriority(b)

@@ -55,6 +55,9 @@ type Day struct {
 	Start    map[string]string
 	Band     glass.Band
 	SwapCost float64
+	// Keeps is true where glass that is on and serves a shot throughout, ISO included,
+	// stays on for it, however much ISO it lifts; otherwise the costs decide.
+	Keeps bool
 }
 
 // Planned is one shot with its glass.
@@ -174,6 +177,15 @@ func (d *Day) excess(s *Shot, e stop.Stops) stop.Stops {
 // could cost, so that it is planned only where nothing else is there.
 const weightUnfit = 1e4
 
+// weightKept is the cost of changing glass at the start that serves the first shot:
+// more than anything it could save.
+const weightKept = 1e6
+
+// staysOn reports whether glass that is on serves a shot throughout and so stays.
+func (d *Day) staysOn(s *Shot, stack *Stack) bool {
+	return d.Keeps && (s.Takes == nil || s.Takes(stack)) && d.serves(s, stack)
+}
+
 // costOn returns the cost of a shot under a stack.
 func (d *Day) costOn(s *Shot, stack *Stack) float64 {
 	cost := d.costOf(s, stack.at(s))
@@ -225,10 +237,10 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 	started, isStarted := d.Start[camera]
 	for i, shot := range shots {
 		ways[i] = make([]way, len(stacks))
-		best := 0
+		best := -1 // of the ways whose glass does not serve this shot, and may be changed
 		if i > 0 {
 			for j := range stacks {
-				if ways[i-1][j].better(ways[i-1][best]) {
+				if !d.staysOn(shot, stacks[j]) && (best < 0 || ways[i-1][j].better(ways[i-1][best])) {
 					best = j
 				}
 			}
@@ -239,7 +251,8 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 			case i > 0:
 				w = ways[i-1][j]
 				w.from = j
-				if swapped := ways[i-1][best]; best != j {
+				if best >= 0 && best != j {
+					swapped := ways[i-1][best]
 					swapped.cost += d.SwapCost
 					swapped.swaps++
 					swapped.from = best
@@ -249,6 +262,9 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 				}
 			case isStarted && stack.ID != started:
 				w.cost, w.swaps = d.SwapCost, 1
+				if carried := d.carriedAtFirst(camera); d.staysOn(shot, carried) {
+					w.cost = weightKept
+				}
 			}
 			w.cost += d.costOn(shot, stack)
 			ways[i][j] = w

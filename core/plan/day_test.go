@@ -80,6 +80,9 @@ func bruteForce(d *Day, camera string) float64 {
 			c := cost + plainCost(d, shots[i], s.Stops)
 			if carried != "" && carried != s.ID {
 				c += d.SwapCost
+				if d.Keeps && d.serves(shots[i], d.stackOf(carried)) {
+					continue
+				}
 			}
 			try(i+1, s.ID, c)
 		}
@@ -88,16 +91,33 @@ func bruteForce(d *Day, camera string) float64 {
 	return best
 }
 
+func (d *Day) stackOf(id string) *Stack {
+	for i := range d.Stacks {
+		if d.Stacks[i].ID == id {
+			return &d.Stacks[i]
+		}
+	}
+	return nil
+}
+
 func TestPlanAgainstBruteForce(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 4))
 	const within = 1e-9
 	for range 150 {
 		d := randomDay(r, 1+r.IntN(6), 2+r.IntN(4))
+		d.Keeps = r.IntN(2) == 0
 		want := 0.0
 		for _, camera := range d.cameras() {
 			want += bruteForce(&d, camera)
 		}
 		p := d.Plan()
+		if d.Keeps {
+			for _, s := range p.Swaps {
+				if s.Stays.Worst == 0 {
+					t.Fatalf("%s: the old glass serves", s.Because())
+				}
+			}
+		}
 		if math.Abs(p.Cost-want) > within {
 			t.Fatalf("plan costs %v, brute force %v: %+v", p.Cost, want, d)
 		}

@@ -82,6 +82,23 @@ test("the sky is chosen by the hour, and a cloudy one widens the band", async ({
   await expect(page.getByText("Simulated sky taken")).toBeVisible();
 });
 
+test("the year is walked week by week", async ({ page, app }) => {
+  await openDay(page, app);
+  await page.getByRole("button", { name: "Show the year" }).click();
+  const cell = page.getByTestId("year-cell");
+  await expect(cell).toContainText("Week of 2031-01-01, 07:30: EV");
+  await page.getByRole("grid", { name: "Year" }).focus();
+  for (let i = 0; i < 24; i++) await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowDown");
+  await expect(cell).toContainText("Week of 2031-06-18, 12:00: EV 14.");
+  await expect(cell).toContainText("stops needed, ND8 + ND32");
+  await page
+    .getByRole("region", { name: "Year" })
+    .getByLabel("With the camera")
+    .selectOption({ label: "Terrace quad (air unit)" });
+  await expect(cell).toContainText("Density 1.5");
+});
+
 test("a weekend from nothing: a place, a track, a still, and the simulated meter", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   await page.getByLabel("A new shoot").fill("Another weekend");
@@ -111,7 +128,7 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
     buffer: Buffer.from(`<gpx version="1.1"><trk><trkseg>${points.join("")}</trkseg></trk></gpx>`),
   });
   await expect(page.getByTestId("track")).toContainText("60 points");
-  await expect(page.getByTestId("track")).toContainText("under 5.6 m/s");
+  await expect(page.getByTestId("track")).toContainText("nine tenths under 5.6");
   await expect(where.getByLabel("First day")).toHaveValue("2031-09-20");
   await where.getByRole("button", { name: "Store place and days" }).click();
   await expect(page.getByTestId("sun-words")).toContainText("sunrise 06:0");

@@ -132,6 +132,15 @@ test("the list of shots says of each what its own screen says", async ({ page, a
   }
 });
 
+test("where light is missing it says how much, and what would help in order", async ({ page, app }) => {
+  await openShot(page, app, "Lantern supper");
+  await page.getByLabel("lux at the subject").fill("2");
+  const short = page.getByTestId("short");
+  await expect(short).toContainText("3.3 stops short of light. What would help, the cheapest first:");
+  await expect(short.getByRole("listitem").first()).toContainText("1/25, 360°");
+  await expect(short.getByRole("listitem").last()).toContainText("ISO 15749");
+});
+
 test("where the exposure takes the shutter, all is told of that shutter", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   await page.getByRole("button", { name: "Meter", exact: true }).click();

@@ -23,6 +23,11 @@ type (
 		ByID
 		Format string `query:"format" enum:"ics,csv,json" default:"ics"`
 	}
+	// YearInput names a shoot and one of its cameras.
+	YearInput struct {
+		ByID
+		Camera string `query:"camera" maxLength:"60" doc:"that of the first shot by default"`
+	}
 	// FileInput is a file as it is.
 	FileInput struct {
 		RawBody []byte `contentType:"application/octet-stream"`
@@ -70,6 +75,16 @@ func (s *server) registerDay(kept *desk.Desk) {
 			return nil, fail(ctx, s.log, err)
 		}
 		return &file{media, `attachment; filename="plan.` + in.Format + `"`, out.Bytes()}, nil
+	})
+	huma.Register(s.api, huma.Operation{
+		OperationID: "get-year", Method: http.MethodGet, Path: "/api/shoots/{id}/year", Summary: "Get the light of a shoot's place through a year, and the glass it calls for", Tags: []string{"shoots"},
+		Errors: []int{http.StatusNotFound, http.StatusUnprocessableEntity},
+	}, func(ctx context.Context, in *YearInput) (*answer[desk.YearOf], error) {
+		year, err := kept.Year(ctx, in.ID, in.Camera)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[desk.YearOf]{*year}, nil
 	})
 	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r calc.PlaceFields) (*ZoneAnswer, error) {
 		zone, err := desk.ZoneAt(r)

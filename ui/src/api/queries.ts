@@ -151,12 +151,17 @@ export const outingQuery = (request: Schemas["OutingRequest"] | null) =>
     ...computed,
   });
 
-export const polariserQuery = (request: Schemas["PolariserRequest"] | null) =>
+export const yearQuery = (shootId: string, camera: string) =>
   queryOptions({
-    queryKey: ["calc", "polariser", request],
+    queryKey: ["day", shootId, "year", camera],
     queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/polariser", { body: request as Schemas["PolariserRequest"], signal })),
-    enabled: request !== null,
+      unwrap(api.GET("/api/shoots/{id}/year", { params: { path: { id: shootId }, query: { camera } }, signal })),
+  });
+
+export const polariserDayQuery = (request: Schemas["PolariserDayRequest"]) =>
+  queryOptions({
+    queryKey: ["calc", "polariser-day", request],
+    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/polariser-day", { body: request, signal })),
     ...computed,
   });
 

@@ -327,6 +327,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/polariser-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find when in a day a polariser does most for a view */
+        post: operations["calc-polariser-day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/rates": {
         parameters: {
             query?: never;
@@ -525,6 +542,23 @@ export interface paths {
         put?: never;
         /** Weigh every demand on one shutter, and who gives way */
         post: operations["calc-window"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Compute the light of a place through a year, and the glass it calls for */
+        post: operations["calc-year"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1016,6 +1050,23 @@ export interface paths {
         put?: never;
         /** Take back the deletion of a shoot */
         post: operations["restore-shoot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoots/{id}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get the light of a shoot's place through a year, and the glass it calls for */
+        get: operations["get-year"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3105,6 +3156,45 @@ export interface components {
             /** @description the sky would come out blotched */
             uneven: boolean;
         };
+        PolariserDayAnswer: {
+            /**
+             * Format: date-time
+             * @description when it does most for this view; null where the sun stays down
+             */
+            bestAt: string | null;
+            /** Format: double */
+            bestCentre: number;
+            /** @description where the sky darkens most now: a quarter turn from the sun */
+            bestHeadingsDeg: number[];
+            now: components["schemas"]["PolariserAnswer"];
+            /** Format: double */
+            sunAzimuthDeg: number;
+        };
+        PolariserDayRequest: {
+            /**
+             * Format: date-time
+             * @description an instant of the shot, in the zone of the place
+             */
+            at: string;
+            /** Format: double */
+            cameraAltitudeDeg: number;
+            /** Format: double */
+            cameraAzimuthDeg: number;
+            /** Format: double */
+            hfovDeg: number;
+            /**
+             * Format: double
+             * @description latitude, north positive, degrees
+             */
+            latDeg: number;
+            /**
+             * Format: double
+             * @description longitude, east positive, degrees
+             */
+            lonDeg: number;
+            /** @description there is water in the picture */
+            water?: boolean;
+        };
         PolariserRequest: {
             /**
              * Format: double
@@ -3589,6 +3679,14 @@ export interface components {
             /** Format: double */
             truth: number;
         };
+        ShortHelp: {
+            /**
+             * Format: double
+             * @description of the stops that are missing
+             */
+            givesStops: number;
+            words: string;
+        };
         ShotAnswer: {
             /** @description defaults the answer rests on, until something is measured */
             assumed?: string[];
@@ -3623,6 +3721,8 @@ export interface components {
             schools?: components["schemas"]["SchoolLine"][];
             /** @description false while the light is still being found by looking */
             settled: boolean;
+            /** @description light that is missing, and what would help */
+            short?: components["schemas"]["ShotShort"];
             shutter: components["schemas"]["ShutterAnswer"];
             solve: components["schemas"]["SolveAnswer"];
             /**
@@ -3791,6 +3891,15 @@ export interface components {
             tilt?: components["schemas"]["UptiltRequest"];
             /** @description changes to the gear that are being tried */
             whatIf?: components["schemas"]["WhatIf"];
+        };
+        ShotShort: {
+            /** @description in the order in which they cost least */
+            helps: components["schemas"]["ShortHelp"][];
+            /**
+             * Format: double
+             * @description darker than is accepted, with ISO as high as still looks good
+             */
+            stops: number;
         };
         ShotTilt: {
             /**
@@ -5351,6 +5460,85 @@ export interface components {
              */
             widthPx: number;
         };
+        YearAnswer: {
+            /** @description how often each glass is called for, the most often first */
+            calls: components["schemas"]["YearCall"][];
+            weeks: components["schemas"]["YearWeek"][];
+            words: string[];
+        };
+        YearCall: {
+            /** Format: int64 */
+            cells: number;
+            name: string;
+            stack: string;
+        };
+        YearCell: {
+            /** Format: double */
+            altitudeDeg: number;
+            /** Format: double */
+            errorStops: number;
+            /** Format: double */
+            ev100: number;
+            /** @description within the accepted error with ISO at base */
+            isServed: boolean;
+            /**
+             * Format: double
+             * @description negative where light is missing
+             */
+            needStops: number;
+            /** Format: double */
+            spreadStops: number;
+            /** @description the glass that comes nearest; empty without stacks */
+            stack: string;
+        };
+        YearOf: {
+            answer: components["schemas"]["YearAnswer"];
+            camera: string;
+            /** @description of the local clock, as in 07:30 */
+            hours: string[];
+            stacks: components["schemas"]["YearStack"][];
+        };
+        YearRequest: {
+            /** @description local midnights, a week apart, each with the offset its day has */
+            days: string[];
+            /**
+             * Format: double
+             * @description the light the setting needs
+             */
+            evSet: number;
+            /** @description of the local clock */
+            hours: number[];
+            /**
+             * Format: double
+             * @description latitude, north positive, degrees
+             */
+            latDeg: number;
+            /**
+             * Format: double
+             * @description longitude, east positive, degrees
+             */
+            lonDeg: number;
+            /** Format: double */
+            offsetStops?: number;
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+            stacks: components["schemas"]["OutingStack"][];
+            /** Format: double */
+            surfaceStops?: number;
+            tolerance?: components["schemas"]["Tolerance"];
+        };
+        YearStack: {
+            id: string;
+            name: string;
+            /** Format: double */
+            stops: number;
+        };
+        YearWeek: {
+            /** @description one for each hour */
+            cells: components["schemas"]["YearCell"][];
+            /** @description local date */
+            from: string;
+        };
         ZoneAnswer: {
             /** @description IANA name */
             zone: string;
@@ -6473,6 +6661,66 @@ export interface operations {
             };
         };
     };
+    "calc-polariser-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PolariserDayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PolariserDayAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-rates": {
         parameters: {
             query?: never;
@@ -7153,6 +7401,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WindowAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -9331,6 +9639,58 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-year": {
+        parameters: {
+            query?: {
+                /** @description that of the first shot by default */
+                camera?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearOf"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

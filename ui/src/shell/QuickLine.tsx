@@ -1,7 +1,7 @@
 import { Box, Input, InputGroup, Kbd, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useMatch, useNavigate } from "react-router";
 import { api, type Schemas, unwrap } from "../api/client";
 import { benchQuery, camerasQuery, lineQuery, shootsQuery, shotQuery, shotsQuery } from "../api/queries";
 import { signed } from "../lib/format";
@@ -93,7 +93,7 @@ type Bench = Schemas["Bench"];
 
 /** The bench of the open shot's camera, else of the first camera. */
 function useQuickBench(): Bench | undefined {
-  const { id = "" } = useParams();
+  const id = useMatch("/shot/:id")?.params.id ?? "";
   const { data: shot } = useQuery({ ...shotQuery(id), enabled: id !== "" });
   const { data: cameras } = useQuery(camerasQuery);
   const cameraId = shot?.cameraId ?? cameras?.[0]?.id ?? "";

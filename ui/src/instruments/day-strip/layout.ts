@@ -14,7 +14,7 @@ export const CURVE_HEIGHT = 150;
 export const SKY_TOP = CURVE_TOP + CURVE_HEIGHT + 8;
 export const SKY_HEIGHT = 44;
 export const LANES_TOP = SKY_TOP + SKY_HEIGHT + 30;
-export const LANE_HEIGHT = 56;
+export const LANE_HEIGHT = 66;
 export const BAR_HEIGHT = 44;
 
 export const DARKEST = 0;

@@ -119,8 +119,28 @@ function TrackButton({ work, onTrack }: { work: ReturnType<typeof useDay>; onTra
           {read.error.message}
         </Text>
       )}
-      {track && !read.error && <Text data-testid="track">{trackWords(track, work.day?.zone ?? "")}</Text>}
+      {track && !read.error && (
+        <>
+          <Text data-testid="track">{trackWords(track, work.day?.zone ?? "")}</Text>
+          {track.speedMps && <SpeedInto work={work} speed={track.speedMps.p90} />}
+        </>
+      )}
     </Stack>
+  );
+}
+
+/** Puts the speed of the track into the motion of a shot. */
+function SpeedInto({ work, speed }: { work: ReturnType<typeof useDay>; speed: number }) {
+  const shots = work.request?.shots ?? [];
+  if (shots.length === 0) return null;
+  return (
+    <SelectField
+      label={`Use ${speed.toFixed(1)} m/s as what passes in`}
+      maxW="320px"
+      value=""
+      options={[{ value: "", name: "no shot" }, ...shots.map((s) => ({ value: s.id, name: s.name }))]}
+      onChange={(id) => id && work.setSpeed(id, Number(speed.toFixed(2)))}
+    />
   );
 }
 

@@ -11,6 +11,7 @@ import { LightPanel } from "./LightPanel";
 import { PlanPanel } from "./PlanPanel";
 import { ShotSheet } from "./ShotSheet";
 import { turned, useDay } from "./useDay";
+import { YearPanel } from "./YearPanel";
 
 type Day = ReturnType<typeof useDay>;
 
@@ -92,11 +93,12 @@ export function DayPlace() {
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,3fr) minmax(0,2fr)" }} gap="3" alignItems="start">
         {answer && <PlanPanel work={work} answer={answer} request={request} onChoose={setChosen} />}
         <Stack gap="3">
-          {shot && <ShotSheet key={shot.id} work={work} shot={shot} answer={answer} />}
+          {shot && <ShotSheet key={shot.id} work={work} shot={shot} />}
           <LightPanel work={work} date={date} />
           <DayForm work={work} />
         </Stack>
       </Grid>
+      {request.place && request.shots.length > 0 && <YearPanel shootId={id} cameras={day.cameras} />}
     </Stack>
   );
 }

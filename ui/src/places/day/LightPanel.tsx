@@ -1,7 +1,8 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
+import { camerasQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import { signed } from "../../lib/format";
 import { NumberField } from "../../lib/NumberField";
@@ -14,10 +15,11 @@ import type { useDay } from "./useDay";
 
 type Work = ReturnType<typeof useDay>;
 type Reading = Schemas["StoredLightReadingFields"];
-type Way = "typed" | "sky" | "meter" | "still";
+type Way = "typed" | "auto" | "sky" | "meter" | "still";
 
 const WAYS: readonly { value: Way; name: string }[] = [
   { value: "typed", name: "Type it" },
+  { value: "auto", name: "Camera's automatic" },
   { value: "sky", name: "Sky by eye" },
   { value: "still", name: "A still" },
   { value: "meter", name: "Simulated meter" },
@@ -71,6 +73,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
               helper="f2 1/1250 iso50, EV 14.3, 6400 lux"
             />
           )}
+          {way === "auto" && <CameraSays onChange={setText} />}
           {way === "sky" && (
             <SelectField
               label="The sky is"
@@ -82,7 +85,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
             />
           )}
           {way !== "still" && <TextField label="At" type="time" w="120px" value={time} onChange={setTime} />}
-          {(way === "typed" || way === "still") && (
+          {(way === "typed" || way === "auto" || way === "still") && (
             <NumberField label="Glass on, stops" w="130px" value={glass} onChange={setGlass} />
           )}
           {way === "still" ? (
@@ -124,11 +127,12 @@ type Read = Pick<Reading, "kind" | "source" | "words" | "ev100" | "spreadStops">
 /** What was read, in whatever way, as an exposure value. */
 async function readingOf(way: Way, { text, sky, glass, at, work }: Typed): Promise<Read> {
   const place = work.day?.request.place;
-  if (way === "typed") {
+  if (way === "typed" || way === "auto") {
     const { ev100, spreadStops } = await unwrap(
       api.POST("/api/calc/reading", { body: { kind: "meter", text: text || " ", glassStops: glass } }),
     );
-    return { kind: "meter", source: "real", words: text, ev100, spreadStops };
+    const on = glass > 0 ? `, ${glass} stops of glass on` : "";
+    return { kind: way === "auto" ? "auto" : "meter", source: "real", words: `${text}${on}`, ev100, spreadStops };
   }
   if (!place) throw new Error("Say where the shoot is first: the sun's height is not known.");
   if (way === "meter") {
@@ -143,6 +147,55 @@ async function readingOf(way: Way, { text, sky, glass, at, work }: Typed): Promi
     api.POST("/api/calc/reading", { body: { kind: "sky", sky, sunAltitudeDeg: sun.geometricDeg } }),
   );
   return { kind: "sky", source: "real", words: `${sky} sky by eye`, ev100, spreadStops };
+}
+
+/** What a camera on automatic chose, written as a reading. */
+function CameraSays({ onChange }: { onChange: (text: string) => void }) {
+  const { data: cameras = [] } = useQuery(camerasQuery);
+  const [id, setId] = useState("");
+  const [shutter, setShutter] = useState("");
+  const [iso, setIso] = useState("");
+  const camera = cameras.find((c) => c.id === id) ?? cameras[0];
+  const write = (c: typeof camera, s: string, i: string) =>
+    onChange(c ? `f${c.tNumber ?? c.aperture} ${s} iso${i || c.isoBase}` : "");
+  if (!camera) return null;
+  return (
+    <>
+      <SelectField
+        label="Camera"
+        w="220px"
+        maxW="220px"
+        value={camera.id}
+        options={cameras.map((c) => ({ value: c.id, name: c.name }))}
+        onChange={(next) => {
+          setId(next);
+          write(
+            cameras.find((c) => c.id === next),
+            shutter,
+            iso,
+          );
+        }}
+      />
+      <TextField
+        label="Shutter it chose"
+        w="120px"
+        value={shutter}
+        onChange={(v) => {
+          setShutter(v);
+          write(camera, v, iso);
+        }}
+      />
+      <TextField
+        label="ISO"
+        w="90px"
+        value={iso}
+        onChange={(v) => {
+          setIso(v);
+          write(camera, shutter, v);
+        }}
+      />
+    </>
+  );
 }
 
 const skyAt = (work: Work, at: number): "clear" | "partly" | "overcast" =>

@@ -1,18 +1,18 @@
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
-import { polariserQuery } from "../../api/queries";
+import { polariserDayQuery } from "../../api/queries";
 import { Compass } from "../../instruments/compass/Compass";
 import { Choice } from "../../lib/Choice";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
+import { clockIn, isoIn } from "../../lib/zone";
 import type { useDay } from "./useDay";
 
 interface ShotSheetProps {
   work: ReturnType<typeof useDay>;
   shot: Schemas["OutingShot"];
-  answer: Schemas["OutingAnswer"] | undefined;
 }
 
 const PLANES = {
@@ -23,9 +23,11 @@ const PLANES = {
 } as const;
 
 /** What daylight falls on a shot, and what a polariser would do to it. */
-export function ShotSheet({ work, shot, answer }: ShotSheetProps) {
+export function ShotSheet({ work, shot }: ShotSheetProps) {
   const stored = work.shots?.find((s) => s.id === shot.id);
   const day = stored?.day ?? {};
+  const place = work.request?.place;
+  const zone = work.day?.zone ?? "";
   const set = (change: Partial<Schemas["StoredShotDay"]>) => work.changeShot(shot.id, change);
   return (
     <Panel heading="Shot in daylight" note={shot.name}>
@@ -76,8 +78,8 @@ export function ShotSheet({ work, shot, answer }: ShotSheetProps) {
             onChange={(v) => set({ water: v === "yes" || undefined })}
           />
         </Flex>
-        {day.headingDeg !== undefined && answer && (
-          <Polariser shot={shot} day={day} heading={day.headingDeg} hfov={hfovOf(stored)} answer={answer} />
+        {day.headingDeg !== undefined && place && (
+          <Polariser shot={shot} day={day} heading={day.headingDeg} hfov={hfovOf(stored)} place={place} zone={zone} />
         )}
       </Stack>
     </Panel>
@@ -91,47 +93,45 @@ interface PolariserProps {
   day: Schemas["StoredShotDay"];
   heading: number;
   hfov: number;
-  answer: Schemas["OutingAnswer"];
+  place: Schemas["PlaceFields"];
+  zone: string;
 }
 
-/** The effect midway through the shot, drawn as a compass. */
-function Polariser({ shot, day, heading, hfov, answer }: PolariserProps) {
+/** The effect midway through the shot, drawn as a compass, and the best hour and headings. */
+function Polariser({ shot, day, heading, hfov, place, zone }: PolariserProps) {
   const middle = Date.parse(shot.from) + (shot.minutes * 60_000) / 2;
-  const sun = answer.curve.reduce<Schemas["CurvePoint"] | undefined>(
-    (best, p) => (!best || Math.abs(Date.parse(p.time) - middle) < Math.abs(Date.parse(best.time) - middle) ? p : best),
-    undefined,
-  );
-  const tilt = day.tiltDeg ?? 0;
   const { data } = useQuery(
-    polariserQuery(
-      sun
-        ? {
-            sunAltitudeDeg: sun.altitudeDeg,
-            sunAzimuthDeg: sun.azimuthDeg,
-            cameraAltitudeDeg: tilt,
-            cameraAzimuthDeg: heading,
-            hfovDeg: hfov,
-            ...(day.water && { water: { depressionDeg: Math.max(0, -tilt) } }),
-          }
-        : null,
-    ),
+    polariserDayQuery({
+      at: isoIn(middle, zone),
+      ...place,
+      cameraAltitudeDeg: day.tiltDeg ?? 0,
+      cameraAzimuthDeg: heading,
+      hfovDeg: hfov,
+      ...(day.water && { water: true }),
+    }),
   );
-  if (!sun || !data) return null;
+  if (!data) return null;
+  const { now, sunAzimuthDeg, bestHeadingsDeg, bestAt, bestCentre } = data;
   const percent = (share: number) => `${Math.round(share * 100)} %`;
-  // The sky darkens most a quarter turn from the sun.
-  const best = [sun.azimuthDeg + 90, sun.azimuthDeg - 90].map((d) => Math.round((d + 360) % 360)).join("° or ");
-  const words = `Sun at ${Math.round(sun.azimuthDeg)}°, camera to ${Math.round(heading)}°`;
   return (
     <Flex gap="4" wrap="wrap" align="center">
-      <Compass sunDeg={sun.azimuthDeg} cameraDeg={heading} hfovDeg={hfov} words={words} />
+      <Compass
+        sunDeg={sunAzimuthDeg}
+        cameraDeg={heading}
+        hfovDeg={hfov}
+        words={`Sun at ${Math.round(sunAzimuthDeg)}°, camera to ${Math.round(heading)}°`}
+      />
       <Box flex="1" minW="220px" data-testid="polariser">
         <Text>
-          A polariser would darken the sky by {percent(data.centre)} at the centre, {percent(data.left)} at the left and{" "}
-          {percent(data.right)} at the right edge.
-          {data.glareLeft !== undefined && ` It would leave ${percent(data.glareLeft)} of the glare on the water.`}
+          A polariser would darken the sky by {percent(now.centre)} at the centre, {percent(now.left)} at the left and{" "}
+          {percent(now.right)} at the right edge.
+          {now.glareLeft !== undefined && ` It would leave ${percent(now.glareLeft)} of the glare on the water.`}
         </Text>
-        <Text>Strongest toward {best}°.</Text>
-        {data.notes.map((n) => (
+        <Text>
+          Strongest toward {bestHeadingsDeg.map((d) => `${Math.round(d)}°`).join(" or ")}.
+          {bestAt && ` For this heading it does most at ${clockIn(bestAt, zone)}, ${percent(bestCentre)}.`}
+        </Text>
+        {now.notes.map((n) => (
           <Text key={n} color="muted" fontSize="sm">
             {n}
           </Text>

@@ -89,6 +89,13 @@ export function useDay(shootId: string) {
       const shot = shots?.find((s) => s.id === id);
       if (shot) storeShot.mutate({ id, change: { day: withoutUndefined({ ...shot.day, ...change }) } });
     },
+    setSpeed: (id: string, speedMps: number) => {
+      const shot = shots?.find((s) => s.id === id);
+      if (!shot) return;
+      const scene = { ...shot.scene, movement: { ...shot.scene?.movement, speedMps } };
+      storeShot.mutate({ id, change: { scene } });
+      toaster.create({ title: `${shot.name} moves at ${speedMps} m/s` });
+    },
     placeShot: (id: string, at: number) => storeShot.mutate({ id, change: { startsAt: isoIn(at, day?.zone ?? "") } }),
     refresh,
   };

@@ -76,6 +76,7 @@ const PICTURE: readonly FieldSpec[] = [
   { path: "profile.maxTiltDeg", label: "Tilts up with glass on, °", w: "190px", format: number() },
   { path: "profile.flies", label: "Rides on a craft", w: "140px", isFlag: true },
   { path: "massG", label: "Mass, g", w: "120px", format: number() },
+  { path: "packMin", label: "A battery lasts, min", w: "170px", format: number() },
   { path: "sealedPort", label: "Sealed port", w: "130px", isFlag: true },
 ];
 

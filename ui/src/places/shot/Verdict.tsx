@@ -2,7 +2,7 @@ import { Box, Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react"
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { CopyButton } from "../../lib/CopyButton";
-import { iso, signed } from "../../lib/format";
+import { iso, signed, stops } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
 import { errorWords, settingWords, stateOf } from "../../lib/option";
 import { recipeLines } from "../../lib/recipe";
@@ -76,6 +76,7 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
             {chosen.couldBe.map((s) => COULD[s]).join(" or ")}.
           </Text>
         )}
+        {!isLooking && answer.short && <Short short={answer.short} />}
         {!isLooking && answer.window && (
           <Trades window={answer.window} tried={triedWords(whatIf)} {...{ made, onTrade, onUndo, onDropTried }} />
         )}
@@ -114,6 +115,22 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
         {!isLooking && <Others answer={answer} filters={filters} onPick={onPick} />}
       </Stack>
     </Stack>
+  );
+}
+
+/** How much light is missing, and what would help. */
+function Short({ short }: { short: Schemas["ShotShort"] }) {
+  return (
+    <Box data-testid="short">
+      <Text fontWeight="bold">{stops(short.stops)} short of light. What would help, the cheapest first:</Text>
+      <List.Root as="ol" gap="1" ps="5">
+        {short.helps.map((h) => (
+          <List.Item key={h.words} _marker={{ color: "muted" }}>
+            {h.words} (<b>{stops(h.givesStops)}</b>)
+          </List.Item>
+        ))}
+      </List.Root>
+    </Box>
   );
 }
 

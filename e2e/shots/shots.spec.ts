@@ -98,6 +98,20 @@ test.describe("pictures", () => {
     await page.screenshot({ path: picture("kit-coverage") });
   });
 
+  test("the day", async ({ page, app }) => {
+    await page.goto(`${app.url}/shoot`);
+    await page.getByRole("link", { name: "Plan the day" }).click();
+    await expect(page.getByTestId("plan")).toContainText("Noon walk");
+    await page.getByRole("slider", { name: "Noon walk on the terrace" }).focus();
+    await expect(page.getByTestId("polariser")).toBeVisible();
+    await page.evaluate(() => window.scrollTo(0, 0));
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: picture("day") });
+    await page.setViewportSize(PHONE);
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: picture("day-phone") });
+  });
+
   test("sets", async ({ page, app }) => {
     await page.goto(`${app.url}/kit/sets`);
     await page.getByLabel("On the rig").selectOption({ label: "Crate trailer (action camera), in its frame" });

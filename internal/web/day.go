@@ -5,12 +5,10 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
-	"reflect"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/calc"
-	"pinhole/core/request"
 	"pinhole/internal/desk"
 	"pinhole/internal/files"
 	"pinhole/internal/sim"
@@ -43,15 +41,8 @@ const mostUpload = 32 << 20
 
 // registerDay opens the doors to the light and the plan of a shoot.
 func (s *server) registerDay(kept *desk.Desk) {
-	huma.Register(s.api, huma.Operation{
-		OperationID: "get-day", Method: http.MethodGet, Path: "/api/shoots/{id}/day", Summary: "Get a shoot ready for planning", Tags: []string{"shoots"},
-		Errors: []int{http.StatusNotFound},
-	}, func(ctx context.Context, in *ByID) (*answer[desk.Day], error) {
-		day, err := kept.Day(ctx, in.ID)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[desk.Day]{*day}, nil
+	addGot(s, "/api/shoots/{id}/day", "get-day", "Get a shoot ready for planning", "shoots", func(ctx context.Context, in *ByID) (*desk.Day, error) {
+		return kept.Day(ctx, in.ID)
 	})
 	huma.Register(s.api, huma.Operation{
 		OperationID: "export-plan", Method: http.MethodGet, Path: "/api/shoots/{id}/plan", Summary: "Write the plan of a shoot as a file", Tags: []string{"shoots"},
@@ -76,15 +67,8 @@ func (s *server) registerDay(kept *desk.Desk) {
 		}
 		return &file{media, `attachment; filename="plan.` + in.Format + `"`, out.Bytes()}, nil
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "get-year", Method: http.MethodGet, Path: "/api/shoots/{id}/year", Summary: "Get the light of a shoot's place through a year, and the glass it calls for", Tags: []string{"shoots"},
-		Errors: []int{http.StatusNotFound, http.StatusUnprocessableEntity},
-	}, func(ctx context.Context, in *YearInput) (*answer[desk.YearOf], error) {
-		year, err := kept.Year(ctx, in.ID, in.Camera)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[desk.YearOf]{*year}, nil
+	addGot(s, "/api/shoots/{id}/year", "get-year", "Get the light of a shoot's place through a year, and the glass it calls for", "shoots", func(ctx context.Context, in *YearInput) (*desk.YearOf, error) {
+		return kept.Year(ctx, in.ID, in.Camera)
 	})
 	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r calc.PlaceFields) (*ZoneAnswer, error) {
 		zone, err := desk.ZoneAt(r)
@@ -106,38 +90,5 @@ func (s *server) registerDay(kept *desk.Desk) {
 			return store.LightReading{Meta: m, LightReadingFields: f}
 		},
 		show: asIs[store.LightReading],
-	})
-}
-
-// addPosted registers an operation that answers a JSON request and keeps nothing.
-func addPosted[R, A any](s *server, path, id, summary, tag string, compute func(context.Context, R) (*A, error)) {
-	huma.Register(s.api, huma.Operation{
-		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Tags: []string{tag},
-		Errors: []int{http.StatusBadRequest, http.StatusUnprocessableEntity}, SkipValidateBody: true,
-	}, func(ctx context.Context, in *RawJSON) (*answer[A], error) {
-		r, err := request.Decode[R](in.RawBody)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		a, err := compute(ctx, r)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[A]{*a}, nil
-	})
-	s.describe(http.MethodPost, path, reflect.TypeFor[R](), nil)
-}
-
-// addFile registers an operation that reads a file and keeps nothing of it.
-func addFile[A any](s *server, path, id, summary string, read func([]byte) (*A, error)) {
-	huma.Register(s.api, huma.Operation{
-		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Tags: []string{"files"}, MaxBodyBytes: mostUpload,
-		Errors: []int{http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
-	}, func(ctx context.Context, in *FileInput) (*answer[A], error) {
-		a, err := read(in.RawBody)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[A]{*a}, nil
 	})
 }

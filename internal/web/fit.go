@@ -27,39 +27,17 @@ type (
 
 // registerFit opens the doors to how glass goes on rigs, and to what follows from it.
 func (s *server) registerFit(kept *desk.Desk) {
-	huma.Register(s.api, huma.Operation{
-		OperationID: "list-archetypes", Method: http.MethodGet, Path: "/api/archetypes", Summary: "List the kinds of camera to start from", Tags: []string{"cameras"},
-	}, func(context.Context, *struct{}) (*answer[listing[desk.Archetype]], error) {
-		return &answer[listing[desk.Archetype]]{listing[desk.Archetype]{Items: desk.Archetypes()}}, nil
+	addListed(s, "/api/archetypes", "list-archetypes", "List the kinds of camera to start from", "cameras", func(context.Context, *struct{}) ([]desk.Archetype, error) {
+		return desk.Archetypes(), nil
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "list-fits", Method: http.MethodGet, Path: "/api/fits", Summary: "List how every filter stands on every rig", Tags: []string{"kit"},
-	}, func(ctx context.Context, _ *struct{}) (*answer[listing[desk.FitCell]], error) {
-		all, err := kept.Fits(ctx)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[listing[desk.FitCell]]{listing[desk.FitCell]{Items: all}}, nil
+	addListed(s, "/api/fits", "list-fits", "List how every filter stands on every rig", "kit", func(ctx context.Context, _ *struct{}) ([]desk.FitCell, error) {
+		return kept.Fits(ctx)
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "get-seat", Method: http.MethodGet, Path: "/api/rigs/{id}/seat", Summary: "Get all that is known of glass on a rig: evidence, clearance, hold, corners, balance, mass", Tags: []string{"kit"},
-		Errors: []int{http.StatusNotFound, http.StatusUnprocessableEntity},
-	}, func(ctx context.Context, in *SeatInput) (*answer[desk.Seat], error) {
-		seat, err := kept.SeatOn(ctx, in.ID, in.Filters)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[desk.Seat]{*seat}, nil
+	addGot(s, "/api/rigs/{id}/seat", "get-seat", "Get all that is known of glass on a rig: evidence, clearance, hold, corners, balance, mass", "kit", func(ctx context.Context, in *SeatInput) (*desk.Seat, error) {
+		return kept.SeatOn(ctx, in.ID, in.Filters)
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "list-sets", Method: http.MethodGet, Path: "/api/rigs/{id}/sets", Summary: "List the sets in the kit as they are on a rig", Tags: []string{"kit"},
-		Errors: []int{http.StatusNotFound},
-	}, func(ctx context.Context, in *ByID) (*answer[listing[desk.FilterSet]], error) {
-		all, err := kept.Sets(ctx, in.ID)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[listing[desk.FilterSet]]{listing[desk.FilterSet]{Items: all}}, nil
+	addListed(s, "/api/rigs/{id}/sets", "list-sets", "List the sets in the kit as they are on a rig", "kit", func(ctx context.Context, in *ByID) ([]desk.FilterSet, error) {
+		return kept.Sets(ctx, in.ID)
 	})
 	huma.Register(s.api, huma.Operation{
 		OperationID: "print-labels", Method: http.MethodGet, Path: "/api/kit/labels.pdf", Summary: "Print slot labels at true size", Tags: []string{"kit"},

@@ -3,11 +3,9 @@ package web
 import (
 	"context"
 	"net/http"
-	"reflect"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"pinhole/core/request"
 	"pinhole/internal/desk"
 )
 
@@ -25,21 +23,7 @@ type file struct {
 
 // registerKit opens the doors to the kit as a file.
 func (s *server) registerKit(kept *desk.Desk) {
-	huma.Register(s.api, huma.Operation{
-		OperationID: "import-kit", Method: http.MethodPost, Path: "/api/kit/import", Summary: "Look at a kit file, or add its good rows", Tags: []string{"kit"},
-		Errors: []int{http.StatusBadRequest, http.StatusUnprocessableEntity}, SkipValidateBody: true,
-	}, func(ctx context.Context, in *RawJSON) (*answer[desk.Imported], error) {
-		asked, err := request.Decode[desk.Import](in.RawBody)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		done, err := kept.ImportKit(ctx, asked)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[desk.Imported]{*done}, nil
-	})
-	s.describe(http.MethodPost, "/api/kit/import", reflect.TypeFor[desk.Import](), nil)
+	addPosted(s, "/api/kit/import", "import-kit", "Look at a kit file, or add its good rows", "kit", kept.ImportKit)
 	huma.Register(s.api, huma.Operation{
 		OperationID: "export-kit", Method: http.MethodGet, Path: "/api/kit/export", Summary: "Write the kit as a file", Tags: []string{"kit"},
 		Errors: []int{http.StatusUnprocessableEntity},

@@ -2,9 +2,6 @@ package web
 
 import (
 	"context"
-	"net/http"
-
-	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
@@ -35,33 +32,13 @@ func (s *server) registerShots() {
 		join: func(m store.Meta, f store.ShotFields) store.Shot { return store.Shot{Meta: m, ShotFields: f} },
 		show: asIs[store.Shot],
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "list-readings", Method: http.MethodGet, Path: "/api/shots/{id}/readings", Summary: "List the readings taken for a shot", Tags: []string{"shots"},
-	}, func(ctx context.Context, in *ByID) (*answer[listing[store.Reading]], error) {
-		all, err := kept.Store.ReadingsOf(ctx, in.ID)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[listing[store.Reading]]{listing[store.Reading]{Items: all}}, nil
+	addListed(s, "/api/shots/{id}/readings", "list-readings", "List the readings taken for a shot", "shots", func(ctx context.Context, in *ByID) ([]store.Reading, error) {
+		return kept.Store.ReadingsOf(ctx, in.ID)
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "get-bench", Method: http.MethodGet, Path: "/api/cameras/{id}/bench", Summary: "Get a camera with the glass that goes on it", Tags: []string{"cameras"},
-		Errors: []int{http.StatusNotFound},
-	}, func(ctx context.Context, in *OnRig) (*answer[desk.Bench], error) {
-		b, err := kept.Bench(ctx, in.ID, in.Rig)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[desk.Bench]{*b}, nil
+	addGot(s, "/api/cameras/{id}/bench", "get-bench", "Get a camera with the glass that goes on it", "cameras", func(ctx context.Context, in *OnRig) (*desk.Bench, error) {
+		return kept.Bench(ctx, in.ID, in.Rig)
 	})
-	huma.Register(s.api, huma.Operation{
-		OperationID: "get-coverage", Method: http.MethodGet, Path: "/api/cameras/{id}/coverage", Summary: "Get the light a camera's glass covers, and what would close its gaps", Tags: []string{"cameras"},
-		Errors: []int{http.StatusNotFound},
-	}, func(ctx context.Context, in *CoverageInput) (*answer[desk.Covered], error) {
-		c, err := kept.Coverage(ctx, in.ID, in.Rig, in.Shoot)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[desk.Covered]{*c}, nil
+	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's glass covers, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*desk.Covered, error) {
+		return kept.Coverage(ctx, in.ID, in.Rig, in.Shoot)
 	})
 }

@@ -17,7 +17,7 @@ export function useDelete({ what, queryKey, remove, restore }: Deletion) {
   return useMutation({
     mutationFn: remove,
     onSuccess: ({ version }) =>
-      offerUndo(what, () => {
+      offerUndo(`${what} deleted`, () => {
         restore(version)
           .catch((error: Error) =>
             toaster.create({ title: `${what} was not brought back`, description: error.message }),

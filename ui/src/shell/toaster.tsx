@@ -3,10 +3,10 @@ import { Button, createToaster, Stack, Toast, Toaster } from "@chakra-ui/react";
 /** Short notes that pass, such as the offer to undo. */
 export const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, offsets: "88px" });
 
-/** Says that something was deleted and offers it back. */
+/** Says that something was done and offers to undo it. */
 export function offerUndo(what: string, undo: () => void): void {
   toaster.create({
-    title: `${what} deleted`,
+    title: what,
     duration: 15_000,
     closable: true,
     action: { label: "Undo", onClick: undo },

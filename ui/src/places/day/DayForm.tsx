@@ -1,7 +1,8 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { FileButton } from "../../lib/FileButton";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
@@ -88,7 +89,6 @@ type Track = Schemas["Track"];
 
 /** Reads a GPX track: place and days into the form, its speed for those who want it. */
 function TrackButton({ work, onTrack }: { work: ReturnType<typeof useDay>; onTrack: (track: Track) => void }) {
-  const chooser = useRef<HTMLInputElement>(null);
   const [track, setTrack] = useState<Track | null>(null);
   const read = useMutation({
     mutationFn: (file: File) => unwrap(api.POST("/api/import/track", octets(file))),
@@ -99,21 +99,15 @@ function TrackButton({ work, onTrack }: { work: ReturnType<typeof useDay>; onTra
   });
   return (
     <Stack gap="1">
-      <input
-        ref={chooser}
-        type="file"
+      <FileButton
+        variant="outline"
+        label="A track"
         accept=".gpx,application/gpx+xml"
-        aria-label="A track"
-        hidden
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) read.mutate(file);
-          e.target.value = "";
-        }}
-      />
-      <Button variant="outline" loading={read.isPending} onClick={() => chooser.current?.click()}>
+        loading={read.isPending}
+        onFile={(file) => read.mutate(file)}
+      >
         From a GPX track
-      </Button>
+      </FileButton>
       {read.error && (
         <Text role="alert" color="breaks">
           {read.error.message}

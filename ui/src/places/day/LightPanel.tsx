@@ -1,9 +1,10 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
 import { camerasQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
+import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
@@ -206,7 +207,6 @@ const keepReading = (work: Work, read: Read, takenAt: string): Promise<Reading> 
 
 /** Takes light from a still: its EXIF says how it was exposed, its owner what glass was on. */
 function StillButton({ work, glass }: { work: Work; glass: number }) {
-  const chooser = useRef<HTMLInputElement>(null);
   const zone = work.day?.zone ?? "";
   const take = useMutation({
     mutationFn: async (file: File) => {
@@ -231,21 +231,9 @@ function StillButton({ work, glass }: { work: Work; glass: number }) {
   });
   return (
     <Stack gap="1">
-      <input
-        ref={chooser}
-        type="file"
-        accept="image/jpeg"
-        aria-label="A still"
-        hidden
-        onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) take.mutate(file);
-          e.target.value = "";
-        }}
-      />
-      <Button loading={take.isPending} onClick={() => chooser.current?.click()}>
+      <FileButton label="A still" accept="image/jpeg" loading={take.isPending} onFile={(file) => take.mutate(file)}>
         Choose a JPEG
-      </Button>
+      </FileButton>
       {take.error && (
         <Text role="alert" color="breaks">
           {take.error.message}

@@ -4,7 +4,7 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { dayQuery, outingQuery, shootsQuery, shotsQuery } from "../../api/queries";
 import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";
-import { toaster } from "../../shell/toaster";
+import { offerUndo, toaster } from "../../shell/toaster";
 import { draftOf } from "../shot/draft";
 
 type Shoot = Schemas["StoredShoot"];
@@ -83,7 +83,13 @@ export function useDay(shootId: string) {
       const from = isoIn(at, day?.zone ?? "");
       setMoves((now) => ({ ...now, [id]: { from, minutes } }));
       const shot = shots?.find((s) => s.id === id);
-      if (isDone && shot) storeShot.mutate({ id, change: { startsAt: from, day: { ...shot.day, minutes } } });
+      if (!isDone || !shot) return;
+      storeShot.mutate({ id, change: { startsAt: from, day: { ...shot.day, minutes } } });
+      const { startsAt, day: before } = shot;
+      if (startsAt)
+        offerUndo(`${shot.name} moved`, () =>
+          storeShot.mutate({ id, change: { startsAt, ...(before && { day: before }) } }),
+        );
     },
     changeShot: (id: string, change: Partial<Schemas["StoredShotDay"]>) => {
       const shot = shots?.find((s) => s.id === id);

@@ -5,6 +5,7 @@ import { type FieldValues, useForm, useWatch } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { archetypesQuery, camerasQuery } from "../../api/queries";
 import { type FieldSpec, Fields } from "../../lib/form/Fields";
+import { FormEnd } from "../../lib/form/FormEnd";
 import { number, text, tidy, words } from "../../lib/form/formats";
 import { useKept } from "../../lib/form/useKept";
 
@@ -203,21 +204,7 @@ function Sheet({ start, camera, onDone }: SheetProps) {
             />
           </Stack>
         ))}
-        {save.error && (
-          <Text color="breaks" role="alert">
-            {save.error.message}
-          </Text>
-        )}
-        <Flex gap="2">
-          <Button type="submit" loading={save.isPending}>
-            {camera ? "Store" : "Add camera"}
-          </Button>
-          {onDone && (
-            <Button variant="ghost" onClick={onDone}>
-              Cancel
-            </Button>
-          )}
-        </Flex>
+        <FormEnd label={camera ? "Store" : "Add camera"} isBusy={save.isPending} error={save.error} onCancel={onDone} />
       </Stack>
     </form>
   );

@@ -5,6 +5,7 @@ import { Controller, type FieldValues, useForm } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
 import { type FieldSpec, Fields } from "../../lib/form/Fields";
+import { FormEnd } from "../../lib/form/FormEnd";
 import { marks, number, span, text, tidy } from "../../lib/form/formats";
 import { useKept } from "../../lib/form/useKept";
 import { SelectField } from "../../lib/SelectField";
@@ -137,19 +138,7 @@ export function FilterSheet({ filter, cameras, onClose }: FilterSheetProps) {
             name="history"
             render={({ field }) => <History value={field.value} onChange={field.onChange} />}
           />
-          {save.error && (
-            <Text color="breaks" role="alert">
-              {save.error.message}
-            </Text>
-          )}
-          <Flex gap="2">
-            <Button type="submit" loading={save.isPending}>
-              Store
-            </Button>
-            <Button variant="ghost" onClick={onClose}>
-              Cancel
-            </Button>
-          </Flex>
+          <FormEnd label="Store" isBusy={save.isPending} error={save.error} onCancel={onClose} />
         </Stack>
       </form>
     </Sheet>

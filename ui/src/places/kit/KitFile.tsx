@@ -1,8 +1,9 @@
 import { Button, Flex, List, Stack, Text, Textarea } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { camerasQuery, filtersQuery } from "../../api/queries";
+import { FileButton } from "../../lib/FileButton";
 import { StateMark } from "../../lib/StateMark";
 import { toaster } from "../../shell/toaster";
 
@@ -42,7 +43,6 @@ function ImportForm({ onDone }: { onDone: () => void }) {
   const queries = useQueryClient();
   const [text, setText] = useState("");
   const [tooLarge, setTooLarge] = useState("");
-  const chooser = useRef<HTMLInputElement>(null);
   const send = useMutation({
     mutationFn: (apply: boolean) =>
       unwrap(api.POST("/api/kit/import", { body: { format: formatOf(text), text, apply } })),
@@ -72,21 +72,17 @@ function ImportForm({ onDone }: { onDone: () => void }) {
         onChange={(e) => change(e.target.value)}
       />
       <Flex gap="2" wrap="wrap">
-        <input
-          ref={chooser}
-          type="file"
+        <FileButton
+          variant="outline"
+          label="A kit file"
           accept=".csv,.json,text/csv,application/json"
-          aria-label="A kit file"
-          hidden
-          onChange={async (e) => {
-            const file = e.target.files?.[0];
-            setTooLarge(file && file.size > MOST_BYTES ? `${file.name} has ${megabytes(file.size)}` : "");
-            if (file && file.size <= MOST_BYTES) change(await file.text());
+          onFile={async (file) => {
+            setTooLarge(file.size > MOST_BYTES ? `${file.name} has ${megabytes(file.size)}` : "");
+            if (file.size <= MOST_BYTES) change(await file.text());
           }}
-        />
-        <Button variant="outline" onClick={() => chooser.current?.click()}>
+        >
           From a file
-        </Button>
+        </FileButton>
         <Button disabled={text.trim() === ""} loading={send.isPending} onClick={() => send.mutate(false)}>
           Look at it
         </Button>

@@ -1,8 +1,9 @@
-import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button, Stack, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { type FieldValues, useForm, useWatch } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { type FieldSpec, Fields } from "../../lib/form/Fields";
+import { FormEnd } from "../../lib/form/FormEnd";
 import { number, span, text, tidy } from "../../lib/form/formats";
 import { useKept } from "../../lib/form/useKept";
 import { useDelete } from "../../lib/useDelete";
@@ -113,20 +114,9 @@ export function RigForm({ cameraId, rig, onDone }: RigFormProps) {
           specs={SPECS}
           sources={{ of: sources ?? {}, prefix: "measures.", onChange: (next) => form.setValue("sources", next) }}
         />
-        {save.error && (
-          <Text color="breaks" role="alert">
-            {save.error.message}
-          </Text>
-        )}
-        <Flex gap="2">
-          <Button type="submit" loading={save.isPending}>
-            {rig ? "Store" : "Add rig"}
-          </Button>
-          <Button variant="ghost" onClick={onDone}>
-            Cancel
-          </Button>
+        <FormEnd label={rig ? "Store" : "Add rig"} isBusy={save.isPending} error={save.error} onCancel={onDone}>
           {rig && <DeleteRig rig={rig} onGone={onDone} />}
-        </Flex>
+        </FormEnd>
       </Stack>
     </form>
   );

@@ -55,6 +55,8 @@ type OutingShot struct {
 	Plane    light.Plane  `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; left out, its light is what was read"`
 	Heading  *angle.Deg   `json:"headingDeg,omitempty" minimum:"-360" maximum:"360" doc:"of the camera, which an upright subject faces"`
 	Surface  *stop.Stops  `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
+	Band     *Tolerance   `json:"tolerance,omitempty" doc:"that of the day by default"`
+	Layers   int          `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers; as many as the stacks have by default"`
 	Required []string     `json:"required,omitempty" maxItems:"4" doc:"glass asked for, for its effect: only stacks with just that are put on"`
 	Read     *SceneLight  `json:"read,omitempty" doc:"its light as it was read, where no daylight is computed for it"`
 }
@@ -66,6 +68,7 @@ type OutingStack struct {
 	Stops    stop.Stops `json:"stops" minimum:"-1" maximum:"40"`
 	Most     stop.Stops `json:"mostStops,omitempty" minimum:"0" maximum:"40" doc:"of glass that is turned: its darkest"`
 	CameraID string     `json:"cameraId,omitempty" maxLength:"100"`
+	Layers   int        `json:"layers,omitempty" minimum:"0" maximum:"8" doc:"how many filters are in it"`
 	Effects  []string   `json:"effects,omitempty" maxItems:"4" doc:"what in it is there for its effect"`
 }
 
@@ -153,7 +156,7 @@ type outing struct {
 	// segments are the packs of each shot that is planned, as indices into day.Shots.
 	segments map[string][]int
 	lights   map[subject]*minutes
-	effects  map[string][]string // of stacks
+	stacks   map[string]*OutingStack
 	names    map[string]string
 }
 
@@ -191,7 +194,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 			return nil, &problem.Fault{Field: fmt.Sprintf("turns[%d].from", i+1), Value: r.Turns[i+1].From, Allowed: "an instant after the turn before it"}
 		}
 	}
-	o := &outing{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, effects: map[string][]string{}, names: map[string]string{}}
+	o := &outing{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, stacks: map[string]*OutingStack{}, names: map[string]string{}}
 	o.day = plan.Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: plan.DefaultSwapCost, Keeps: true}
 	if t := r.Tolerance; t != nil {
 		o.day.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
@@ -203,7 +206,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 		if _, isThere := o.names[s.ID]; isThere {
 			return nil, &problem.Fault{Field: fmt.Sprintf("stacks[%d].id", i), Value: s.ID, Allowed: "an id that no other stack has"}
 		}
-		o.names[s.ID], o.effects[s.ID] = cmp.Or(s.Name, s.ID), s.Effects
+		o.names[s.ID], o.stacks[s.ID] = cmp.Or(s.Name, s.ID), &r.Stacks[i]
 		o.day.Stacks = append(o.day.Stacks, plan.Stack{ID: s.ID, Name: s.Name, Stops: s.Stops, Most: s.Most, Camera: s.CameraID})
 	}
 	for camera, id := range r.Start {
@@ -298,7 +301,7 @@ func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 		o.day.Shots = append(o.day.Shots, plan.Shot{
 			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, Camera: s.CameraID, From: s.From.Add(time.Duration(at) * time.Minute), To: s.From.Add(time.Duration(until) * time.Minute),
 			EVSet: s.EVSet, Points: points[at : until+1], Offset: s.Offset, Headroom: s.Headroom, Spread: spread,
-			Takes: o.takes(s),
+			Takes: o.takes(s), Band: s.Band.band(),
 		})
 	}
 }
@@ -307,9 +310,21 @@ func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 // for, and no others.
 func (o *outing) takes(s *OutingShot) func(*plan.Stack) bool {
 	return func(stack *plan.Stack) bool {
-		effects := o.effects[stack.ID]
+		of := o.stacks[stack.ID]
+		effects := of.Effects
+		if s.Layers > 0 && of.Layers > s.Layers {
+			return false
+		}
 		return len(effects) == len(s.Required) && !slices.ContainsFunc(s.Required, func(id string) bool { return !slices.Contains(effects, id) })
 	}
+}
+
+// band returns the tolerance as plan takes it, nil for none.
+func (t *Tolerance) band() *glass.Band {
+	if t == nil {
+		return nil
+	}
+	return &glass.Band{Dark: t.Dark, Bright: t.Bright}
 }
 
 // lightOf returns the light of each minute of a shot that begins at an instant, both

@@ -29,7 +29,7 @@ func OutingStacks(cameraID string, kit []KitFilter, c Choices, name func(id stri
 		if len(names) == 0 {
 			names = append(names, "No glass")
 		}
-		out[i] = OutingStack{ID: cameraID + ":" + strings.Join(on, "+"), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, Effects: slices.Clone(c.Required)}
+		out[i] = OutingStack{ID: cameraID + ":" + strings.Join(on, "+"), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, Layers: len(on), Effects: slices.Clone(c.Required)}
 		if most > least {
 			out[i].Most = most
 		}

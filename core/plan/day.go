@@ -23,6 +23,8 @@ type Shot struct {
 	// Offset is the error wanted, Headroom what ISO can lift, Spread how far the
 	// light may be off.
 	Offset, Headroom, Spread stop.Stops
+	// Band is what this shot accepts around the error wanted; nil for the day's.
+	Band *glass.Band
 	// Takes reports whether a stack may be on for this shot, beyond its strength; nil
 	// takes any.
 	Takes func(*Stack) bool
@@ -163,14 +165,21 @@ func (d *Day) stacksFor(camera string) []*Stack {
 // excess returns how far an error lies beyond what band and ISO accept, with the
 // direction it has.
 func (d *Day) excess(s *Shot, e stop.Stops) stop.Stops {
-	off := e - s.Offset
+	off, band := e-s.Offset, d.bandOf(s)
 	switch {
-	case off > d.Band.Bright+stop.Tolerance:
-		return off - d.Band.Bright
-	case off < -d.Band.Dark-s.Headroom-stop.Tolerance:
-		return off + d.Band.Dark + s.Headroom
+	case off > band.Bright+stop.Tolerance:
+		return off - band.Bright
+	case off < -band.Dark-s.Headroom-stop.Tolerance:
+		return off + band.Dark + s.Headroom
 	}
 	return 0
+}
+
+func (d *Day) bandOf(s *Shot) glass.Band {
+	if s.Band != nil {
+		return *s.Band
+	}
+	return d.Band
 }
 
 // weightUnfit is the cost of glass that a shot does not take: more than any light
@@ -199,7 +208,8 @@ func (d *Day) costOn(s *Shot, stack *Stack) float64 {
 func (d *Day) costOf(s *Shot, glass stop.Stops) float64 {
 	var excess, lift, off float64
 	shift := s.EVSet.Plus(glass + s.Offset)
-	bright, dark := float64(d.Band.Bright), float64(d.Band.Dark)
+	band := d.bandOf(s)
+	bright, dark := float64(band.Bright), float64(band.Dark)
 	headroom := float64(s.Headroom)
 	for _, ev := range s.Points {
 		o := float64(ev - shift) // e − b

@@ -83,8 +83,9 @@ func (d *Day) isFree(there *Shot) bool {
 // where none do: its light is too dark, or too wide.
 func (d *Day) oneFilter(shot *Shot) *stop.Stops {
 	low, high := slices.Min(shot.Points), slices.Max(shot.Points)
-	least := high.Above(shot.EVSet) - shot.Offset - d.Band.Bright
-	most := low.Above(shot.EVSet) - shot.Offset + d.Band.Dark + shot.Headroom
+	band := d.bandOf(shot)
+	least := high.Above(shot.EVSet) - shot.Offset - band.Bright
+	most := low.Above(shot.EVSet) - shot.Offset + band.Dark + shot.Headroom
 	// Of those that serve the lightest, for it leaves ISO at base.
 	whole := stop.Stops(math.Max(1, math.Ceil(float64(least)-stop.Tolerance)))
 	if !stop.AtMost(whole, most) {

@@ -46,32 +46,38 @@ for (const colorScheme of ["light", "dark"] as const) {
         "no sideways scrolling",
       ).toBe(true);
     });
-
-    test(`axe finds nothing in the kit and the day, ${colorScheme}, ${size}`, async ({ page, app }) => {
-      await page.emulateMedia({ colorScheme });
-      await page.setViewportSize(viewport);
-      for (const part of ["fit", "coverage", "sets", "labels"]) {
-        await page.goto(`${app.url}/kit/${part}`);
-        await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
-        await page.waitForLoadState("networkidle");
-        await expectNoViolations(page, part);
-        if (part === "fit") {
-          await page.getByRole("button", { name: /^ND16 C2 on Terrace quad/ }).click();
-          await expect(page.getByTestId("corners")).toBeVisible();
-          await expectNoViolations(page, "a filter on a rig");
-        }
-      }
-      await page.goto(`${app.url}/kit`);
-      await page.getByRole("button", { name: "Edit Pond drone (camera drone)" }).click();
-      await expect(page.getByLabel("White balance")).toBeVisible();
-      await expectNoViolations(page, "a camera's form");
-      await page.goto(`${app.url}/shoot`);
-      await page.getByRole("link", { name: "Plan the day" }).click();
-      await page.getByRole("slider", { name: "Pond from above" }).or(page.getByRole("slider").first()).first().focus();
-      await expect(page.getByTestId("plan")).toContainText("Noon walk");
-      await expectNoViolations(page, "day");
-    });
   }
+}
+
+for (const [colorScheme, size] of [
+  ["light", "desk"],
+  ["dark", "phone"],
+] as const) {
+  test(`axe finds nothing in the kit and the day, ${colorScheme}, ${size}`, async ({ page, app }) => {
+    test.slow(); // nine views, each looked at whole
+    await page.emulateMedia({ colorScheme });
+    await page.setViewportSize(SIZES[size]);
+    for (const part of ["fit", "coverage", "sets", "labels"]) {
+      await page.goto(`${app.url}/kit/${part}`);
+      await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
+      await page.waitForLoadState("networkidle");
+      await expectNoViolations(page, part);
+      if (part === "fit") {
+        await page.getByRole("button", { name: /^ND16 C2 on Terrace quad/ }).click();
+        await expect(page.getByTestId("corners")).toBeVisible();
+        await expectNoViolations(page, "a filter on a rig");
+      }
+    }
+    await page.goto(`${app.url}/kit`);
+    await page.getByRole("button", { name: "Edit Pond drone (camera drone)" }).click();
+    await expect(page.getByLabel("White balance")).toBeVisible();
+    await expectNoViolations(page, "a camera's form");
+    await page.goto(`${app.url}/shoot`);
+    await page.getByRole("link", { name: "Plan the day" }).click();
+    await page.getByRole("slider", { name: "Pond from above" }).or(page.getByRole("slider").first()).first().focus();
+    await expect(page.getByTestId("plan")).toContainText("Noon walk");
+    await expectNoViolations(page, "day");
+  });
 }
 
 test("the whole job by keyboard alone", async ({ page, app }) => {

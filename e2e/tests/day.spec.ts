@@ -19,6 +19,11 @@ test("the weekend is planned, anchored a stop darker at noon, and followed", asy
   await expect(page.getByRole("region", { name: "Swaps" })).toContainText(
     "before Noon walk on the terrace at 12:50 change ND32 for ND8 + ND32",
   );
+  // One layer is all that the quad takes: nothing it has is enough, and what would be is said.
+  await expect(plan(page).locator("> *", { hasText: "Dive down the terraces" })).toContainText(
+    /Density 1\.5 \(3 packs\).*A filter of 7\.0 stops \(ND128\) would serve it\..*So would a shutter of 1\/\d+/,
+  );
+  await expect(plan(page).locator("> *", { hasText: "Press cellar" })).toContainText("VND 1-6");
   await page.getByRole("button", { name: "Keep this plan" }).click();
   const light = page.getByRole("region", { name: "Light read on the spot" });
   await light.getByLabel("What it says").fill("thirteen");
@@ -28,7 +33,7 @@ test("the weekend is planned, anchored a stop darker at noon, and followed", asy
   await light.getByRole("button", { name: "Take and pin" }).click();
   await expect(light.getByTestId("anchor")).toContainText("Anchored at 12:00: EV 13.4, −1.5 stops against the model");
   const changes = page.getByTestId("changes");
-  await expect(changes).toContainText("Dive down the terraces: Density 1.5 in place of ND8 + ND16");
+  await expect(changes).toContainText("Crates down the lane: ND4 in place of ND8");
   // Sunday is another day.
   await expect(changes).not.toContainText("Pond");
   await page.reload();
@@ -36,7 +41,7 @@ test("the weekend is planned, anchored a stop darker at noon, and followed", asy
   await light.getByRole("button", { name: "Unpin" }).click();
   await expect(changes).toHaveCount(0);
   await light.getByRole("button", { name: "Pin", exact: true }).click();
-  await expect(changes).toContainText("Density 1.5");
+  await expect(changes).toContainText("Crates down the lane");
 });
 
 test("a shot dragged past sunset says what would serve it, by mouse and by key", async ({ page, app }) => {

@@ -34,7 +34,7 @@ test.describe("from nothing", () => {
     await tabTo(page, /^Add camera$/);
     await page.keyboard.press("Enter");
     await expect(page.getByText("f/2.4 · ISO 100 to 800")).toBeVisible();
-    await expect(page.getByText(/· 11 values assumed$/)).toBeVisible();
+    await expect(page.getByText(/· 12 values assumed$/)).toBeVisible();
 
     await tabTo(page, /^Rig bare of Little quad$/);
     await page.keyboard.press("Enter");

@@ -54,8 +54,8 @@ func archetype(key, name string, n stop.FNumber, base, ceiling stop.ISO, rates [
 
 // cameraValues and rigValues are the fields whose source is kept.
 var (
-	cameraValues = []string{"aperture", "isoBase", "isoCeiling", "steps", "rates", "frameSizes", "profile.lens.hfovDeg", "profile.focalMm", "profile.stabiliser",
-		"profile.cropShare", "profile.readoutS", "profile.automatic"}
+	cameraValues = []string{"aperture", "isoBase", "isoCeiling", "steps", "rates", "frameSizes", "profile.lens.hfovDeg", "profile.lens.projection", "profile.focalMm", "profile.stabiliser",
+		"profile.cropShare", "profile.readoutS", "profile.automatic.priority"}
 	rigValues = []string{"mount", "pupilDepthMm", "foldMm", "payloadG", "tiltUpDeg", "tiltDownDeg", "filterArmMm", "counterArmMm", "accelG", "speedMps"}
 )
 

@@ -111,7 +111,7 @@ func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s
 	shot := calc.OutingShot{
 		ID: s.ID, Name: s.Name, CameraID: s.CameraID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: kit.Camera.PackMin,
 		Offset: given.Offset, Headroom: stop.FromFactor(float64(kit.Optics.ISOCeiling / kit.Optics.ISOBase)),
-		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Required: required,
+		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Required: required, Band: s.Choices.Tolerance, Layers: s.Choices.MaxLayers,
 	}
 	if shot.Minutes == 0 {
 		shot.Minutes = defaultMinutes

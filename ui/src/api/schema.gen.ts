@@ -3052,6 +3052,11 @@ export interface components {
             id: string;
             /** Format: double */
             isoHeadroomStops?: number;
+            /**
+             * Format: int64
+             * @description most loose layers; as many as the stacks have by default
+             */
+            maxLayers?: number;
             /** Format: int64 */
             minutes: number;
             name: string;
@@ -3075,12 +3080,19 @@ export interface components {
             shutterS?: number;
             /** Format: double */
             surfaceStops?: number;
+            /** @description that of the day by default */
+            tolerance?: components["schemas"]["Tolerance"];
         };
         OutingStack: {
             cameraId?: string;
             /** @description what in it is there for its effect */
             effects?: string[];
             id: string;
+            /**
+             * Format: int64
+             * @description how many filters are in it
+             */
+            layers?: number;
             /**
              * Format: double
              * @description of glass that is turned: its darkest
@@ -5570,8 +5582,26 @@ export interface operations {
                     "application/json": components["schemas"]["ListingArchetype"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8239,8 +8269,26 @@ export interface operations {
                     "application/json": components["schemas"]["ListingFitCell"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9984,8 +10032,26 @@ export interface operations {
                     "application/json": components["schemas"]["ListingReading"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

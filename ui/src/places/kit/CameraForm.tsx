@@ -34,8 +34,9 @@ const PICTURE: readonly FieldSpec[] = [
   {
     path: "profile.lens.projection",
     label: "Projection",
-    w: "170px",
+    w: "250px",
     options: { rectilinear: "straight lines", equidistant: "fisheye" },
+    source: "printed",
   },
   { path: "profile.focalMm", label: "True focal length, mm", w: "240px", format: number(), source: "printed" },
   {
@@ -57,7 +58,8 @@ const PICTURE: readonly FieldSpec[] = [
     path: "profile.trialS",
     label: "Slowest that held, 1/s",
     helper: "in a stepped trial",
-    w: "210px",
+    w: "290px",
+    source: "measured",
     format: {
       ...number(),
       write: (s: number | undefined) => (s === undefined ? "" : String(Number((1 / s).toPrecision(6)))),
@@ -71,13 +73,14 @@ const PICTURE: readonly FieldSpec[] = [
   {
     path: "profile.automatic.priority",
     label: "On automatic",
-    w: "210px",
+    w: "290px",
     options: { "": "not known", shutter: "moves the shutter first", iso: "raises ISO first" },
+    source: "measured",
   },
-  { path: "profile.maxTiltDeg", label: "Tilts up with glass on, °", w: "190px", format: number() },
+  { path: "profile.maxTiltDeg", label: "Tilts up with glass on, °", w: "270px", format: number(), source: "measured" },
   { path: "profile.flies", label: "Rides on a craft", w: "140px", isFlag: true },
-  { path: "massG", label: "Mass, g", w: "120px", format: number() },
-  { path: "packMin", label: "A battery lasts, min", w: "170px", format: number() },
+  { path: "massG", label: "Mass, g", w: "200px", format: number(), source: "printed" },
+  { path: "packMin", label: "A battery lasts, min", w: "250px", format: number(), source: "measured" },
   { path: "sealedPort", label: "Sealed port", w: "130px", isFlag: true },
 ];
 

@@ -43,7 +43,7 @@ const SPECS: readonly FieldSpec[] = [
     w: "160px",
     options: { upright: "upright", "upside-down": "upside down", sideways: "sideways", reversed: "facing back" },
   },
-  { path: "measures.mount", label: "Takes a filter by", w: "160px", options: MOUNTS },
+  { path: "measures.mount", label: "Takes a filter by", w: "240px", options: MOUNTS, source: "printed" },
   {
     path: "measures.barrelMm",
     label: "Barrel, mm",

@@ -142,9 +142,13 @@ export const labelQuery = (label: string) =>
     ...computed,
   });
 
-export const outingQuery = (request: Schemas["OutingRequest"] | null) =>
+/**
+ * The light and plan of a day. Its request is long, so the key is what it was made
+ * from: the day as it was fetched, and what differs from that.
+ */
+export const outingQuery = (key: readonly unknown[], request: Schemas["OutingRequest"] | null) =>
   queryOptions({
-    queryKey: ["calc", "outing", request],
+    queryKey: ["calc", "outing", ...key],
     queryFn: ({ signal }) =>
       unwrap(api.POST("/api/calc/outing", { body: request as Schemas["OutingRequest"], signal })),
     enabled: request !== null,

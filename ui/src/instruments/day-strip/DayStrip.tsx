@@ -1,5 +1,5 @@
 import { Box, useToken } from "@chakra-ui/react";
-import { useRef, useState } from "react";
+import { memo, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { greyOf } from "../../lib/glass";
 import { useWidth } from "../../lib/useWidth";
@@ -74,16 +74,8 @@ export function DayStrip(props: DayStripProps) {
     "lampInk",
     "accent",
   ]);
-  const points = answer.curve.filter((p) => Date.parse(p.time) >= from && Date.parse(p.time) <= to);
-  const line = (of: (p: (typeof points)[number]) => number) =>
-    points.map((p, i) => `${i === 0 ? "M" : "L"}${s.x(Date.parse(p.time)).toFixed(1)} ${of(p).toFixed(1)}`).join("");
-  const band =
-    points.length > 1
-      ? `${line((p) => s.y(p.ev100 + p.spreadStops))}${[...points]
-          .reverse()
-          .map((p) => `L${s.x(Date.parse(p.time)).toFixed(1)} ${s.y(p.ev100 - p.spreadStops).toFixed(1)}`)
-          .join("")}Z`
-      : "";
+  const { curve } = answer;
+  const drawn = useMemo(() => drawCurve(curve, from, to, wide), [curve, from, to, wide]);
   const hours = Array.from({ length: Math.round((to - from) / HOUR) + 1 }, (_, i) => from + i * HOUR);
   const marks = answer.swaps.filter((w) => Date.parse(w.at) >= from && Date.parse(w.at) <= to);
   return (
@@ -103,8 +95,8 @@ export function DayStrip(props: DayStripProps) {
             .map((day) => (
               <SunHours key={day.noon} day={day} s={s} fill={lampSoft ?? ""} />
             ))}
-          {band && <path d={band} fill={lamp} opacity="0.35" />}
-          {points.length > 1 && <path d={line((p) => s.y(p.ev100))} fill="none" stroke={lampInk} strokeWidth="2.5" />}
+          {drawn && <path d={drawn.band} fill={lamp} opacity="0.35" />}
+          {drawn && <path d={drawn.line} fill="none" stroke={lampInk} strokeWidth="2.5" />}
           {hours.map((at, i) => (
             <g key={at}>
               <path
@@ -126,14 +118,24 @@ export function DayStrip(props: DayStripProps) {
               <circle cx={s.x(anchor.at)} cy={s.y(anchor.ev)} r="6" fill={accent} />
             </g>
           )}
-          <SkyRow {...props} s={s} hours={hours.slice(0, -1)} />
+          <SkyRow curve={curve} from={from} to={to} zone={zone} width={wide} onSky={props.onSky} />
           {lanes.map((name, i) => (
             <text key={name} x={LEFT} y={LANES_TOP + i * LANE_HEIGHT - 4} fontSize="12" fill={muted}>
               {name}
             </text>
           ))}
           {shots.map((shot) => (
-            <Bar key={shot.id} shot={shot} s={s} {...props} />
+            <Bar
+              key={shot.id}
+              shot={shot}
+              width={wide}
+              from={from}
+              to={to}
+              zone={zone}
+              isChosen={props.chosen === shot.id}
+              onChoose={props.onChoose}
+              onMove={props.onMove}
+            />
           ))}
           {marks.map((w) => {
             const lane = shots.find((shot) => shot.id === w.shot)?.lane ?? 0;
@@ -158,6 +160,22 @@ export function DayStrip(props: DayStripProps) {
       )}
     </Box>
   );
+}
+
+/** The curve and the band around it as paths, undefined where there are too few points. */
+function drawCurve(curve: Answer["curve"], from: number, to: number, width: number) {
+  const s = scales(from, to, width);
+  const points = curve
+    .map((p) => ({ x: s.x(Date.parse(p.time)), at: Date.parse(p.time), ev: p.ev100, spread: p.spreadStops }))
+    .filter((p) => p.at >= from && p.at <= to);
+  if (points.length < 2) return undefined;
+  const path = (all: typeof points, of: (p: (typeof points)[number]) => number) =>
+    all.map((p) => `L${p.x.toFixed(1)} ${s.y(of(p)).toFixed(1)}`).join("");
+  const above = path(points, (p) => p.ev + p.spread).replace("L", "M");
+  return {
+    line: path(points, (p) => p.ev).replace("L", "M"),
+    band: `${above}${path([...points].reverse(), (p) => p.ev - p.spread)}Z`,
+  };
 }
 
 /** Golden hours as a wash behind the curve, sunrise and sunset as marks. */
@@ -187,12 +205,18 @@ function SunHours({ day, s, fill }: { day: Schemas["SunDay"]; s: StripScales; fi
   );
 }
 
+interface SkyRowProps extends Pick<DayStripProps, "from" | "to" | "zone" | "onSky"> {
+  curve: Answer["curve"];
+  width: number;
+}
+
 /** The sky hour by hour; a press makes it the next kind from that hour until it turns again. */
-function SkyRow({ s, hours, answer, zone, onSky }: DayStripProps & { s: StripScales; hours: readonly number[] }) {
+const SkyRow = memo(function SkyRow({ curve, from, to, zone, width, onSky }: SkyRowProps) {
   const [ink, edge, panel] = useToken("colors", ["ink", "edge", "panel"]);
-  const skyAt = (at: number): Sky =>
-    answer.curve.findLast((p) => Date.parse(p.time) <= at)?.sky ?? answer.curve[0]?.sky ?? "clear";
-  if (answer.curve.length === 0) return null;
+  const s = scales(from, to, width);
+  const hours = Array.from({ length: Math.round((to - from) / HOUR) }, (_, i) => from + i * HOUR);
+  const skyAt = (at: number): Sky => curve.findLast((p) => Date.parse(p.time) <= at)?.sky ?? curve[0]?.sky ?? "clear";
+  if (curve.length === 0) return null;
   return (
     <>
       {hours.map((at) => {
@@ -229,15 +253,30 @@ function SkyRow({ s, hours, answer, zone, onSky }: DayStripProps & { s: StripSca
       })}
     </>
   );
+});
+
+interface BarProps extends Pick<DayStripProps, "from" | "to" | "zone" | "onChoose" | "onMove"> {
+  shot: StripShot;
+  width: number;
+  isChosen: boolean;
 }
 
-interface BarProps extends DayStripProps {
-  shot: StripShot;
-  s: StripScales;
-}
+/** While one bar is dragged the others are not drawn again. */
+const Bar = memo(
+  DraggedBar,
+  (a, b) =>
+    a.width === b.width &&
+    a.from === b.from &&
+    a.to === b.to &&
+    a.zone === b.zone &&
+    a.isChosen === b.isChosen &&
+    a.onMove === b.onMove &&
+    JSON.stringify(a.shot) === JSON.stringify(b.shot),
+);
 
 /** A shot: dragged along the day, stretched at its right end, or moved by arrow keys. */
-function Bar({ shot, s, from, to, zone, chosen, onChoose, onMove }: BarProps) {
+function DraggedBar({ shot, width, from, to, zone, isChosen, onChoose, onMove }: BarProps) {
+  const s = scales(from, to, width);
   const [accent, breaks, tight, ink, edge] = useToken("colors", ["accent", "breaks", "tight", "ink", "edge"]);
   const drag = useRef<{
     grabbedAt: number;
@@ -325,8 +364,8 @@ function Bar({ shot, s, from, to, zone, chosen, onChoose, onMove }: BarProps) {
         height={BAR_HEIGHT}
         rx="6"
         fill={isKnown ? grey.fill : "none"}
-        stroke={chosen === shot.id ? accent : isKnown ? border : edge}
-        strokeWidth={chosen === shot.id ? 4 : 2}
+        stroke={isChosen ? accent : isKnown ? border : edge}
+        strokeWidth={isChosen ? 4 : 2}
         strokeDasharray={isKnown ? "" : "4 4"}
       />
       {shot.packs.slice(1).map((at) => (

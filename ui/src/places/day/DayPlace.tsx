@@ -1,5 +1,5 @@
 import { Button, Link as ChakraLink, Flex, Grid, Heading, List, Skeleton, Stack, Text } from "@chakra-ui/react";
-import { useState } from "react";
+import { memo, useCallback, useDeferredValue, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
@@ -15,13 +15,26 @@ import { YearPanel } from "./YearPanel";
 
 type Day = ReturnType<typeof useDay>;
 
+const LightPart = memo(LightPanel);
+const FormPart = memo(DayForm);
+const ShotPart = memo(ShotSheet);
+const YearPart = memo(YearPanel);
+
 /** A shoot's days: the light, what goes on which camera when, and what was read. */
 export function DayPlace() {
   const { id = "" } = useParams();
   const work = useDay(id);
   const { day, answer, error, request } = work;
+  // The strip and the plan come first; the forms beside them follow.
+  const later = useDeferredValue(work);
   const [shownDate, setShownDate] = useState("");
   const [chosen, setChosen] = useState<string | null>(null);
+  const latest = useRef(work);
+  latest.current = work;
+  const onSky = useCallback((at: number, sky: Schemas["SkyTurn"]["sky"]) => {
+    const { request: now, day: then, setDay } = latest.current;
+    if (now && then) setDay(turned(now, at, sky, then.zone));
+  }, []);
   if (!day || !request) {
     if (error) return <Text py="8">The day cannot be shown. {error.message}</Text>;
     return <Skeleton h="300px" aria-busy="true" aria-label="Opening the day" />;
@@ -83,7 +96,7 @@ export function DayPlace() {
             chosen={chosen}
             onChoose={setChosen}
             onMove={work.moveShot}
-            onSky={(at, sky) => work.setDay(turned(request, at, sky, zone))}
+            onSky={onSky}
           />
         ) : (
           <Skeleton h="360px" />
@@ -93,12 +106,12 @@ export function DayPlace() {
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,3fr) minmax(0,2fr)" }} gap="3" alignItems="start">
         {answer && <PlanPanel work={work} answer={answer} request={request} onChoose={setChosen} />}
         <Stack gap="3">
-          {shot && <ShotSheet key={shot.id} work={work} shot={shot} />}
-          <LightPanel work={work} date={date} />
-          <DayForm work={work} />
+          {shot && <ShotPart key={shot.id} work={later} shot={shot} />}
+          <LightPart work={later} date={date} />
+          <FormPart work={later} />
         </Stack>
       </Grid>
-      {request.place && request.shots.length > 0 && <YearPanel shootId={id} cameras={day.cameras} />}
+      {request.place && request.shots.length > 0 && <YearPart shootId={id} cameras={day.cameras} />}
     </Stack>
   );
 }

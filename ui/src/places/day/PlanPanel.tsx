@@ -1,4 +1,5 @@
 import { Box, Button, Link as ChakraLink, Flex, List, Stack, Text } from "@chakra-ui/react";
+import { memo } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Panel } from "../../lib/Panel";
@@ -20,7 +21,6 @@ export function PlanPanel({ work, answer, request, onChoose }: PlanPanelProps) {
   const { zone, shoot } = day;
   const nameOf = new Map(request.stacks.map((s) => [s.id, s.name]));
   const shotOf = new Map(request.shots.map((s) => [s.id, s]));
-  const glass = (id: string) => nameOf.get(id) ?? "glass that is gone";
   const keep = () =>
     work.storeShoot({
       kept: {
@@ -48,50 +48,18 @@ export function PlanPanel({ work, answer, request, onChoose }: PlanPanelProps) {
         <Stack gap="0" data-testid="plan">
           {answer.shots.map((p) => {
             const shot = shotOf.get(p.id);
-            const last = p.packs.at(-1)?.lastMinute;
-            const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
             return (
-              <Flex key={p.id} gap="3" borderTopWidth="1px" borderColor="edge" py="2" align="flex-start">
-                <Box color={p.state} pt="1">
-                  <StateShape state={p.state} />
-                </Box>
-                <Box flex="1" minW="0">
-                  <Text fontWeight="bold">
-                    {shot && `${dayIn(shot.from, zone)}, ${clockIn(shot.from, zone)}`} · {packWords(p, glass)}
-                  </Text>
-                  <Text>
-                    <ChakraLink asChild>
-                      <Link to={`/shot/${p.id}`}>{shot?.name}</Link>
-                    </ChakraLink>{" "}
-                    <Text as="span" color="muted">
-                      {day.cameras[shot?.cameraId ?? ""]}
-                    </Text>
-                  </Text>
-                  <Text color="muted" fontSize="sm">
-                    EV {p.lowEv100.toFixed(1)}
-                    {p.highEv100 - p.lowEv100 > 0.05 && ` to ${p.highEv100.toFixed(1)}`} ±{p.spreadStops.toFixed(1)} ·{" "}
-                    {p.words}
-                    {last && ` · serves until ${clockIn(last, zone)}`}
-                    {p.sun && ` · ${p.sun.words}`}
-                  </Text>
-                  {spares.length > 0 && (
-                    <Text fontSize="sm">In the pocket, should the light stray: {spares.map(glass).join(" or ")}</Text>
-                  )}
-                  {p.remedies.map((r) => (
-                    <Text key={r} color="breaks">
-                      {r.charAt(0).toUpperCase() + r.slice(1)}.
-                    </Text>
-                  ))}
-                </Box>
-                <Button
-                  size="sm"
-                  variant="ghost"
-                  onClick={() => onChoose(p.id)}
-                  aria-label={`Details of ${shot?.name}`}
-                >
-                  Details
-                </Button>
-              </Flex>
+              shot && (
+                <PlanRow
+                  key={p.id}
+                  plan={p}
+                  shot={shot}
+                  camera={day.cameras[shot.cameraId] ?? ""}
+                  zone={zone}
+                  nameOf={nameOf}
+                  onChoose={onChoose}
+                />
+              )
             );
           })}
           {answer.unknown.map((id) => (
@@ -101,21 +69,7 @@ export function PlanPanel({ work, answer, request, onChoose }: PlanPanelProps) {
             </Flex>
           ))}
         </Stack>
-        {answer.swaps.length > 0 && (
-          <Stack gap="1" as="section" aria-label="Swaps">
-            <Text fontWeight="bold">Swaps</Text>
-            <List.Root gap="1" ps="4">
-              {answer.swaps.map((w) => (
-                <List.Item key={`${w.shot} ${w.at}`} _marker={{ color: "muted" }}>
-                  {w.because}.
-                </List.Item>
-              ))}
-            </List.Root>
-            <Text color="muted" fontSize="sm">
-              Power off or disarm before each swap.
-            </Text>
-          </Stack>
-        )}
+        <Swaps swaps={answer.swaps} />
         <Flex gap="2" wrap="wrap">
           <Button variant="outline" onClick={keep}>
             Keep this plan
@@ -132,6 +86,92 @@ export function PlanPanel({ work, answer, request, onChoose }: PlanPanelProps) {
     </Panel>
   );
 }
+
+/** The swaps in words, drawn again only when one of them changes. */
+const Swaps = memo(
+  function Swaps({ swaps }: { swaps: Schemas["OutingAnswer"]["swaps"] }) {
+    if (swaps.length === 0) return null;
+    return (
+      <Stack gap="1" as="section" aria-label="Swaps">
+        <Text fontWeight="bold">Swaps</Text>
+        <List.Root gap="1" ps="4">
+          {swaps.map((w) => (
+            <Swap key={`${w.shot} ${w.at}`} because={w.because} />
+          ))}
+        </List.Root>
+        <Text color="muted" fontSize="sm">
+          Power off or disarm before each swap.
+        </Text>
+      </Stack>
+    );
+  },
+  (a, b) => JSON.stringify(a.swaps) === JSON.stringify(b.swaps),
+);
+
+const Swap = memo(function Swap({ because }: { because: string }) {
+  return <List.Item _marker={{ color: "muted" }}>{because}.</List.Item>;
+});
+
+interface PlanRowProps {
+  plan: Schemas["OutingPlan"];
+  shot: Schemas["OutingShot"];
+  camera: string;
+  zone: string;
+  nameOf: Map<string, string>;
+  onChoose: (id: string) => void;
+}
+
+/** One shot of the plan. While another one is dragged it is not drawn again. */
+const PlanRow = memo(
+  function PlanRow({ plan: p, shot, camera, zone, nameOf, onChoose }: PlanRowProps) {
+    const glass = (id: string) => nameOf.get(id) ?? "glass that is gone";
+    const last = p.packs.at(-1)?.lastMinute;
+    const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
+    return (
+      <Flex gap="3" borderTopWidth="1px" borderColor="edge" py="2" align="flex-start">
+        <Box color={p.state} pt="1">
+          <StateShape state={p.state} />
+        </Box>
+        <Box flex="1" minW="0">
+          <Text fontWeight="bold">
+            {dayIn(shot.from, zone)}, {clockIn(shot.from, zone)} · {packWords(p, glass)}
+          </Text>
+          <Text>
+            <ChakraLink asChild>
+              <Link to={`/shot/${p.id}`}>{shot.name}</Link>
+            </ChakraLink>{" "}
+            <Text as="span" color="muted">
+              {camera}
+            </Text>
+          </Text>
+          <Text color="muted" fontSize="sm">
+            EV {p.lowEv100.toFixed(1)}
+            {p.highEv100 - p.lowEv100 > 0.05 && ` to ${p.highEv100.toFixed(1)}`} ±{p.spreadStops.toFixed(1)} · {p.words}
+            {last && ` · serves until ${clockIn(last, zone)}`}
+            {p.sun && ` · ${p.sun.words}`}
+          </Text>
+          {spares.length > 0 && (
+            <Text fontSize="sm">In the pocket, should the light stray: {spares.map(glass).join(" or ")}</Text>
+          )}
+          {p.remedies.map((r) => (
+            <Text key={r} color="breaks">
+              {r.charAt(0).toUpperCase() + r.slice(1)}.
+            </Text>
+          ))}
+        </Box>
+        <Button size="sm" variant="ghost" onClick={() => onChoose(p.id)} aria-label={`Details of ${shot.name}`}>
+          Details
+        </Button>
+      </Flex>
+    );
+  },
+  (a, b) =>
+    a.zone === b.zone &&
+    a.camera === b.camera &&
+    a.shot.name === b.shot.name &&
+    a.shot.from === b.shot.from &&
+    JSON.stringify(a.plan) === JSON.stringify(b.plan),
+);
 
 /** The glass of a shot: one, or another with each battery. */
 function packWords(p: Schemas["OutingPlan"], glass: (id: string) => string): string {

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { dayQuery, outingQuery, shootsQuery, shotsQuery } from "../../api/queries";
 import { useLastGood } from "../../lib/useLastGood";
@@ -11,6 +11,9 @@ type Shoot = Schemas["StoredShoot"];
 type ShootDay = Schemas["StoredShootDay"];
 
 /** What is under the hands and not stored yet: shots that are being moved. */
+/** So long a step leaves next to nothing of the curve. */
+const DAY_S = 86_400;
+
 type Moves = Record<string, { from: string; minutes: number }>;
 
 /**
@@ -19,15 +22,23 @@ type Moves = Record<string, { from: string; minutes: number }>;
  */
 export function useDay(shootId: string) {
   const queries = useQueryClient();
-  const { data: day, error } = useQuery(dayQuery(shootId));
+  const { data: day, error, dataUpdatedAt: fetchedAt } = useQuery(dayQuery(shootId));
   const { data: shots } = useQuery(shotsQuery);
   const [moves, setMoves] = useState<Moves>({});
   const request = useMemo(
     () => (day ? { ...day.request, shots: day.request.shots.map((s) => ({ ...s, ...moves[s.id] })) } : null),
     [day, moves],
   );
-  const asked = useQuery(outingQuery(request));
-  const answer = useLastGood(asked.data);
+  // The light of the place is asked for apart from the plan: a shot that is moved leaves
+  // it as it is, and the plan comes back the sooner.
+  const bare = useMemo(() => day && { ...day.request, shots: [], stacks: [], before: {} }, [day]);
+  const light = useQuery(outingQuery([shootId, fetchedAt, "light"], bare ?? null)).data;
+  const asked = useQuery(outingQuery([shootId, fetchedAt, moves], request && { ...request, stepS: DAY_S }));
+  const plan = useLastGood(asked.data);
+  const answer = useMemo(
+    () => (plan && light ? { ...plan, curve: light.curve, days: light.days } : undefined),
+    [plan, light],
+  );
   const refresh = () => {
     queries.invalidateQueries({ queryKey: dayQuery(shootId).queryKey });
     queries.invalidateQueries({ queryKey: shotsQuery.queryKey });
@@ -71,6 +82,23 @@ export function useDay(shootId: string) {
   const setDay = (change: Partial<ShootDay>) =>
     storeShoot.mutate({ day: withoutUndefined({ ...day?.shoot.day, ...change }) });
 
+  // One function for good, so that bars which do not move need not be drawn again.
+  const around = useRef({ zone: "", shots, store: storeShot.mutate });
+  around.current = { zone: day?.zone ?? "", shots, store: storeShot.mutate };
+  const moveShot = useCallback((id: string, at: number, minutes: number, isDone: boolean) => {
+    const { zone, shots: all, store } = around.current;
+    const from = isoIn(at, zone);
+    setMoves((now) => ({ ...now, [id]: { from, minutes } }));
+    const shot = all?.find((s) => s.id === id);
+    if (!isDone || !shot) return;
+    store({ id, change: { startsAt: from, day: { ...shot.day, minutes } } });
+    const { startsAt, day: before } = shot;
+    if (startsAt)
+      offerUndo(`${shot.name} moved`, () =>
+        around.current.store({ id, change: { startsAt, ...(before && { day: before }) } }),
+      );
+  }, []);
+
   return {
     day,
     shots,
@@ -79,18 +107,7 @@ export function useDay(shootId: string) {
     request,
     setDay,
     storeShoot: storeShoot.mutate,
-    moveShot: (id: string, at: number, minutes: number, isDone: boolean) => {
-      const from = isoIn(at, day?.zone ?? "");
-      setMoves((now) => ({ ...now, [id]: { from, minutes } }));
-      const shot = shots?.find((s) => s.id === id);
-      if (!isDone || !shot) return;
-      storeShot.mutate({ id, change: { startsAt: from, day: { ...shot.day, minutes } } });
-      const { startsAt, day: before } = shot;
-      if (startsAt)
-        offerUndo(`${shot.name} moved`, () =>
-          storeShot.mutate({ id, change: { startsAt, ...(before && { day: before }) } }),
-        );
-    },
+    moveShot,
     changeShot: (id: string, change: Partial<Schemas["StoredShotDay"]>) => {
       const shot = shots?.find((s) => s.id === id);
       if (shot) storeShot.mutate({ id, change: { day: withoutUndefined({ ...shot.day, ...change }) } });

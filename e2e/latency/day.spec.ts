@@ -62,6 +62,8 @@ test("from a dragged bar to the plan on the screen", async ({ page, app }) => {
       .map((e) => [e.duration, (e as PerformanceResourceTiming).transferSize] as const)
       .sort((a, b) => a[0] - b[0]),
   );
-  console.log(`of that the request: median ${asked[Math.floor(asked.length / 2)]?.map((v) => v.toFixed(1)).join(" ms, ")} bytes`);
+  console.log(
+    `of that the request: median ${asked[Math.floor(asked.length / 2)]?.map((v) => v.toFixed(1)).join(" ms, ")} bytes`,
+  );
   console.log(`dragged bar to plan, 40 shots: median ${at(0.5)} ms, 90 % ${at(0.9)} ms, longest ${at(1)} ms`);
 });

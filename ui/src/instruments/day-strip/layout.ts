@@ -8,7 +8,7 @@ export interface StripScales {
 }
 
 export const LEFT = 56;
-export const RIGHT = 12;
+export const RIGHT = 24;
 export const CURVE_TOP = 22;
 export const CURVE_HEIGHT = 150;
 export const SKY_TOP = CURVE_TOP + CURVE_HEIGHT + 8;

@@ -111,7 +111,7 @@ function Advice({ covered, glassOf }: AdviceProps) {
       : []),
     ...(pair ? [`Or the pair ${pair.names.join(" + ")}: it serves ${times(pair.closes)}.`] : []),
     ...(carry ? [`Enough to carry for them: ${glassOf(carry)}.`] : []),
-    ...(spare ? [`And in the pocket, should the light come out a stop off: ${glassOf([spare])}.`] : []),
+    ...(spare && carry ? [`And in the pocket, should the light come out a stop off: ${glassOf([spare])}.`] : []),
     ...(hopeless ?? []).map((id) => `No glass of yours serves “${shots[id] ?? id}”.`),
     ...(idle.length > 0
       ? [`Holds nowhere in this table by itself or stacked: ${idle.map((id) => glassOf([id])).join(", ")}.`]

@@ -44,6 +44,7 @@ type OutingShot struct {
 	ID       string       `json:"id" minLength:"1" maxLength:"100"`
 	Name     string       `json:"name" maxLength:"80"`
 	CameraID string       `json:"cameraId" minLength:"1" maxLength:"100"`
+	RigID    string       `json:"rigId,omitempty" maxLength:"100" doc:"how the camera is held: only stacks for that are put on"`
 	From     time.Time    `json:"from"`
 	Minutes  int          `json:"minutes" minimum:"1" maximum:"1440"`
 	PackMin  float64      `json:"packMin,omitempty" minimum:"0" maximum:"1440" doc:"how long a battery lasts: glass is changed with it; 0 is all of the shot"`
@@ -68,6 +69,7 @@ type OutingStack struct {
 	Stops    stop.Stops `json:"stops" minimum:"-1" maximum:"40"`
 	Most     stop.Stops `json:"mostStops,omitempty" minimum:"0" maximum:"40" doc:"of glass that is turned: its darkest"`
 	CameraID string     `json:"cameraId,omitempty" maxLength:"100"`
+	RigID    string     `json:"rigId,omitempty" maxLength:"100" doc:"how the camera is held that it goes on"`
 	Layers   int        `json:"layers,omitempty" minimum:"0" maximum:"8" doc:"how many filters are in it"`
 	Effects  []string   `json:"effects,omitempty" maxItems:"4" doc:"what in it is there for its effect"`
 }
@@ -312,7 +314,7 @@ func (o *outing) takes(s *OutingShot) func(*plan.Stack) bool {
 	return func(stack *plan.Stack) bool {
 		of := o.stacks[stack.ID]
 		effects := of.Effects
-		if s.Layers > 0 && of.Layers > s.Layers {
+		if s.RigID != of.RigID || s.Layers > 0 && of.Layers > s.Layers {
 			return false
 		}
 		return len(effects) == len(s.Required) && !slices.ContainsFunc(s.Required, func(id string) bool { return !slices.Contains(effects, id) })

@@ -7,9 +7,9 @@ import (
 	"pinhole/core/glass"
 )
 
-// OutingStacks returns every stack that a camera's kit makes under the choices, the
-// glass they ask for in each, named by name.
-func OutingStacks(cameraID string, kit []KitFilter, c Choices, name func(id string) string) ([]OutingStack, error) {
+// OutingStacks returns every stack that the kit of a camera, held as a rig, makes under
+// the choices, the glass they ask for in each, named by name.
+func OutingStacks(cameraID, rigID string, kit []KitFilter, c Choices, name func(id string) string) ([]OutingStack, error) {
 	all, err := filters(kit)
 	if err != nil {
 		return nil, err
@@ -29,7 +29,7 @@ func OutingStacks(cameraID string, kit []KitFilter, c Choices, name func(id stri
 		if len(names) == 0 {
 			names = append(names, "No glass")
 		}
-		out[i] = OutingStack{ID: cameraID + ":" + strings.Join(on, "+"), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, Layers: len(on), Effects: slices.Clone(c.Required)}
+		out[i] = OutingStack{ID: cameraID + "/" + rigID + ":" + strings.Join(on, "+"), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, RigID: rigID, Layers: len(on), Effects: slices.Clone(c.Required)}
 		if most > least {
 			out[i].Most = most
 		}

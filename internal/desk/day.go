@@ -85,19 +85,19 @@ type dayKit struct {
 }
 
 func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s store.Shot, zone *time.Location) error {
-	kit := kits[s.CameraID]
+	kit := kits[s.CameraID+"/"+s.RigID]
 	if kit == nil {
 		b, err := d.Bench(ctx, s.CameraID, s.RigID)
 		if err != nil {
 			return err
 		}
 		kit = &dayKit{b, map[string]bool{}}
-		kits[s.CameraID], out.Cameras[s.CameraID] = kit, b.Camera.Name
+		kits[s.CameraID+"/"+s.RigID], out.Cameras[s.CameraID] = kit, b.Camera.Name
 	}
 	required := kit.stillThere(s.Choices.Required)
 	if key := strings.Join(required, "+"); !kit.asked[key] {
 		kit.asked[key] = true
-		stacks, err := calc.OutingStacks(s.CameraID, kit.Kit, calc.Choices{Mounted: kit.mounted(), Required: required}, kit.titleOf)
+		stacks, err := calc.OutingStacks(s.CameraID, kit.Rig.ID, kit.Kit, calc.Choices{Mounted: kit.mounted(), Required: required}, kit.titleOf)
 		if err != nil {
 			return fmt.Errorf("the glass of camera %s: %w", s.CameraID, err)
 		}
@@ -109,7 +109,7 @@ func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s
 	}
 	given := s.Answer.Given
 	shot := calc.OutingShot{
-		ID: s.ID, Name: s.Name, CameraID: s.CameraID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: kit.Camera.PackMin,
+		ID: s.ID, Name: s.Name, CameraID: s.CameraID, RigID: kit.Rig.ID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: kit.Camera.PackMin,
 		Offset: given.Offset, Headroom: stop.FromFactor(float64(kit.Optics.ISOCeiling / kit.Optics.ISOBase)),
 		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Required: required, Band: s.Choices.Tolerance, Layers: s.Choices.MaxLayers,
 	}

@@ -8,6 +8,7 @@ import (
 
 	"pinhole/core/calc"
 	"pinhole/core/light"
+	"pinhole/internal/files"
 	"pinhole/internal/store"
 )
 
@@ -50,8 +51,22 @@ func TestADayIsMadeReady(t *testing.T) {
 	if slices.Sort(names); !slices.Equal(names, []string{"ND32", "ND8", "ND8 + ND32", "No glass"}) {
 		t.Errorf("stacks %q", names)
 	}
+	// Held otherwise, the camera takes what goes on that rig: of another mount, nothing.
+	rig := store.Rig{RigFields: store.RigFields{CameraID: h.cameraID, RigSheet: store.RigSheet{Name: "cage", Housing: "cage", Way: "upright", Measures: calc.RigFields{Mount: "thread"}}}}
+	rig = keep[store.Rig](t)(h.Store.Rigs().Save(t.Context(), rig))
+	for i := range h.filters {
+		h.change(i, func(f *store.Filter) { f.Body.Mount = "magnet" })
+	}
+	caged := gearShot(t, h)
+	later := start.Add(2 * time.Hour)
+	caged.ShootID, caged.RigID, caged.StartsAt, caged.Day = planned.ShootID, rig.ID, &later, store.ShotDay{Plane: light.Vertical}
+	keep[store.Shot](t)(h.SaveShot(t.Context(), caged))
+	both := keep[*files.Plan](t)(h.PlanFile(t.Context(), shoot.ID))
+	if len(both.Shots) != 2 || both.Shots[1].Glass != "No glass" || both.Shots[0].Glass == "No glass" {
+		t.Errorf("on two rigs: %+v", both.Shots)
+	}
 	p, err := h.PlanFile(t.Context(), shoot.ID)
-	if err != nil || len(p.Shots) != 1 || !strings.Contains(p.Shots[0].Glass, "ND32") || p.Shots[0].Setting != "1/50" {
+	if err != nil || len(p.Shots) != 2 || !strings.Contains(p.Shots[0].Glass, "ND32") || p.Shots[0].Setting != "1/50" {
 		t.Errorf("%+v, %v", p, err)
 	}
 }

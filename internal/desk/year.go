@@ -54,7 +54,7 @@ func (d *Desk) Year(ctx context.Context, shootID, cameraID string) (*YearOf, err
 	}
 	r := calc.YearRequest{PlaceFields: *day.Request.Place, Sky: day.Request.Sky, Surface: day.Request.Surface, EVSet: shots[0].EVSet, Offset: shots[0].Offset, Stacks: []calc.OutingStack{}}
 	for _, s := range day.Request.Stacks {
-		if s.CameraID == cameraID && len(s.Effects) == 0 {
+		if s.CameraID == cameraID && s.RigID == shots[0].RigID && len(s.Effects) == 0 {
 			r.Stacks = append(r.Stacks, s)
 		}
 	}

@@ -3076,6 +3076,8 @@ export interface components {
             read?: components["schemas"]["SceneLight"];
             /** @description glass asked for, for its effect: only stacks with just that are put on */
             required?: string[];
+            /** @description how the camera is held: only stacks for that are put on */
+            rigId?: string;
             /** Format: double */
             shutterS?: number;
             /** Format: double */
@@ -3099,6 +3101,8 @@ export interface components {
              */
             mostStops?: number;
             name: string;
+            /** @description how the camera is held that it goes on */
+            rigId?: string;
             /** Format: double */
             stops: number;
         };

@@ -1,24 +1,41 @@
 /** An instant as a clock in some time zone shows it. Zones are IANA names; "" or Local is this device's. */
 
-const zoned = (zone: string): { timeZone?: string } => (zone && zone !== "Local" ? { timeZone: zone } : {});
+const SHAPES = {
+  clock: ["en-GB", { hour: "2-digit", minute: "2-digit", hourCycle: "h23" }],
+  day: ["en-GB", { weekday: "short", day: "numeric", month: "short" }],
+  date: ["sv-SE", { year: "numeric", month: "2-digit", day: "2-digit" }],
+  offset: ["en-GB", { timeZoneName: "longOffset" }],
+} as const satisfies Record<string, [string, Intl.DateTimeFormatOptions]>;
+
+// Making a formatter takes a hundred times as long as using it.
+const made = new Map<string, Intl.DateTimeFormat>();
+
+function format(shape: keyof typeof SHAPES, at: number | string | Date, zone: string): string {
+  const key = `${shape} ${zone}`;
+  let formatter = made.get(key);
+  if (!formatter) {
+    const [locale, options] = SHAPES[shape];
+    formatter = new Intl.DateTimeFormat(locale, {
+      ...options,
+      ...(zone && zone !== "Local" ? { timeZone: zone } : {}),
+    });
+    made.set(key, formatter);
+  }
+  return formatter.format(new Date(at));
+}
 
 /** "07:20" */
-export const clockIn = (at: number | string | Date, zone: string): string =>
-  new Date(at).toLocaleTimeString("en-GB", { hour: "2-digit", minute: "2-digit", hourCycle: "h23", ...zoned(zone) });
+export const clockIn = (at: number | string | Date, zone: string): string => format("clock", at, zone);
 
-/** "Sat 20 Sept" */
-export const dayIn = (at: number | string | Date, zone: string): string =>
-  new Date(at).toLocaleDateString("en-GB", { weekday: "short", day: "numeric", month: "short", ...zoned(zone) });
+/** "Sat, 20 Sept" */
+export const dayIn = (at: number | string | Date, zone: string): string => format("day", at, zone);
 
 /** "2031-09-20", as a date field takes it. */
-export const dateIn = (at: number | string | Date, zone: string): string =>
-  new Date(at).toLocaleDateString("sv-SE", zoned(zone));
+export const dateIn = (at: number | string | Date, zone: string): string => format("date", at, zone);
 
 /** How far a zone's clock is ahead of UTC at an instant, in minutes. */
 function offsetMinutes(at: number, zone: string): number {
-  const text = new Date(at)
-    .toLocaleString("en-GB", { timeZoneName: "longOffset", ...zoned(zone) })
-    .match(/GMT(?:([+-])(\d{2}):(\d{2}))?/);
+  const text = format("offset", at, zone).match(/GMT(?:([+-])(\d{2}):(\d{2}))?/);
   if (!text?.[1]) return 0;
   return (text[1] === "-" ? -1 : 1) * (Number(text[2]) * 60 + Number(text[3]));
 }

@@ -10,10 +10,10 @@ import { TextField } from "../../lib/TextField";
 import { clockIn, dateIn } from "../../lib/zone";
 import { toaster } from "../../shell/toaster";
 import { octets } from "./upload";
-import type { useDay } from "./useDay";
+import type { DayWork } from "./useDay";
 
 /** Where and when the shoot is, typed or taken from a track. */
-export function DayForm({ work }: { work: ReturnType<typeof useDay> }) {
+export function DayForm({ work }: { work: DayWork }) {
   const shoot = work.day?.shoot;
   const day = shoot?.day ?? {};
   const [lat, setLat] = useState(day.where?.latDeg);
@@ -88,7 +88,7 @@ const round = (deg: number): number => Number(deg.toFixed(4));
 type Track = Schemas["Track"];
 
 /** Reads a GPX track: place and days into the form, its speed for those who want it. */
-function TrackButton({ work, onTrack }: { work: ReturnType<typeof useDay>; onTrack: (track: Track) => void }) {
+function TrackButton({ work, onTrack }: { work: DayWork; onTrack: (track: Track) => void }) {
   const [track, setTrack] = useState<Track | null>(null);
   const read = useMutation({
     mutationFn: (file: File) => unwrap(api.POST("/api/import/track", octets(file))),
@@ -124,8 +124,8 @@ function TrackButton({ work, onTrack }: { work: ReturnType<typeof useDay>; onTra
 }
 
 /** Puts the speed of the track into the motion of a shot. */
-function SpeedInto({ work, speed }: { work: ReturnType<typeof useDay>; speed: number }) {
-  const shots = work.request?.shots ?? [];
+function SpeedInto({ work, speed }: { work: DayWork; speed: number }) {
+  const shots = work.day?.request.shots ?? [];
   if (shots.length === 0) return null;
   return (
     <SelectField
@@ -147,7 +147,7 @@ function trackWords(track: Track, zone: string): string {
 }
 
 /** Asks the simulated sky service for the days of the shoot. */
-function SkyButton({ work }: { work: ReturnType<typeof useDay> }) {
+function SkyButton({ work }: { work: DayWork }) {
   const request = work.day?.request;
   const ask = useMutation({
     mutationFn: () =>

@@ -1,5 +1,5 @@
 import { Button, Link as ChakraLink, Flex, Grid, Heading, List, Skeleton, Stack, Text } from "@chakra-ui/react";
-import { memo, useCallback, useDeferredValue, useRef, useState } from "react";
+import { memo, useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
@@ -10,11 +10,12 @@ import { DayForm } from "./DayForm";
 import { LightPanel } from "./LightPanel";
 import { PlanPanel } from "./PlanPanel";
 import { ShotSheet } from "./ShotSheet";
-import { turned, useDay } from "./useDay";
+import { type DayWork, turned, useDay } from "./useDay";
 import { YearPanel } from "./YearPanel";
 
-type Day = ReturnType<typeof useDay>;
+type Day = DayWork;
 
+const PlanPart = memo(PlanPanel);
 const LightPart = memo(LightPanel);
 const FormPart = memo(DayForm);
 const ShotPart = memo(ShotSheet);
@@ -23,18 +24,16 @@ const YearPart = memo(YearPanel);
 /** A shoot's days: the light, what goes on which camera when, and what was read. */
 export function DayPlace() {
   const { id = "" } = useParams();
-  const work = useDay(id);
-  const { day, answer, error, request } = work;
-  // The strip and the plan come first; the forms beside them follow.
-  const later = useDeferredValue(work);
+  const { work, answer, error, request } = useDay(id);
+  const { day } = work;
   const [shownDate, setShownDate] = useState("");
   const [chosen, setChosen] = useState<string | null>(null);
-  const latest = useRef(work);
-  latest.current = work;
-  const onSky = useCallback((at: number, sky: Schemas["SkyTurn"]["sky"]) => {
-    const { request: now, day: then, setDay } = latest.current;
-    if (now && then) setDay(turned(now, at, sky, then.zone));
-  }, []);
+  const onSky = useCallback(
+    (at: number, sky: Schemas["SkyTurn"]["sky"]) => {
+      if (work.day) work.setDay(turned(work.day.request, at, sky, work.day.zone));
+    },
+    [work],
+  );
   if (!day || !request) {
     if (error) return <Text py="8">The day cannot be shown. {error.message}</Text>;
     return <Skeleton h="300px" aria-busy="true" aria-label="Opening the day" />;
@@ -48,7 +47,7 @@ export function DayPlace() {
   const [from, to] = spanOf(date, zone, stored, answer);
   const lanes = lanesOf(day, today);
   const shots = answer ? stripShots(today, request, answer, lanes) : [];
-  const shot = request.shots.find((s) => s.id === chosen);
+  const shot = day.request.shots.find((s) => s.id === chosen);
   const anchor = day.shoot.day?.anchor;
   return (
     <Stack gap="3">
@@ -104,11 +103,11 @@ export function DayPlace() {
         <Unplaced work={work} date={date} />
       </Panel>
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,3fr) minmax(0,2fr)" }} gap="3" alignItems="start">
-        {answer && <PlanPanel work={work} answer={answer} request={request} onChoose={setChosen} />}
+        {answer && <PlanPart work={work} answer={answer} onChoose={setChosen} />}
         <Stack gap="3">
-          {shot && <ShotPart key={shot.id} work={later} shot={shot} />}
-          <LightPart work={later} date={date} />
-          <FormPart work={later} />
+          {shot && <ShotPart key={shot.id} work={work} shot={shot} />}
+          <LightPart work={work} date={date} />
+          <FormPart work={work} />
         </Stack>
       </Grid>
       {request.place && request.shots.length > 0 && <YearPart shootId={id} cameras={day.cameras} />}

@@ -12,9 +12,9 @@ import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
 import { clockIn, dayIn, instantIn, isoIn } from "../../lib/zone";
 import { octets } from "./upload";
-import type { useDay } from "./useDay";
+import type { DayWork } from "./useDay";
 
-type Work = ReturnType<typeof useDay>;
+type Work = DayWork;
 type Reading = Schemas["StoredLightReadingFields"];
 type Way = "typed" | "auto" | "sky" | "meter" | "still";
 
@@ -56,7 +56,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
                 Anchored at {clockIn(anchor.at, zone)}: EV {anchor.ev100.toFixed(1)}
               </b>
               {anchor.source === "simulated" && " (simulated)"}
-              {work.answer && `, ${signed(work.answer.offsetStops)} stops against the model`}
+              {work.light && `, ${signed(work.light.offsetStops)} stops against the model`}
             </Text>
             <Button size="sm" variant="outline" onClick={() => work.setDay({ anchor: undefined })}>
               Unpin
@@ -200,7 +200,7 @@ function CameraSays({ onChange }: { onChange: (text: string) => void }) {
 }
 
 const skyAt = (work: Work, at: number): "clear" | "partly" | "overcast" =>
-  work.answer?.curve.findLast((p) => Date.parse(p.time) <= at)?.sky ?? "clear";
+  work.light?.curve.findLast((p) => Date.parse(p.time) <= at)?.sky ?? "clear";
 
 const keepReading = (work: Work, read: Read, takenAt: string): Promise<Reading> =>
   unwrap(api.POST("/api/light-readings", { body: { shootId: work.day?.shoot.id ?? "", takenAt, ...read } }));
@@ -215,7 +215,8 @@ function StillButton({ work, glass }: { work: Work; glass: number }) {
       const [date = "", clock = ""] = (still.clock ?? "").split("T");
       const at = still.takenAt ? Date.parse(still.takenAt) : instantIn(date, clock.slice(0, 5), zone);
       if (Number.isNaN(at)) throw new Error("The still does not say when it was taken.");
-      return keepReading(
+      const isPlaced = work.day?.shoot.day?.where !== undefined;
+      const reading = await keepReading(
         work,
         {
           kind: "still",
@@ -226,8 +227,9 @@ function StillButton({ work, glass }: { work: Work; glass: number }) {
         },
         isoIn(at, zone),
       );
+      return { reading, where: isPlaced ? undefined : still.where };
     },
-    onSuccess: (reading) => work.setDay({ anchor: anchorOf(reading) }),
+    onSuccess: ({ reading, where }) => work.setDay({ anchor: anchorOf(reading), ...(where && { where }) }),
   });
   return (
     <Stack gap="1">

@@ -5,28 +5,25 @@ import type { Schemas } from "../../api/client";
 import { Panel } from "../../lib/Panel";
 import { StateShape } from "../../lib/StateMark";
 import { clockIn, dayIn } from "../../lib/zone";
-import type { useDay } from "./useDay";
+import type { DayWork } from "./useDay";
 
 interface PlanPanelProps {
-  work: ReturnType<typeof useDay>;
+  work: DayWork;
   answer: Schemas["OutingAnswer"];
-  request: Schemas["OutingRequest"];
   onChoose: (id: string) => void;
 }
 
 /** What goes on which camera when, the swaps with their latest minute, and what changed. */
-export function PlanPanel({ work, answer, request, onChoose }: PlanPanelProps) {
+export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
   const { day } = work;
   if (!day) return null;
-  const { zone, shoot } = day;
+  const { zone, shoot, request } = day;
   const nameOf = new Map(request.stacks.map((s) => [s.id, s.name]));
   const shotOf = new Map(request.shots.map((s) => [s.id, s]));
   const keep = () =>
-    work.storeShoot({
-      kept: {
-        at: new Date().toISOString(),
-        glass: Object.fromEntries(answer.shots.map((s) => [s.id, s.packs[0]?.stack ?? ""])),
-      },
+    work.keepPlan({
+      at: new Date().toISOString(),
+      glass: Object.fromEntries(answer.shots.map((s) => [s.id, s.packs[0]?.stack ?? ""])),
     });
   return (
     <Panel
@@ -126,6 +123,7 @@ const PlanRow = memo(
   function PlanRow({ plan: p, shot, camera, zone, nameOf, onChoose }: PlanRowProps) {
     const glass = (id: string) => nameOf.get(id) ?? "glass that is gone";
     const last = p.packs.at(-1)?.lastMinute;
+    const from = p.packs[0]?.from ?? shot.from;
     const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
     return (
       <Flex gap="3" borderTopWidth="1px" borderColor="edge" py="2" align="flex-start">
@@ -134,7 +132,7 @@ const PlanRow = memo(
         </Box>
         <Box flex="1" minW="0">
           <Text fontWeight="bold">
-            {dayIn(shot.from, zone)}, {clockIn(shot.from, zone)} · {packWords(p, glass)}
+            {dayIn(from, zone)}, {clockIn(from, zone)} · {packWords(p, glass)}
           </Text>
           <Text>
             <ChakraLink asChild>
@@ -169,7 +167,6 @@ const PlanRow = memo(
     a.zone === b.zone &&
     a.camera === b.camera &&
     a.shot.name === b.shot.name &&
-    a.shot.from === b.shot.from &&
     JSON.stringify(a.plan) === JSON.stringify(b.plan),
 );
 

@@ -8,10 +8,10 @@ import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { clockIn, isoIn } from "../../lib/zone";
-import type { useDay } from "./useDay";
+import type { DayWork } from "./useDay";
 
 interface ShotSheetProps {
-  work: ReturnType<typeof useDay>;
+  work: DayWork;
   shot: Schemas["OutingShot"];
 }
 
@@ -26,7 +26,7 @@ const PLANES = {
 export function ShotSheet({ work, shot }: ShotSheetProps) {
   const stored = work.shots?.find((s) => s.id === shot.id);
   const day = stored?.day ?? {};
-  const place = work.request?.place;
+  const place = work.day?.request.place;
   const zone = work.day?.zone ?? "";
   const set = (change: Partial<Schemas["StoredShotDay"]>) => work.changeShot(shot.id, change);
   return (

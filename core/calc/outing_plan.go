@@ -70,9 +70,8 @@ func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*plan.P
 
 // remedies says what would serve a pack that is not.
 func (o *outing) remedies(s *OutingShot, p *plan.Planned) []string {
-	path := "shots"
 	r := o.day.Remedy(p, func(start time.Time) []stop.EV {
-		points, _, err := o.lightOf(s, path, start.Add(s.From.Sub(p.Shot.From)))
+		points, _, err := o.lightOf(s, "shots", start.Add(s.From.Sub(p.Shot.From)))
 		if err != nil || s.Plane == "" {
 			return nil
 		}
@@ -93,10 +92,14 @@ func (o *outing) remedies(s *OutingShot, p *plan.Planned) []string {
 		words = append(words, fmt.Sprintf("from %s on %s would serve it", r.Start.Format("15:04"), o.names[r.Stack.ID]))
 	}
 	if len(words) == 0 {
-		words = append(words, "no filter, shutter or hour nearby serves it: its light is too wide or too dark; more light, a wider lens opening or another camera would")
+		words = append(words, "no filter, shutter or hour nearby serves it: its light is too wide or too dark: bring light, or make it two shots")
 	}
 	return words
 }
+
+// Where the sun counts as before the camera, within sight of a wide view, and from
+// where on it counts as behind.
+const sunBefore, sunBehind = angle.Deg(45), angle.Deg(110)
 
 // sunFor says where the sun stands for the camera, midway through the shot.
 func (o *outing) sunFor(s *OutingShot) *SunView {
@@ -105,9 +108,9 @@ func (o *outing) sunFor(s *OutingShot) *SunView {
 	switch off := v.OffAxisDeg.Abs(); {
 	case v.AltitudeDeg < 0:
 		v.Words = "the sun is down"
-	case off <= 45 && v.AltitudeDeg <= 45:
+	case off <= sunBefore && v.AltitudeDeg <= sunBefore:
 		v.Words = "the sun is before the camera: it may be in the frame; never look at it through a filter"
-	case off <= angle.Deg(110):
+	case off <= sunBehind:
 		v.Words = "the sun is at the side"
 	default:
 		v.Words = "the sun is behind the camera"

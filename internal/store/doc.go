@@ -1,5 +1,5 @@
-// Package store keeps cameras, filters, shoots, shots and readings in one SQLite
-// file.
+// Package store keeps cameras, rigs, filters, trials, shoots, shots and readings in
+// one SQLite file.
 //
 // Every stored thing carries a version that each change raises. A change names
 // the version it was made on and fails with ErrConflict when another came

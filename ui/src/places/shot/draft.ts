@@ -62,9 +62,10 @@ export function requestOf(draft: Draft, bench: Bench): Schemas["ShotRequest"] {
 
 /** Puts a filter on or takes it off. The suggestion makes way for the first one put on by hand. */
 export function toggled(draft: Draft, answer: Answer, id: string): Draft {
-  const on = answer.chosen.filters;
+  // What was put on by hand counts at once, before it is answered.
+  const on = draft.placed ?? answer.chosen.filters;
   if (on.includes(id)) return { ...draft, placed: on.filter((other) => other !== id) };
-  const kept = answer.placed ? on : (draft.choices.required ?? []);
+  const kept = draft.placed ?? draft.choices.required ?? [];
   return { ...draft, placed: [...kept, id] };
 }
 

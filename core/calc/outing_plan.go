@@ -89,7 +89,7 @@ func (o *outing) remedies(s *OutingShot, p *plan.Planned) []string {
 		}
 	}
 	if r.Start != nil {
-		words = append(words, fmt.Sprintf("from %s on %s would serve it", r.Start.Format("15:04"), o.names[r.Stack.ID]))
+		words = append(words, fmt.Sprintf("begun at %s, %s would serve it", r.Start.Add(s.From.Sub(p.Shot.From)).Format("15:04"), o.names[r.Stack.ID]))
 	}
 	if len(words) == 0 {
 		words = append(words, "no filter, shutter or hour nearby serves it: its light is too wide or too dark: bring light, or make it two shots")

@@ -111,7 +111,7 @@ func TestRemediesServe(t *testing.T) {
 	if worst := a.Shots[0].WorstStops; !served(func(r *OutingRequest) { r.Shots[0].EVSet = r.Shots[0].EVSet.Plus(worst) }) {
 		t.Errorf("a shutter shorter by %v stops does not serve", worst)
 	}
-	hour := strings.Fields(a.Shots[0].Remedies[2])[1]
+	hour := strings.TrimSuffix(strings.Fields(a.Shots[0].Remedies[2])[2], ",")
 	start, err := time.ParseInLocation("2006-01-02 15:04", "2031-09-20 "+hour, r.Shots[0].From.Location())
 	if err != nil || !served(func(r *OutingRequest) { r.Shots[0].From = start }) {
 		t.Errorf("%q does not serve (%v)", a.Shots[0].Remedies[2], err)

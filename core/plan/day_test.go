@@ -242,3 +242,22 @@ func BenchmarkDay40Shots60Stacks(b *testing.B) {
 		_ = sum
 	})
 }
+
+// Light wider than band and ISO is served by no other shutter: what helps one end
+// hurts the other.
+func TestNoShutterServesLightThatIsTooWide(t *testing.T) {
+	wide := shot("s", "x", 0, 10, 8, 15)
+	d := Day{Shots: []Shot{wide}, Stacks: ladder(0, 3), Band: glass.DefaultBand, SwapCost: 1}
+	p := d.Plan().Shots[0]
+	if r := d.Remedy(&p, func(time.Time) []stop.EV { return nil }); p.Worst == 0 || r.Shorter != nil || r.Glass != nil || r.Start != nil {
+		t.Errorf("%+v is helped by %+v", p, r)
+	}
+	narrow := shot("s", "x", 0, 10, 15, 15)
+	d.Shots = []Shot{narrow}
+	if p = d.Plan().Shots[0]; p.Worst == 0 {
+		t.Fatal("it is served")
+	}
+	if r := d.Remedy(&p, func(time.Time) []stop.EV { return nil }); r.Shorter == nil || r.Glass == nil {
+		t.Errorf("steady light is helped by %+v", r)
+	}
+}

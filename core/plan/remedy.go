@@ -33,7 +33,9 @@ func (d *Day) Remedy(p *Planned, lightAt func(start time.Time) []stop.EV) Remedy
 	var r Remedy
 	shot := p.Shot
 	r.Glass = d.oneFilter(shot)
-	if off := p.Worst; off != 0 {
+	moved := *shot // what is too bright at one end may be too dark at the other
+	moved.EVSet = shot.EVSet.Plus(p.Worst)
+	if off := p.Worst; off != 0 && d.servesBetween(&moved, p.Stack, slices.Min(shot.Points), slices.Max(shot.Points)) {
 		r.Shorter = &off
 	}
 	stacks := d.stacksFor(shot.Camera)

@@ -54,7 +54,7 @@ export function SeatSheet({ rig, filter, title, others, onClose }: SeatSheetProp
               <Hold hold={single.answer.hold} rig={rig} />
             </Part>
           )}
-          {stacked?.answer.corners && (
+          {single.answer.corners && (
             <Part heading="Corners">
               <SelectField
                 label="With another filter on it"
@@ -66,7 +66,11 @@ export function SeatSheet({ rig, filter, title, others, onClose }: SeatSheetProp
                 ]}
                 onChange={setOnTop}
               />
-              <CornersDrawing corners={stacked.answer.corners} outerMm={stacked.asked.glass.map((g) => g.outerMm)} />
+              {stacked?.answer.corners ? (
+                <CornersDrawing corners={stacked.answer.corners} outerMm={stacked.asked.glass.map((g) => g.outerMm)} />
+              ) : (
+                <StateMark state="unknown">measure that filter's clear diameter and thickness first</StateMark>
+              )}
             </Part>
           )}
           {single.answer.balance && (

@@ -104,6 +104,8 @@ type SunDay struct {
 	Golden  DawnDusk   `json:"golden" doc:"ends in the morning, begins in the evening: sun at 6 degrees"`
 	Blue    DawnDusk   `json:"blue" doc:"ends in the morning, begins in the evening: sun at -4 degrees"`
 	Civil   DawnDusk   `json:"civil" doc:"sun at -6 degrees"`
+	// Polar says on which side of the horizon the sun stays, where it does.
+	Polar light.Polar `json:"polar,omitempty" enum:"day,night"`
 }
 
 // OutingPlan is one shot of the plan.
@@ -262,7 +264,7 @@ func (a *OutingAnswer) light(o *outing) {
 			return DawnDusk{known(c.Up), known(c.Down)}
 		}
 		horizon := through(light.Horizon)
-		a.Days = append(a.Days, SunDay{Noon: day.Noon, Sunrise: horizon.Dawn, Sunset: horizon.Dusk, Golden: through(light.Golden), Blue: through(light.Blue), Civil: through(light.Civil)})
+		a.Days = append(a.Days, SunDay{Noon: day.Noon, Sunrise: horizon.Dawn, Sunset: horizon.Dusk, Golden: through(light.Golden), Blue: through(light.Blue), Civil: through(light.Civil), Polar: day.Polar()})
 	}
 }
 

@@ -4910,6 +4910,8 @@ export interface components {
             golden: components["schemas"]["DawnDusk"];
             /** Format: date-time */
             noon: string;
+            /** @enum {string} */
+            polar?: "day" | "night";
             /** Format: date-time */
             sunrise: string | null;
             /** Format: date-time */

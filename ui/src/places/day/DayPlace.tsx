@@ -192,11 +192,13 @@ function SunWords({ answer, date, zone }: { answer: Schemas["OutingAnswer"]; dat
   const day = answer.days.find((d) => dateIn(d.noon, zone) === date);
   if (!day) return null;
   const at = (text: string | null) => (text === null ? "–" : clockIn(text, zone));
-  const words = [
-    `sunrise ${at(day.sunrise)}, sunset ${at(day.sunset)}`,
-    `golden to ${at(day.golden.dawn)} and from ${at(day.golden.dusk)}`,
-    `blue from ${at(day.civil.dawn)} to ${at(day.blue.dawn)} and ${at(day.blue.dusk)} to ${at(day.civil.dusk)}`,
-  ];
+  const words = day.polar
+    ? [`the sun stays ${day.polar === "day" ? "up" : "down"} all day`]
+    : [
+        `sunrise ${at(day.sunrise)}, sunset ${at(day.sunset)}`,
+        `golden to ${at(day.golden.dawn)} and from ${at(day.golden.dusk)}`,
+        `blue from ${at(day.civil.dawn)} to ${at(day.blue.dawn)} and ${at(day.blue.dusk)} to ${at(day.civil.dusk)}`,
+      ];
   return (
     <Text fontSize="sm" color="muted" data-testid="sun-words">
       {words.join(" · ")}

@@ -25,8 +25,8 @@ func (s Stabiliser) ShiftsFrames() bool {
 	return s == Electronic || s == GimbalAndElectronic || s == Post
 }
 
-// hasGimbal reports whether a gimbal takes most of the shake before the sensor.
-func (s Stabiliser) hasGimbal() bool { return s == Gimbal || s == GimbalAndElectronic }
+// HasGimbal reports whether a gimbal takes most of the shake before the sensor.
+func (s Stabiliser) HasGimbal() bool { return s == Gimbal || s == GimbalAndElectronic }
 
 // Defaults that a user can change.
 const (
@@ -51,7 +51,7 @@ type Shake struct {
 
 // Reaching returns the shake that reaches the sensor.
 func (s Shake) Reaching() angle.DegPerS {
-	if s.Stabiliser.hasGimbal() {
+	if s.Stabiliser.HasGimbal() {
 		return s.Rate * angle.DegPerS(s.Passes)
 	}
 	return s.Rate

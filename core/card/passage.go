@@ -1,0 +1,198 @@
+package card
+
+import (
+	"fmt"
+
+	"pinhole/core/glass"
+	"pinhole/core/light"
+	"pinhole/core/stop"
+)
+
+// Passage is a dark stretch on the way, and the setting that the camera comes to it
+// with.
+type Passage struct {
+	Outside, Inside stop.EV
+	// Seconds is how long it lasts, above 0.
+	Seconds float64
+	// Setting is what is locked outside, Glass all the glass before it and Loose what
+	// of that could be left off.
+	Setting      stop.Setting
+	Glass, Loose stop.Stops
+	// Ceiling is the highest ISO that still looks good, Rate the frame rate, 0 for
+	// stills.
+	Ceiling stop.ISO
+	Rate    stop.FrameRate
+	Offset  stop.Stops
+	Band    glass.Band
+	Flies   bool
+}
+
+// Way is one way through a passage.
+type Way struct {
+	Name  string
+	Title string
+	State glass.State
+	// Inside is the error inside, negative darker than wanted; Exit how far the first
+	// moment outside is burnt.
+	Inside, Exit stop.Stops
+	Words        string
+}
+
+// Ways of going through.
+const (
+	LockThrough = "lock"
+	BandThrough = "band"
+	Float       = "float-shutter"
+	TwoTakes    = "two-takes"
+)
+
+// visible is how dark a picture may be and still be lifted afterwards: half of what
+// it holds below the meter's aim. A limit of ours.
+const visible = light.DefaultDepth / 2
+
+// Ways returns the ways through, and the index of the one to take: the first that
+// holds, else the first that can be lifted afterwards, else two takes.
+func (p *Passage) Ways() ([]Way, int) {
+	all := []Way{p.lock(), p.band(), p.float(), p.twoTakes()}
+	for _, want := range []glass.State{glass.Holds, glass.Tight} {
+		for i := range all {
+			if all[i].State == want {
+				return all, i
+			}
+		}
+	}
+	return all, len(all) - 1
+}
+
+// Cautions are what holds for every passage.
+func (p *Passage) Cautions() []string {
+	all := []string{"Never take glass off or change it while moving: plan for the passage, or stop before it."}
+	if p.Flies {
+		return append(all, "What the picture shows is what you fly by: if it goes dark, go round. Local rules and your observer come first.")
+	}
+	return append(all, "Ride by your own eyes and the road's rules, not by the picture.")
+}
+
+// error is how the picture comes out inside as it is set, against what is wanted.
+func (p *Passage) error() stop.Stops {
+	return p.Inside.Plus(-p.Glass).Above(p.Setting.EV()) - p.Offset
+}
+
+func (p *Passage) headroom() stop.Stops { return max(0, p.Ceiling.Over(p.Setting.ISO)) }
+
+func (p *Passage) judged(left stop.Stops) glass.State {
+	switch {
+	case left >= -p.Band.Dark-stop.Tolerance:
+		return glass.Holds
+	case left >= -visible:
+		return glass.Tight
+	}
+	return glass.Breaks
+}
+
+// howLong says how long it lasts.
+func (p *Passage) howLong() string {
+	if p.Seconds < 1.5 {
+		return "about a second"
+	}
+	return fmt.Sprintf("%.0f seconds", p.Seconds)
+}
+
+// come says how a picture comes out inside.
+func come(left stop.Stops) string {
+	switch {
+	case left > -0.05 && left < 0.05:
+		return "as wanted"
+	case left < 0:
+		return fmt.Sprintf("%v stops too dark", left.Abs())
+	}
+	return fmt.Sprintf("%v stops bright", left)
+}
+
+func (p *Passage) lock() Way {
+	e := p.error()
+	w := Way{Name: LockThrough, Title: "Stay locked", State: p.judged(e), Inside: e}
+	w.Words = fmt.Sprintf("For %s the picture is %s; the exit is right at once.", p.howLong(), come(e))
+	if e < -visible {
+		w.Words = fmt.Sprintf("For %s it is %s, next to nothing to see; the exit is right at once.", p.howLong(), come(e))
+	}
+	return w
+}
+
+// exitWords says what an automatic does at the bright end. How long it takes to come
+// back is the camera's own: seconds at most.
+func exitWords(burnt stop.Stops) string {
+	if burnt < 0.05 {
+		return "the exit is right at once"
+	}
+	return fmt.Sprintf("the exit is %v stops burnt until the camera has come back down", burnt)
+}
+
+func (p *Passage) band() Way {
+	lift := min(p.headroom(), max(0, -p.error()))
+	left := p.error() + lift
+	iso := p.Setting.ISO.Raised(lift)
+	return Way{
+		Name: BandThrough, Title: fmt.Sprintf("Let ISO float, %.0f to %.0f", float64(p.Setting.ISO), float64(iso)), State: p.judged(left), Inside: left, Exit: lift,
+		Words: fmt.Sprintf("Shutter locked: inside %s at %v; %s.", come(left), iso, exitWords(lift)),
+	}
+}
+
+func (p *Passage) float() Way {
+	slow := stop.Stops(0)
+	if p.Rate > 0 {
+		slow = max(0, p.Rate.Frame().Over(p.Setting.Shutter))
+	}
+	dark := max(0, -p.error())
+	slow = min(slow, dark)
+	lift := min(p.headroom(), dark-slow)
+	left := p.error() + slow + lift
+	t := p.Setting.Shutter.Times(slow)
+	return Way{
+		Name: Float, Title: fmt.Sprintf("Let the shutter float, ISO up to %.0f", float64(p.Setting.ISO.Raised(lift))), State: p.judged(left), Inside: left, Exit: slow + lift,
+		Words: fmt.Sprintf("Inside %s at %s: everything smears more, and a stabiliser ghosts; %s.", come(left), t.Spoken(), exitWords(slow+lift)),
+	}
+}
+
+func (p *Passage) twoTakes() Way {
+	bare := p.error() + p.Loose
+	lift := min(p.headroom(), max(0, -bare))
+	left := min(0, bare+lift)
+	t := p.Setting.Shutter.Times(-max(0, bare)) // bright enough for less time
+	with := "as it is"
+	if p.Loose > 0 {
+		with = "without the glass"
+	}
+	w := Way{Name: TwoTakes, Title: "Two takes, cut at the mouth", State: p.judged(left), Inside: left}
+	w.Words = fmt.Sprintf("Stop outside. Inside, %s: %s at %s, %v. Neither end is burnt.", with, come(left), t.Spoken(), p.Setting.ISO.Raised(lift))
+	if w.State == glass.Breaks {
+		w.Words += " Bring light."
+	}
+	return w
+}
+
+// Dark is a kind of dark place, for when nobody can meter it.
+type Dark string
+
+// The dark places.
+const (
+	UnderTrees  Dark = "trees"
+	LitTunnel   Dark = "lit-tunnel"
+	Underground Dark = "hall"
+	Unlit       Dark = "unlit"
+)
+
+// Light returns the light inside and how far it may be off, as rules of thumb of
+// ours: dense trees take four stops of the daylight, a lit tunnel or underpass has
+// some 150 lux, a barn or a garage some 40, and an unlit passage next to nothing.
+func (d Dark) Light(outside stop.EV) (inside stop.EV, spread stop.Stops) {
+	switch d {
+	case UnderTrees:
+		return outside.Plus(-4), 1
+	case LitTunnel:
+		return min(outside, stop.FromLux(150)), 1
+	case Underground:
+		return min(outside, stop.FromLux(40)), 1.5
+	}
+	return min(outside, stop.FromLux(1)), 2
+}

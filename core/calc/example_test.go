@@ -325,3 +325,29 @@ func Example_day() {
 	// swaps.0.because before noon walk at 12:00 change ND8 for ND8 + ND32: ND8 would leave the picture 3.8 stops brighter than you accept; ND8 + ND32 comes out 0.8 stops dark on average; ND8 serves until 07:22
 	// cost 1.097
 }
+
+func Example_remeter() {
+	show("remeter", `{"bench":{"cameraId":"pocket","camera":"Pocket","optics":{"aperture":2,"isoBase":100,"isoCeiling":200},"rig":{},"kit":[{"id":"ND8","stops":3.05,"kind":"nd"},{"id":"ND32","stops":4.87,"kind":"nd"}]},"shot":{"id":"noon","look":{"fps":"25","target":"180°"},"choices":{}},"on":["ND32"],"shutterS":0.02,"light":{"kind":"bias","at":{"bias":"-2","glass":["ND32"]}},"planned":{"lowEv100":12.5,"highEv100":12.6,"nowEv100":12.5,"spreadStops":0.5,"generalEv100":12.2,"at":"2031-09-20T16:00:00-01:00"}}`,
+		"ev100", "serves", "words", "against", "change.filters.0", "change.words", "anchorEv100")
+	// Output:
+	// ev100 10.51
+	// serves breaks
+	// words 1.0 stops too dark, ISO as high as looks good
+	// against -2.0 stops against the plan's EV 12.5: more than it said it may be off
+	// change.filters.0 ND8
+	// change.words serves, 0.2 stops dark
+	// anchorEv100 10.21
+}
+
+func Example_passage() {
+	show("passage", `{"optics":{"aperture":2.8,"isoBase":100,"isoCeiling":800},"shutterS":0.01,"fps":50,"glassStops":5,"looseStops":5,"outsideEv100":14.6,"dark":"lit-tunnel","lengthM":80,"speedMps":10}`,
+		"insideEv100", "seconds", "ways.0.words", "ways.1.title", "ways.1.words", "take", "ways.3.words")
+	// Output:
+	// insideEv100 5.907
+	// seconds 8
+	// ways.0.words For 8 seconds it is 8.7 stops too dark, next to nothing to see; the exit is right at once.
+	// ways.1.title Let ISO float, 100 to 800
+	// ways.1.words Shutter locked: inside 5.7 stops too dark at ISO 800; the exit is 3.0 stops burnt until the camera has come back down.
+	// take two-takes
+	// ways.3.words Stop outside. Inside, without the glass: 0.7 stops too dark at 1/100, ISO 800. Neither end is burnt.
+}

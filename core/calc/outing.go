@@ -71,6 +71,7 @@ type OutingStack struct {
 	CameraID string     `json:"cameraId,omitempty" maxLength:"100"`
 	RigID    string     `json:"rigId,omitempty" maxLength:"100" doc:"how the camera is held that it goes on"`
 	Layers   int        `json:"layers,omitempty" minimum:"0" maximum:"8" doc:"how many filters are in it"`
+	Filters  []string   `json:"filters,omitempty" maxItems:"8" doc:"ids of its loose filters, the one on the camera first"`
 	Effects  []string   `json:"effects,omitempty" maxItems:"4" doc:"what in it is there for its effect"`
 }
 
@@ -135,6 +136,8 @@ type OutingPack struct {
 	To           time.Time  `json:"to"`
 	Stack        string     `json:"stack"`
 	SettingStops stop.Stops `json:"settingStops" doc:"what the glass takes, turned where it turns"`
+	LowEV100     stop.EV    `json:"lowEv100"`
+	HighEV100    stop.EV    `json:"highEv100"`
 	LastMinute   *time.Time `json:"lastMinute" doc:"the last minute this glass serves; null where it never does"`
 	Brighter     string     `json:"brighter,omitempty" doc:"the stack to have in the pocket for brighter light"`
 	Darker       string     `json:"darker,omitempty"`

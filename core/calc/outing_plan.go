@@ -41,10 +41,11 @@ func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*plan.P
 	for i, k := range segments {
 		shot := &o.day.Shots[k]
 		p := packs[shot.ID]
-		out.Packs = append(out.Packs, OutingPack{
-			From: shot.From, To: shot.To, Stack: p.Stack.ID, SettingStops: p.Setting, LastMinute: known(p.LastMinute), Brighter: idOf(p.Brighter), Darker: idOf(p.Darker),
-		})
 		low, high := slices.Min(shot.Points), slices.Max(shot.Points)
+		out.Packs = append(out.Packs, OutingPack{
+			From: shot.From, To: shot.To, Stack: p.Stack.ID, SettingStops: p.Setting, LowEV100: low, HighEV100: high,
+			LastMinute: known(p.LastMinute), Brighter: idOf(p.Brighter), Darker: idOf(p.Darker),
+		})
 		if i == 0 {
 			out.LowEV100, out.HighEV100 = low, high
 		}

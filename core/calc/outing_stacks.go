@@ -29,7 +29,7 @@ func OutingStacks(cameraID, rigID string, kit []KitFilter, c Choices, name func(
 		if len(names) == 0 {
 			names = append(names, "No glass")
 		}
-		out[i] = OutingStack{ID: cameraID + "/" + rigID + ":" + strings.Join(on, "+"), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, RigID: rigID, Layers: len(on), Effects: slices.Clone(c.Required)}
+		out[i] = OutingStack{ID: cameraID + "/" + rigID + ":" + strings.Join(on, "+"), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, RigID: rigID, Layers: len(on), Filters: on, Effects: slices.Clone(c.Required)}
 		if most > least {
 			out[i].Most = most
 		}

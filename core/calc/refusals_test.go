@@ -17,6 +17,7 @@ func TestRefusals(t *testing.T) {
 		"stacks":[{"id":"none","stops":0}]}`
 	table := `{"camera":{"aperture":2,"isoBase":100,"isoCeiling":800},"kit":[{"id":"a","stops":3,"kind":"nd"}],"looks":[{"fps":"25","target":"180°"}],
 		"lowEv100":2,"highEv100":17,"columns":31,"wanted":[{"id":"s","fps":"25","target":"180°","lowEv100":12,"highEv100":12}]}`
+	dark := `{"optics":{"aperture":2,"isoBase":100,"isoCeiling":800},"shutterS":0.02,"fps":25,"glassStops":6,"looseStops":6,"outsideEv100":13}`
 	change := func(body, from, to string) string {
 		if !strings.Contains(body, from) {
 			t.Fatalf("%s is not in %s", from, body)
@@ -73,6 +74,17 @@ func TestRefusals(t *testing.T) {
 		{"coverage", change(table, `"180°"`, `"half"`), "looks[0].target"},
 		{"coverage", change(table, `"columns":31`, `"columns":5000`), "columns"},
 		{"coverage", change(table, `"highEv100":12`, `"highEv100":2`), "wanted[0].highEv100"},
+		{"card", change(field("2031-09-20T07:30:00-01:00", false, "", ""), `"cameraId":"pocket","camera"`, `"cameraId":"other","camera"`), "benches"},
+		{"card", change(field("2031-09-20T07:30:00-01:00", false, "", ""), `{"id":"b","look"`, `{"id":"x","look"`), "shots"},
+		{"card", change(field("2031-09-20T07:30:00-01:00", false, "", ""), `"filters":["8"]`, `"filters":["9"]`), "shots[0].kit[0]"},
+		{"card", field("1031-09-20T07:30:00-01:00", false, "", ""), "now"},
+		{"passage", dark, "insideEv100"},
+		{"passage", change(dark, `"fps":25`, `"fps":25,"dark":"hall","insideEv100":3`), "dark"},
+		{"passage", change(dark, `"fps":25`, `"fps":25,"insideEv100":30`), "insideEv100"},
+		{"passage", change(dark, `"fps":25`, `"fps":25,"dark":"hall"`), "lengthM"},
+		{"passage", change(dark, `"fps":25`, `"fps":25,"dark":"hall","lengthM":20`), "speedMps"},
+		{"passage", change(dark, `"fps":25`, `"fps":25,"dark":"hall","seconds":3,"lengthM":20`), "seconds"},
+		{"passage", change(dark, `"fps":25`, `"fps":60,"dark":"hall","seconds":3`), "shutterS"},
 		{"day", change(day, `[12,12]`, `[12]`), "shots[0].points"},
 		{"day", change(day, `"id":"b"`, `"id":"a"`), "shots[1].id"},
 		{"day", change(day, `08:00:00Z","to":"2031-09-20T08:00:00Z","evSet":9,"points":[12]`, `07:00:00Z","to":"2031-09-20T07:01:00Z","evSet":9,"points":[12,12]`), "shots[1].from"},

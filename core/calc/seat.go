@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"pinhole/core/angle"
+	"pinhole/core/card"
 	"pinhole/core/fit"
 	"pinhole/core/motion"
 	"pinhole/core/problem"
@@ -25,6 +26,7 @@ type RigFields struct {
 	AccelG       *float64   `json:"accelG,omitempty" minimum:"0" maximum:"1000" doc:"peak acceleration in use, multiples of g"`
 	SpeedMps     *float64   `json:"speedMps,omitempty" minimum:"0" maximum:"1000" doc:"fastest speed against the air in use, metres a second"`
 	BareG        *float64   `json:"bareG,omitempty" minimum:"0.1" maximum:"1000000" doc:"all of it without glass: craft, battery, camera, grams"`
+	Flown        card.Flown `json:"flown,omitempty" enum:"level,manual" doc:"a craft: whether it holds itself level when the sticks are let go"`
 	LimitG       *float64   `json:"limitG,omitempty" minimum:"0.1" maximum:"1000000" doc:"the limit of its weight class as its owner states it, grams"`
 }
 

@@ -1,0 +1,158 @@
+package calc
+
+import (
+	"fmt"
+
+	"pinhole/core/glass"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+)
+
+// RemeterRequest asks what a reading on the spot says of the glass that is on.
+type RemeterRequest struct {
+	Bench   CardBench  `json:"bench"`
+	Shot    CardShot   `json:"shot"`
+	On      []string   `json:"on" maxItems:"4" doc:"ids of the loose glass that is on"`
+	Light   ShotLight  `json:"light" doc:"what was read"`
+	Planned *CardLight `json:"planned,omitempty" doc:"the light the plan expects"`
+	// ShutterS is what the camera is set to.
+	ShutterS stop.Shutter `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"what is set, seconds"`
+}
+
+// RemeterAnswer is what the reading comes to.
+type RemeterAnswer struct {
+	EV100  stop.EV    `json:"ev100" doc:"the light as read; the middle of what looking leaves"`
+	Spread stop.Stops `json:"spreadStops"`
+	// Settled is false while looking has only bounded the light.
+	Settled bool        `json:"settled"`
+	Off     *stop.Stops `json:"offStops" doc:"read less planned; null where nothing was planned, or the light is only bounded"`
+	Against string      `json:"against" doc:"how far the plan was off, in words"`
+	Serves  glass.State `json:"serves" enum:"holds,tight,breaks" doc:"of the glass that is on"`
+	Words   string      `json:"words" doc:"what the glass that is on does in this light"`
+	Set     CardSetting `json:"set" doc:"with the glass that is on"`
+	Change  *Change     `json:"change" doc:"what to put on instead; null where what is on serves"`
+	Anchor  *stop.EV    `json:"anchorEv100" doc:"what to pin for the place in general; null where this reading cannot move the day"`
+}
+
+// Change is other glass to put on.
+type Change struct {
+	Filters []string    `json:"filters"`
+	Words   string      `json:"words" doc:"what it does in this light"`
+	State   glass.State `json:"state" enum:"holds,tight,breaks"`
+	Set     CardSetting `json:"set"`
+}
+
+// Remeter answers remeter.
+func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
+	shot := ShotRequest{Camera: r.Bench.Optics, Kit: r.Bench.Kit, Look: r.Shot.Look, Light: r.Light, Choices: r.Shot.Choices, Profile: r.Bench.Profile,
+		Scene: ShotScene{Interval: r.Shot.Scene.Interval}, Placed: &r.On}
+	wish, _, err := shot.wish()
+	if err != nil {
+		return nil, err
+	}
+	wish.ShutterS = &r.ShutterS // what is set, whatever was wished
+	b, err := wish.bench()
+	if err != nil {
+		return nil, inShot(err)
+	}
+	read := &ShotAnswer{Settled: true}
+	if r.Light.Kind == "looks" {
+		err = read.look(&shot, b)
+	} else {
+		err = read.read(&shot, b)
+	}
+	if err != nil {
+		return nil, err
+	}
+	if read.Low != nil {
+		return nil, &problem.Fault{Field: "light.low", Value: r.Light.Low, Allowed: "one reading"}
+	}
+	on, err := b.weigh(r.On, "on")
+	if err != nil {
+		return nil, err
+	}
+	q := &b.question
+	a := &RemeterAnswer{EV100: read.Reading.EV100, Spread: read.Reading.SpreadStops, Settled: read.Settled, Serves: on.State(q), Words: outcome(q, &on), Set: settingOf(q, &on, &r.Shot, &r.Bench)}
+	if !read.Settled {
+		a.bounded(b, read.Step, &r)
+		return a, nil
+	}
+	a.compare(&r)
+	if a.Serves != glass.Holds {
+		if best := glass.Choose(q, b.stacks)[0]; !sameFilters(ids(best.Filters), ids(on.Filters)) && best.Cost < on.Cost {
+			a.Change = &Change{ids(best.Filters), outcome(q, &best), best.State(q), settingOf(q, &best, &r.Shot, &r.Bench)}
+		}
+	}
+	return a, nil
+}
+
+// outcome says in a line what glass makes of the light.
+func outcome(q *glass.Question, o *glass.Option) string {
+	left := o.Left - q.Offset
+	switch {
+	case left > q.Band.Bright+stop.Tolerance:
+		return fmt.Sprintf("%v stops too bright", left)
+	case left < -q.Band.Dark-stop.Tolerance:
+		return fmt.Sprintf("%v stops too dark, ISO as high as looks good", left.Abs())
+	case o.Verdict == glass.RaiseISO:
+		return fmt.Sprintf("serves at %v", o.ISO)
+	case o.Verdict == glass.FasterShutter:
+		return fmt.Sprintf("serves only at %s: the blur is not as wished", q.Spoken(o.Shutter))
+	case left.Abs() < 0.05:
+		return "serves as metered"
+	case left < 0:
+		return fmt.Sprintf("serves, %v stops dark", left.Abs())
+	}
+	return fmt.Sprintf("serves, %v stops bright", left)
+}
+
+// bounded fills in what a look that settles nothing says: a bound, and the glass to
+// look through next.
+func (a *RemeterAnswer) bounded(b *bench, step *StepAnswer, r *RemeterRequest) {
+	last := r.Light.Looks[len(r.Light.Looks)-1].Saw
+	a.Serves, a.Words = glass.Breaks, "too dark as it is"
+	if last == glass.TooBright {
+		a.Words = "too bright as it is"
+	}
+	a.Against = fmt.Sprintf("the light is between %v and %v", step.LowEV100, step.HighEV100)
+	if p := r.Planned; p != nil {
+		switch low, high := step.LowEV100.Above(p.NowEV100), step.HighEV100.Above(p.NowEV100); {
+		case low > 0:
+			a.Against = fmt.Sprintf("at least %v stops brighter than planned", low)
+		case high < 0:
+			a.Against = fmt.Sprintf("at least %v stops darker than planned", high.Abs())
+		default:
+			a.Against = fmt.Sprintf("the plan's %v can still be right", p.NowEV100)
+		}
+	}
+	if n := step.Next; n != nil && !sameFilters(n.Filters, r.On) {
+		if next, err := b.weigh(n.Filters, "next"); err == nil { // a stack of this very bench
+			q := &b.question
+			a.Change = &Change{n.Filters, "look through this next", glass.Tight, settingOf(q, &next, &r.Shot, &r.Bench)}
+		}
+	}
+}
+
+// compare says how far the plan was off, and what to pin.
+func (a *RemeterAnswer) compare(r *RemeterRequest) {
+	a.Against = "nothing was planned for this light"
+	p := r.Planned
+	if p == nil {
+		return
+	}
+	off := a.EV100.Above(p.NowEV100)
+	a.Off = &off
+	switch {
+	case off.Abs() < 0.05:
+		a.Against = "just as planned"
+	case off.Abs() <= p.Spread+a.Spread:
+		a.Against = fmt.Sprintf("%s stops against the plan's %v: within what it may be off", off.Signed(), p.NowEV100)
+	default:
+		a.Against = fmt.Sprintf("%s stops against the plan's %v: more than it said it may be off", off.Signed(), p.NowEV100)
+	}
+	if p.General != nil {
+		// The subject is so much brighter than it was thought to be; so is the place.
+		anchor := p.General.Plus(off)
+		a.Anchor = &anchor
+	}
+}

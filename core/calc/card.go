@@ -130,6 +130,7 @@ type CardSetting struct {
 	FPS       string       `json:"fps"`
 	Angle     string       `json:"angle,omitempty"`
 	Automatic bool         `json:"automatic" doc:"shutter and ISO are left to the camera"`
+	Floats    bool         `json:"floats" doc:"ISO or shutter may move within limits"`
 	Left      stop.Stops   `json:"leftStops" doc:"what is left over at the highest light"`
 	Recipe    []string     `json:"recipe" doc:"the rest, a line each"`
 	Words     string       `json:"words"`
@@ -172,7 +173,7 @@ type CardDrill struct {
 type CardSwap struct {
 	At      time.Time  `json:"at"`
 	Latest  *time.Time `json:"latest" doc:"the last minute the old glass serves"`
-	Due     time.Time  `json:"due" doc:"the earlier of the two"`
+	Due     time.Time  `json:"due" doc:"the last minute, where the old glass fails within a take; else the start of the new one"`
 	In      string     `json:"in" doc:"how long until it is due"`
 	From    string     `json:"from"`
 	To      string     `json:"to"`
@@ -375,8 +376,8 @@ func settingOf(q *glass.Question, o *glass.Option, set *CardShot, b *CardBench) 
 		ShutterS: o.Shutter, Shutter: q.Spoken(o.Shutter), ISO: fmt.Sprintf("%.0f", float64(o.ISO)), FPS: set.Look.FPS + " fps", Left: o.Left,
 		Recipe: append([]string{}, b.Recipe...), EVSet: q.Setting.EV(), Stops: o.Stops, Loose: o.Lost - o.Error,
 	}
-	if m := o.Mode; m != nil {
-		out.ShutterS = m.Slowest
+	if m := o.Mode; m != nil && m.Kind != glass.Lock {
+		out.Floats, out.ShutterS = true, m.Slowest
 		out.Shutter = ranged(q.Spoken(m.Fastest), q.Spoken(m.Slowest))
 		out.ISO = ranged(fmt.Sprintf("%.0f", float64(m.ISOLow)), fmt.Sprintf("%.0f", float64(m.ISOHigh)))
 	}
@@ -408,7 +409,7 @@ func ranged(a, b string) string {
 
 // check fills in the checklist.
 func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.Option, stack, before *OutingStack) {
-	m := card.Mounting{Stays: t.Stays, SealedPort: b.SealedPort, Setting: t.Set.Words, WhiteBalance: b.WhiteBalance, Automatic: t.Set.Automatic, Dark: q.Band.Dark, Bright: q.Band.Bright, Mount: b.Rig.Mount}
+	m := card.Mounting{Stays: t.Stays, SealedPort: b.SealedPort, Setting: t.Set.Words, WhiteBalance: b.WhiteBalance, Automatic: t.Set.Automatic, Floats: t.Set.Floats, Dark: q.Band.Dark, Bright: q.Band.Bright, Mount: b.Rig.Mount}
 	if b.Profile != nil {
 		m.Flies, m.Stabiliser = b.Profile.Flies, b.Profile.Stabiliser
 	}
@@ -524,7 +525,8 @@ func (c *carding) follow(of *CardCamera) {
 		if i >= 0 {
 			swap.Turn = of.Turns[i].ID
 		}
-		if s.Latest != nil && s.Latest.Before(s.At) {
+		// Between takes there is time to change; within one there is none.
+		if i > 0 && s.Latest != nil && s.Latest.Before(of.Turns[i-1].To) {
 			swap.Due = *s.Latest
 		}
 		swap.In = Until(c.Now, swap.Due)

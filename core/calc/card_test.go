@@ -59,7 +59,7 @@ func TestTheCardSaysWhatIsOnAndWhatComesNext(t *testing.T) {
 		if strings.Join(whens, " ") != c.whens || of.Current != c.current {
 			t.Errorf("at %s: %v, current %d", c.now, whens, of.Current)
 		}
-		if (of.Swap != nil) != (c.swapIn != "") || of.Swap != nil && (!strings.HasPrefix(of.Swap.In, c.swapIn) || of.Swap.To != "ND128" || of.Swap.Due.After(of.Swap.At)) {
+		if (of.Swap != nil) != (c.swapIn != "") || of.Swap != nil && (!strings.HasPrefix(of.Swap.In, c.swapIn) || of.Swap.To != "ND128" || !of.Swap.Due.Equal(of.Swap.At)) {
 			t.Errorf("at %s the next swap is %+v", c.now, of.Swap)
 		}
 	}

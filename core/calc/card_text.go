@@ -23,9 +23,6 @@ func (c *carding) text(a *CardAnswer) string {
 	for _, s := range c.plan.Swaps {
 		camera := slices.IndexFunc(a.Cameras, func(x CardCamera) bool { return x.CameraID == s.CameraID })
 		text := fmt.Sprintf("%s SWAP on %s: %s for %s", s.At.Format("15:04"), a.Cameras[camera].Name, c.outing.names[s.To], c.outing.names[s.From])
-		if s.Latest != nil && s.Latest.Before(s.At) {
-			text += ", by " + s.Latest.Format("15:04")
-		}
 		all = append(all, entry{s.At.Add(-time.Second), text})
 	}
 	slices.SortStableFunc(all, func(x, y entry) int { return x.at.Compare(y.at) })

@@ -2,6 +2,7 @@ package card
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"time"
@@ -33,8 +34,9 @@ type Mounting struct {
 	Ring string
 	// Setting is what to set and lock; Automatic is true where shutter and ISO are
 	// left to the camera.
+	// Floats is true where ISO or shutter may move within limits.
 	Setting, WhiteBalance string
-	Automatic             bool
+	Automatic, Floats     bool
 	// Dark and Bright bound the bias that is accepted.
 	Dark, Bright stop.Stops
 }
@@ -167,7 +169,7 @@ func times(margin float64) string {
 	if margin == 0 {
 		return "too little of"
 	}
-	return fmt.Sprintf("%.1f times", margin)
+	return fmt.Sprintf("%.1f times", math.Floor(margin*10)/10) // never rounded up to a bound that it misses
 }
 
 // set sets the camera.
@@ -181,11 +183,14 @@ func (l *list) set() {
 		balance += ": " + m.WhiteBalance
 	}
 	l.add("balance", false, "%s", balance)
-	if m.Automatic {
-		l.add("locked", false, "Automatic, with its limits: %s", m.Setting)
-		return
+	how := "Manual and locked"
+	switch {
+	case m.Automatic:
+		how = "Automatic, with its limits"
+	case m.Floats:
+		how = "Locked, but for what floats within its limits"
 	}
-	l.add("locked", false, "Manual and locked: %s", m.Setting)
+	l.add("locked", false, "%s: %s", how, m.Setting)
 }
 
 // try looks before it counts.

@@ -3,6 +3,7 @@ package demo
 import (
 	"pinhole/core/angle"
 	"pinhole/core/calc"
+	"pinhole/core/card"
 	"pinhole/core/fit"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
@@ -57,12 +58,12 @@ func cameras() []kit {
 		camera(quad, "air-unit", 2.1, 100, 800, coarseSteps, calc.CameraProfile{
 			Lens: lens(130, motion.Equidistant), FocalMm: 2.4, Stabiliser: motion.Post, ReadoutS: 0.012, Automatic: moves(glass.ISOFirst), MaxTiltDeg: degrees(40), Flies: true,
 		}, flying, []string{"30", "60", "120"}, rig("behind the nose plate", "frame", "upright", calc.RigFields{
-			Mount: fit.PushOn, BarrelMm: []float64{21.02, 21.04}, PupilDepthMm: value(0.6), AccelG: value(12.0), SpeedMps: value(30.0), BareG: value(231.5), LimitG: value(249.0)})),
+			Mount: fit.PushOn, BarrelMm: []float64{21.02, 21.04}, PupilDepthMm: value(0.6), AccelG: value(12.0), SpeedMps: value(30.0), Flown: card.Manual, BareG: value(231.5), LimitG: value(249.0)})),
 		camera(drone, "camera-drone", 2.8, 100, 800, filmSteps, calc.CameraProfile{
 			Lens: lens(70, motion.Rectilinear), FocalMm: 8, Stabiliser: motion.Gimbal, ReadoutS: 0.02, Automatic: moves(glass.ShutterFirst), MaxTiltDeg: degrees(20), Flies: true,
 		}, flying, []string{"24", "25", "30", "48", "50", "60"}, rig("on its gimbal", "bare", "upright", calc.RigFields{
 			Mount: fit.Snap, BarrelMm: []float64{38.00, 38.02}, PupilDepthMm: value(3.0), FoldMm: value(3.4), PayloadG: value(2.5), TiltUpDeg: degrees(24), TiltDownDeg: degrees(90),
-			AccelG: value(3.0), SpeedMps: value(16.0), BareG: value(246.2), LimitG: value(249.0)})),
+			AccelG: value(3.0), SpeedMps: value(16.0), Flown: card.Level, BareG: value(246.2), LimitG: value(249.0)})),
 		camera(phone, "phone-gimbal", 1.8, 50, 800, slowSteps, calc.CameraProfile{
 			Lens: lens(68, motion.Rectilinear), FocalMm: 6, Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.02, Automatic: moves(glass.ISOFirst),
 		}, daylight, []string{"24", "25", "30", "60"}, rig("in the motor gimbal", "frame", "upright", calc.RigFields{

@@ -68,3 +68,17 @@ func (s *Store) Cameras() Collection[Camera] {
 		},
 	}}
 }
+
+// Lines returns what is to be set, a line each, white balance first.
+func (r *Recipe) Lines() []string {
+	lines := []string{}
+	for _, l := range []struct{ name, words string }{
+		{"White balance", r.WhiteBalance}, {"Profile", r.Profile}, {"Sharpness", r.Sharpness}, {"Noise reduction", r.NoiseReduction},
+		{"Corrections", r.Corrections}, {"Transmission", r.Transmission}, {"ISO limits", r.ISOLimits}, {"Also", r.Other},
+	} {
+		if l.words != "" {
+			lines = append(lines, l.name+": "+l.words)
+		}
+	}
+	return lines
+}

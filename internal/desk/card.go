@@ -1,0 +1,171 @@
+package desk
+
+import (
+	"cmp"
+	"context"
+	"slices"
+
+	"pinhole/core/calc"
+	"pinhole/core/fit"
+	"pinhole/core/glass"
+	"pinhole/core/plan"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+	"pinhole/internal/store"
+)
+
+// Card is all that a card needs, so that a device that has it once can go on without
+// the server.
+type Card struct {
+	Shoot   store.Shoot        `json:"shoot"`
+	Zone    string             `json:"zone" doc:"the time zone that everything is in"`
+	Request calc.CardRequest   `json:"request" doc:"to be asked again as time passes and marks are made"`
+	Log     []store.FieldEntry `json:"log" doc:"what was done in the field, in the order of arrival"`
+}
+
+// Card returns what the card of a shoot needs.
+func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
+	day, err := d.Day(ctx, shootID)
+	if err != nil {
+		return nil, err
+	}
+	out := &Card{Shoot: day.Shoot, Zone: day.Zone}
+	out.Request = calc.CardRequest{Now: d.Now(), Name: day.Shoot.Name, Outing: day.Request, Shots: []calc.CardShot{}, Benches: []calc.CardBench{}, Glass: []calc.CardGlass{}, Seats: []calc.CardSeat{}, Marks: []calc.CardMark{}}
+	out.Request.Outing.StepS = maxStepS // the card draws no curve
+	shots, err := d.Store.ShotsOf(ctx, shootID)
+	if err != nil {
+		return nil, err
+	}
+	for _, s := range shots {
+		if s.StartsAt == nil {
+			continue
+		}
+		out.Request.Shots = append(out.Request.Shots, calc.CardShot{ID: s.ID, Look: s.Look, Scene: s.Scene, Choices: s.Answer.Request.Choices, FloorS: floorOf(&s.Answer.Given)})
+	}
+	if err := d.addBenches(ctx, &out.Request); err != nil {
+		return nil, err
+	}
+	if out.Log, err = d.Store.FieldLogOf(ctx, shootID); err != nil {
+		return nil, err
+	}
+	for i := range out.Log {
+		if mark, ok := out.Log[i].Mark(); ok {
+			out.Request.Marks = append(out.Request.Marks, mark)
+		}
+	}
+	return out, nil
+}
+
+// maxStepS is the longest step of a curve: a day.
+const maxStepS = 86_400
+
+// floorOf returns the slowest shutter at which a shot's stabiliser holds, 0 where its
+// answer does not say.
+func floorOf(a *calc.ShotAnswer) (floor stop.Shutter) {
+	if a.Window == nil {
+		return 0
+	}
+	for _, b := range a.Window.Bands {
+		if b.Kind == plan.Stabiliser && b.Verdict == glass.Holds {
+			floor = max(floor, b.ToS)
+		}
+	}
+	return floor
+}
+
+// addBenches adds each camera of the day as it is held, its glass, and what is known of
+// its stacks.
+func (d *Desk) addBenches(ctx context.Context, r *calc.CardRequest) error {
+	shelf, err := d.shelf(ctx)
+	if err != nil {
+		return err
+	}
+	for _, s := range r.Outing.Shots {
+		if slices.ContainsFunc(r.Benches, func(b calc.CardBench) bool { return b.CameraID == s.CameraID && b.RigID == s.RigID }) {
+			continue
+		}
+		b, err := d.Bench(ctx, s.CameraID, s.RigID)
+		if err != nil {
+			return err
+		}
+		r.Benches = append(r.Benches, calc.CardBench{CameraID: s.CameraID, RigID: s.RigID, Camera: b.Camera.Name, Optics: b.Optics, Profile: b.Camera.Profile, Kit: b.Kit,
+			Rig: b.Rig.Measures, SealedPort: b.Camera.SealedPort, WhiteBalance: b.Camera.Recipe.WhiteBalance, Recipe: b.Camera.Recipe.Lines()})
+		for _, f := range b.Filters {
+			if !slices.ContainsFunc(r.Glass, func(g calc.CardGlass) bool { return g.ID == f.ID }) {
+				r.Glass = append(r.Glass, calc.CardGlass{ID: f.ID, Title: f.Title, Slot: f.Slot})
+			}
+		}
+		for _, stack := range r.Outing.Stacks {
+			if stack.CameraID != s.CameraID || stack.RigID != s.RigID || len(stack.Filters) == 0 {
+				continue
+			}
+			seat, err := shelf.seatOf(b, stack)
+			if err != nil {
+				return err
+			}
+			r.Seats = append(r.Seats, *seat)
+		}
+	}
+	return nil
+}
+
+// seatOf returns what is known of a stack on its rig: of its hold by all of it, of the
+// rest by the filter that sits on the rig.
+func (s *shelf) seatOf(b *Bench, of calc.OutingStack) (*calc.CardSeat, error) {
+	var stack []store.Filter
+	for _, id := range of.Filters {
+		i := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == id })
+		stack = append(stack, s.filters[i]) // a stack is built from what is on the shelf
+	}
+	seat, err := s.seat(b.Rig, stack)
+	if err != nil {
+		return nil, err
+	}
+	out := &calc.CardSeat{Stack: of.ID, Standing: seat.Standing, Mount: cmp.Or(b.Rig.Measures.Mount, stack[0].Body.Mount), Hold: fit.Unknown}
+	if len(seat.Because) > 0 {
+		out.Because = seat.Because[0]
+	}
+	if hold := seat.Answer.Hold; hold != nil {
+		out.Hold = hold.Verdict
+		if hold.Margin != nil {
+			out.Margin = *hold.Margin
+		}
+	}
+	if t := seat.Asked.Trial; t != nil && t.Folds != nil {
+		out.NoFold = !*t.Folds
+	} else if room, adds := b.Rig.Measures.FoldMm, stack[0].Body.ThicknessMm; room != nil && adds != nil {
+		out.NoFold = *adds > *room
+	}
+	return out, nil
+}
+
+// LogInField stores an entry of the field log under the id its device made.
+func (d *Desk) LogInField(ctx context.Context, shootID, id string, e store.FieldEntryFields) (*store.FieldEntry, error) {
+	if err := checkEntry(&e); err != nil {
+		return nil, err
+	}
+	added, err := d.Store.AddToFieldLog(ctx, shootID, id, e)
+	return &added, err
+}
+
+// checkEntry returns the fault of an entry that lacks what its kind needs.
+func checkEntry(e *store.FieldEntryFields) error {
+	needs := func(is bool, field, allowed string) error {
+		if is {
+			return nil
+		}
+		return &problem.Fault{Field: field, Allowed: allowed}
+	}
+	switch e.Kind {
+	case "tick", "untick", "override":
+		if err := needs(e.Turn != "" && e.Step != "", "step", "a turn of the card and a step of its checklist"); err != nil {
+			return err
+		}
+		return needs(e.Kind != "override" || e.Words != "", "words", "the reason for going on all the same")
+	case "note":
+		return needs(e.Words != "", "words", "what is noted")
+	case "reading":
+		return needs(e.Reading != nil, "reading", "what was read")
+	}
+	return needs(e.Kind != "pin" || e.Anchor != nil, "anchor", "the reading to pin")
+}

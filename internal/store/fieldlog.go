@@ -1,0 +1,167 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"time"
+
+	"pinhole/core/calc"
+	"pinhole/core/card"
+	"pinhole/core/stop"
+)
+
+// FieldEntry is something done in the field, as it was stored.
+type FieldEntry struct {
+	FieldEntryFields
+	ID         string    `json:"id"`
+	ReceivedAt time.Time `json:"receivedAt"`
+	Clash      *Clash    `json:"clash,omitempty"`
+}
+
+// FieldEntryFields is what was done, when, and of what.
+type FieldEntryFields struct {
+	Kind    string        `json:"kind" enum:"tick,untick,override,note,reading,pin"`
+	At      time.Time     `json:"at" doc:"by the clock of the device"`
+	Device  string        `json:"device,omitempty" maxLength:"60"`
+	Turn    string        `json:"turn,omitempty" maxLength:"400" doc:"of the card"`
+	Step    string        `json:"step,omitempty" maxLength:"40" doc:"of its checklist"`
+	Words   string        `json:"words,omitempty" maxLength:"500" doc:"a note, the reason of an override, a reading as it was read"`
+	Reading *FieldReading `json:"reading,omitempty"`
+	Anchor  *Anchor       `json:"anchor,omitempty" doc:"pin: the new anchor"`
+	Was     *Anchor       `json:"was,omitempty" doc:"pin: the anchor that it replaces, as the device knew it"`
+}
+
+// FieldReading is light read in the field.
+type FieldReading struct {
+	Kind        string     `json:"kind" enum:"meter,auto,bias,looks"`
+	Source      string     `json:"source" enum:"real,simulated"`
+	EV100       stop.EV    `json:"ev100" minimum:"-20" maximum:"40"`
+	SpreadStops stop.Stops `json:"spreadStops" minimum:"0" maximum:"10"`
+}
+
+// Clash says what an entry clashes with. The entry is kept, and does nothing.
+type Clash struct {
+	With   string     `json:"with,omitempty" doc:"the id of the entry that was there first"`
+	At     *time.Time `json:"at,omitempty" doc:"when that was"`
+	Anchor *Anchor    `json:"anchor,omitempty" doc:"the anchor that stands"`
+	Words  string     `json:"words"`
+}
+
+// Mark returns the entry as the card takes it; ok is false for what is no mark.
+func (e *FieldEntryFields) Mark() (mark calc.CardMark, ok bool) {
+	switch kind := card.MarkKind(e.Kind); kind {
+	case card.Tick, card.Untick, card.Override:
+		return calc.CardMark{Turn: e.Turn, Step: e.Step, Kind: kind, At: e.At, Words: e.Words}, true
+	}
+	return mark, false
+}
+
+// FieldLogOf returns what was done on a shoot, in the order of arrival.
+func (s *Store) FieldLogOf(ctx context.Context, shootID string) ([]FieldEntry, error) {
+	return fieldLog(ctx, s.reader, "shoot_id = ? ORDER BY rowid", shootID)
+}
+
+func fieldLog(ctx context.Context, db querier, where string, args ...any) (all []FieldEntry, err error) {
+	all = []FieldEntry{}
+	rows, err := db.QueryContext(ctx, "SELECT id, received_at, entry, clash FROM field_log WHERE "+where, args...)
+	if err != nil {
+		return nil, fmt.Errorf("read the field log: %w", err)
+	}
+	defer func() { err = errors.Join(err, rows.Close()) }()
+	for rows.Next() {
+		var e FieldEntry
+		if err := rows.Scan(&e.ID, utc{&e.ReceivedAt}, asJSON{&e.FieldEntryFields}, asJSON{&e.Clash}); err != nil {
+			return nil, fmt.Errorf("read a row of the field log: %w", err)
+		}
+		all = append(all, e)
+	}
+	return all, rows.Err()
+}
+
+// AddToFieldLog stores an entry under the id that its device made, and does what it
+// says: a reading is kept, a pin becomes the anchor. An entry that is there already
+// is returned as it is, so that sending twice does no harm. A tick of what is ticked,
+// and a pin in place of another anchor than its device knew, are kept as clashes and
+// do nothing.
+func (s *Store) AddToFieldLog(ctx context.Context, shootID, id string, fields FieldEntryFields) (added FieldEntry, err error) {
+	err = s.inTx(ctx, func(tx *sql.Tx) error {
+		there, err := fieldLog(ctx, tx, "id = ?", id)
+		if err != nil || len(there) > 0 {
+			if len(there) > 0 {
+				added = there[0]
+			}
+			return err
+		}
+		added = FieldEntry{FieldEntryFields: fields, ID: id, ReceivedAt: s.now()}
+		if err := s.apply(ctx, tx, shootID, &added); err != nil {
+			return err
+		}
+		entry, err := json.Marshal(added.FieldEntryFields)
+		if err != nil {
+			return fmt.Errorf("write an entry of the field log: %w", err)
+		}
+		_, err = tx.ExecContext(ctx, "INSERT INTO field_log (id, shoot_id, received_at, entry, clash) VALUES (?, ?, ?, ?, ?)",
+			id, shootID, utc{&added.ReceivedAt}, string(entry), asJSON{added.Clash})
+		if err != nil {
+			return fmt.Errorf("add to the field log: %w", translate(err))
+		}
+		return nil
+	})
+	return added, err
+}
+
+// apply does what an entry says, or finds what it clashes with.
+func (s *Store) apply(ctx context.Context, tx *sql.Tx, shootID string, e *FieldEntry) error {
+	shoots := s.Shoots().table
+	shoot, err := shoots.get(ctx, tx, shootID)
+	if err != nil {
+		return err
+	}
+	switch e.Kind {
+	case "tick":
+		return e.findFirst(ctx, tx, shootID)
+	case "reading":
+		_, err := lightReadings().insert(ctx, tx, LightReading{LightReadingFields: LightReadingFields{
+			ShootID: shootID, Kind: e.Reading.Kind, Source: e.Reading.Source, TakenAt: e.At, Words: e.Words, EV100: e.Reading.EV100, SpreadStops: e.Reading.SpreadStops,
+		}}, s.now())
+		return err
+	case "pin":
+		if !sameAnchor(shoot.Day.Anchor, e.Was) {
+			e.Clash = &Clash{Anchor: shoot.Day.Anchor, Words: "another reading was pinned, or the pin taken off, since this device last knew"}
+			return nil
+		}
+		shoot.Day.Anchor = e.Anchor
+		_, err := shoots.update(ctx, tx, shoot, s.now())
+		return err
+	}
+	return nil
+}
+
+// findFirst looks for a tick of the same step that stands.
+func (e *FieldEntry) findFirst(ctx context.Context, tx *sql.Tx, shootID string) error {
+	all, err := fieldLog(ctx, tx, "shoot_id = ? AND entry ->> 'turn' = ? AND entry ->> 'step' = ? ORDER BY rowid", shootID, e.Turn, e.Step)
+	if err != nil {
+		return err
+	}
+	for _, x := range all {
+		switch x.Kind {
+		case "untick":
+			e.Clash = nil
+		case "tick":
+			if e.Clash == nil {
+				e.Clash = &Clash{With: x.ID, At: &x.At, Words: "ticked already: the first tick counts, and both are kept"}
+			}
+		}
+	}
+	return nil
+}
+
+func sameAnchor(a, b *Anchor) bool {
+	if a == nil || b == nil {
+		return a == b
+	}
+	return a.At.Equal(b.At) && a.EV100 == b.EV100
+}

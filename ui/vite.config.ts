@@ -1,8 +1,39 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    VitePWA({
+      // A new version waits until it is asked for: a page never changes under the hands.
+      registerType: "prompt",
+      injectRegister: false,
+      manifest: {
+        name: "Pinhole",
+        short_name: "Pinhole",
+        description: "Which glass, in this light?",
+        start_url: "/card",
+        display: "standalone",
+        background_color: "#f3f3f0",
+        theme_color: "#37379c",
+        icons: [
+          { src: "/icon-192.png", sizes: "192x192", type: "image/png" },
+          { src: "/icon-512.png", sizes: "512x512", type: "image/png" },
+          { src: "/icon-512.png", sizes: "512x512", type: "image/png", purpose: "maskable" },
+        ],
+      },
+      workbox: {
+        globPatterns: ["**/*.{js,css,html,woff2,png,svg,gz}"],
+        maximumFileSizeToCacheInBytes: 4_000_000,
+        // The page answers for every address of its own. The API is never the worker's.
+        navigateFallback: "/index.html",
+        navigateFallbackDenylist: [/^\/api\//],
+        cleanupOutdatedCaches: true,
+      },
+    }),
+  ],
+  worker: { format: "es" },
   // The server embeds what is written here.
   build: { outDir: "../internal/web/dist", emptyOutDir: true, target: "es2023", modulePreload: { polyfill: false } },
   server: { proxy: { "/api": "http://127.0.0.1:8321" } },

@@ -149,6 +149,10 @@ type CardLight struct {
 	// told against. Left out where the shot's light is no daylight.
 	General *stop.EV  `json:"generalEv100,omitempty"`
 	At      time.Time `json:"at" doc:"the instant of both"`
+	// What would be read now, if the plan is right.
+	Bias  stop.Stops `json:"biasStops" doc:"that the locked camera would show, at base ISO"`
+	Auto  string     `json:"auto" doc:"the shutter that the automatic would choose at base ISO, behind this glass"`
+	Meter string     `json:"meter" doc:"what a hand meter would show, set to this aperture and base ISO"`
 }
 
 // CardCheck is one step before the take.
@@ -364,7 +368,16 @@ func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, s
 		return nil, nil, err
 	}
 	t.Set = settingOf(q, &option, set, b)
+	t.Light.expect(q, &option)
 	return q, &option, nil
+}
+
+// expect says what would be read now, if the plan is right.
+func (l *CardLight) expect(q *glass.Question, o *glass.Option) {
+	behind := l.NowEV100.Plus(-o.Stops)
+	l.Bias = behind.Above(q.Setting.EV())
+	l.Auto = stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind).Spoken()
+	l.Meter = fmt.Sprintf("f%g %s iso%.0f", float64(q.Setting.Aperture), stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, l.NowEV100).Spoken(), float64(q.Setting.ISO))
 }
 
 // steady is how far light may move in a turn and still be called one light.

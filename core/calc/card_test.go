@@ -74,6 +74,9 @@ func TestATurnSaysWhatToSet(t *testing.T) {
 	if noon.Light.NowEV100 < noon.Light.LowEV100-0.01 || noon.Light.NowEV100 > noon.Light.HighEV100+0.01 || noon.Light.General == nil {
 		t.Errorf("its light is %+v", noon.Light)
 	}
+	if l := noon.Light; math.Abs(float64(l.Bias)) > 0.7 || l.Auto == "" || !strings.HasPrefix(l.Meter, "f2 1/") || !strings.HasSuffix(l.Meter, " iso100") {
+		t.Errorf("it would be read as %+v, %s or %s", l.Bias, l.Auto, l.Meter)
+	}
 	if dawn := of.Turns[0]; dawn.Glass != "ND8" || noon.Stays || !of.Turns[2].Stays {
 		t.Errorf("dawn has %s; noon stays %v, and after it %v", dawn.Glass, noon.Stays, of.Turns[2].Stays)
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"mime"
 	"net/http"
 	"reflect"
 	"strings"
@@ -49,11 +50,16 @@ func New(config Config) (http.Handler, error) {
 	if len(config.Hosts) == 0 {
 		config.Hosts = loopback
 	}
+	for extension, media := range map[string]string{".webmanifest": "application/manifest+json", ".gz": "application/gzip"} {
+		if err := mime.AddExtensionType(extension, media); err != nil {
+			return nil, fmt.Errorf("name the media type of %s files: %w", extension, err)
+		}
+	}
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.HandleMethodNotAllowed = true
 	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
-		guardBody(request.MaxBytes), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures)))
+		guardBody(request.MaxBytes), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
 	register(router, config)
 	router.NoMethod(func(c *gin.Context) {
 		refuse(c, newFailure(http.StatusMethodNotAllowed, fmt.Sprintf("%s is not possible here", c.Request.Method)))

@@ -216,3 +216,37 @@ export const simulatedFrameQuery = (request: Schemas["CameraRequest"]) =>
     ...computed,
     gcTime: 10_000,
   });
+
+/** All that a card needs, to go on without the server. */
+export const cardQuery = (shootId: string) =>
+  queryOptions({
+    queryKey: ["card", shootId],
+    queryFn: ({ signal }) => unwrap(api.GET("/api/shoots/{id}/card", { params: { path: { id: shootId } }, signal })),
+    enabled: shootId !== "",
+  });
+
+export const cardAnswerQuery = (request: Schemas["CardRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "card", request],
+    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/card", { body: request as Schemas["CardRequest"], signal })),
+    enabled: request !== null,
+    ...computed,
+  });
+
+export const remeterQuery = (request: Schemas["RemeterRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "remeter", request],
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/remeter", { body: request as Schemas["RemeterRequest"], signal })),
+    enabled: request !== null,
+    ...computed,
+  });
+
+export const passageQuery = (request: Schemas["PassageRequest"] | null) =>
+  queryOptions({
+    queryKey: ["calc", "passage", request],
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/passage", { body: request as Schemas["PassageRequest"], signal })),
+    enabled: request !== null,
+    ...computed,
+  });

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what to set, check and do on the spot, and what comes next */
+        post: operations["calc-card"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/compare": {
         parameters: {
             query?: never;
@@ -310,6 +327,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/passage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find the way through a dark stretch and out at its bright end */
+        post: operations["calc-passage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/polariser": {
         parameters: {
             query?: never;
@@ -372,6 +406,23 @@ export interface paths {
         put?: never;
         /** Reduce a reading to the light of the scene */
         post: operations["calc-reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/remeter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say what a reading on the spot makes of the glass that is on */
+        post: operations["calc-remeter"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1005,6 +1056,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shoots/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get all that the card of a shoot needs, to go on without the server */
+        get: operations["get-card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/shoots/{id}/day": {
         parameters: {
             query?: never;
@@ -1015,6 +1083,23 @@ export interface paths {
         /** Get a shoot ready for planning */
         get: operations["get-day"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoots/{id}/log/{entry}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Log what was done in the field; sending twice stores once */
+        put: operations["log-in-field"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1660,6 +1745,272 @@ export interface components {
             /** @description how its automatic behaves; shutter first where it does not say */
             profile?: components["schemas"]["CameraProfile"];
         };
+        Card: {
+            /** @description what was done in the field, in the order of arrival */
+            log: components["schemas"]["StoredFieldEntry"][];
+            /** @description to be asked again as time passes and marks are made */
+            request: components["schemas"]["CardRequest"];
+            shoot: components["schemas"]["StoredShoot"];
+            /** @description the time zone that everything is in */
+            zone: string;
+        };
+        CardAnswer: {
+            /** @description in order of their first turn */
+            cameras: components["schemas"]["CardCamera"][];
+            /** @description the plan in plain words, for a message */
+            text: string;
+        };
+        CardBench: {
+            /** @description what it is called */
+            camera: string;
+            cameraId: string;
+            kit: components["schemas"]["KitFilter"][];
+            optics: components["schemas"]["Camera"];
+            profile?: components["schemas"]["CameraProfile"];
+            /** @description the rest of what to set, a line each */
+            recipe?: string[];
+            rig: components["schemas"]["RigFields"];
+            rigId?: string;
+            sealedPort?: boolean;
+            whiteBalance?: string;
+        };
+        CardCamera: {
+            cameraId: string;
+            /**
+             * Format: int64
+             * @description the turn that is on, else the next, else the last
+             */
+            current: number;
+            name: string;
+            /** @description the next change of glass */
+            swap?: components["schemas"]["CardSwap"];
+            /** @description in order of time */
+            turns: components["schemas"]["CardTurn"][];
+        };
+        CardCheck: {
+            /** @description when it was ticked once more, as in another window */
+            again: string[];
+            /**
+             * Format: date-time
+             * @description when it was ticked or overridden
+             */
+            at: string | null;
+            /** @description only a reason gets past it */
+            barred: boolean;
+            /** @description nothing begins without it */
+            hard: boolean;
+            /** @description of an override */
+            reason?: string;
+            step: string;
+            words: string;
+        };
+        CardDrill: {
+            /** @description five at most */
+            lines: string[];
+            name: string;
+            title: string;
+        };
+        CardGlass: {
+            id: string;
+            slot?: string;
+            title: string;
+        };
+        CardLight: {
+            /**
+             * Format: date-time
+             * @description the instant of both
+             */
+            at: string;
+            /** @description the shutter that the automatic would choose at base ISO, behind this glass */
+            auto: string;
+            /**
+             * Format: double
+             * @description that the locked camera would show, at base ISO
+             */
+            biasStops: number;
+            /** Format: double */
+            generalEv100?: number;
+            /** Format: double */
+            highEv100: number;
+            /** Format: double */
+            lowEv100: number;
+            /** @description what a hand meter would show, set to this aperture and base ISO */
+            meter: string;
+            /**
+             * Format: double
+             * @description now, or at the near end of the turn
+             */
+            nowEv100: number;
+            /** Format: double */
+            spreadStops: number;
+        };
+        CardMark: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            kind: "tick" | "untick" | "override";
+            step: string;
+            turn: string;
+            /** @description an override's reason */
+            words?: string;
+        };
+        CardRequest: {
+            /** @description each camera as it is held */
+            benches: components["schemas"]["CardBench"][];
+            glass: components["schemas"]["CardGlass"][];
+            /** @description what was ticked, taken back and overridden */
+            marks: components["schemas"]["CardMark"][];
+            /** @description of the shoot */
+            name?: string;
+            /** Format: date-time */
+            now: string;
+            /** @description the day as it is planned */
+            outing: components["schemas"]["OutingRequest"];
+            /** @description what is known of stacks on their rigs */
+            seats: components["schemas"]["CardSeat"][];
+            shots: components["schemas"]["CardShot"][];
+        };
+        CardSeat: {
+            because?: string;
+            /** @enum {string} */
+            hold?: "holds" | "tether" | "do-not-fly" | "unknown";
+            /**
+             * Format: double
+             * @description times it holds what pulls at it; 0 is not known
+             */
+            margin?: number;
+            /** @enum {string} */
+            mount?: "push-on" | "snap" | "twist" | "magnet" | "adhesive" | "clip" | "thread";
+            /** @description the camera does not fold with it on */
+            noFold?: boolean;
+            /** @description its id */
+            stack: string;
+            /** @enum {string} */
+            standing: "tried" | "computed" | "tight" | "loose" | "does not go" | "unknown";
+        };
+        CardSetting: {
+            angle?: string;
+            /** @description shutter and ISO are left to the camera */
+            automatic: boolean;
+            /**
+             * Format: double
+             * @description the light it needs
+             */
+            evSet: number;
+            /** @description ISO or shutter may move within limits */
+            floats: boolean;
+            fps: string;
+            /** @description one, or a band */
+            iso: string;
+            /**
+             * Format: double
+             * @description what is left over at the highest light
+             */
+            leftStops: number;
+            /** Format: double */
+            looseStops: number;
+            /** @description the rest, a line each */
+            recipe: string[];
+            shutter: string;
+            /**
+             * Format: double
+             * @description the slowest, where it floats
+             */
+            shutterS: number;
+            /**
+             * Format: double
+             * @description all the glass before it
+             */
+            stops: number;
+            words: string;
+        };
+        CardShot: {
+            choices: components["schemas"]["Choices"];
+            /**
+             * Format: double
+             * @description slowest shutter at which its stabiliser works, seconds; 0 is not known
+             */
+            floorS?: number;
+            id: string;
+            look: components["schemas"]["ShotLook"];
+            scene?: components["schemas"]["ShotScene"];
+        };
+        CardSwap: {
+            /** Format: date-time */
+            at: string;
+            because: string;
+            /**
+             * Format: date-time
+             * @description the last minute, where the old glass fails within a take; else the start of the new one
+             */
+            due: string;
+            from: string;
+            /** @description how long until it is due */
+            in: string;
+            /**
+             * Format: date-time
+             * @description the last minute the old glass serves
+             */
+            latest: string | null;
+            to: string;
+            /** @description the id of the turn it is for */
+            turn: string;
+        };
+        CardTurn: {
+            brighter?: string;
+            checks: components["schemas"]["CardCheck"][];
+            darker?: string;
+            drills: components["schemas"]["CardDrill"][];
+            filters: components["schemas"]["CardGlass"][];
+            /** Format: date-time */
+            from: string;
+            /** @description what is on the lens */
+            glass: string;
+            /** @description marks name it */
+            id: string;
+            /** @description how long until it begins, or ends where it is on */
+            in: string;
+            /**
+             * Format: date-time
+             * @description the last minute this glass serves; null where it never does
+             */
+            latest: string | null;
+            light: components["schemas"]["CardLight"];
+            name: string;
+            /**
+             * Format: int64
+             * @description which battery, from 1
+             */
+            pack: number;
+            /** Format: int64 */
+            packs: number;
+            /** @enum {string} */
+            readiness: "ready" | "open" | "stopped";
+            set: components["schemas"]["CardSetting"];
+            shot: string;
+            stack: string;
+            /** @description left out where nothing is known, or nothing is on */
+            standing?: components["schemas"]["CardSeat"];
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks";
+            /** @description it is on already, from the turn before */
+            stays: boolean;
+            /** @description what stops the take */
+            stops: string[];
+            /** Format: date-time */
+            to: string;
+            /** @enum {string} */
+            when: "over" | "on" | "next" | "later";
+            words: string;
+        };
+        Change: {
+            filters: string[];
+            set: components["schemas"]["CardSetting"];
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks";
+            /** @description what it does in this light */
+            words: string;
+        };
         Choices: {
             /** @description kinds used for their darkness; nd and variable by default */
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
@@ -1684,6 +2035,18 @@ export interface components {
             required?: string[];
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
+        };
+        Clash: {
+            /** @description the anchor that stands */
+            anchor?: components["schemas"]["Anchor"];
+            /**
+             * Format: date-time
+             * @description when that was
+             */
+            at?: string;
+            /** @description the id of the entry that was there first */
+            with?: string;
+            words: string;
         };
         CompareAnswer: {
             /** @description the set that is ahead whatever the unknown turns out to be; null where none is */
@@ -2139,6 +2502,16 @@ export interface components {
             field: string;
             /** @description what was given; null when nothing was */
             value: unknown;
+        };
+        FieldReading: {
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            kind: "meter" | "auto" | "bias" | "looks";
+            /** @enum {string} */
+            source: "real" | "simulated";
+            /** Format: double */
+            spreadStops: number;
         };
         FilterSet: {
             /**
@@ -2953,11 +3326,15 @@ export interface components {
             darker?: string;
             /** Format: date-time */
             from: string;
+            /** Format: double */
+            highEv100: number;
             /**
              * Format: date-time
              * @description the last minute this glass serves; null where it never does
              */
             lastMinute: string | null;
+            /** Format: double */
+            lowEv100: number;
             /**
              * Format: double
              * @description what the glass takes, turned where it turns
@@ -3089,6 +3466,8 @@ export interface components {
             cameraId?: string;
             /** @description what in it is there for its effect */
             effects?: string[];
+            /** @description ids of its loose filters, the one on the camera first */
+            filters?: string[];
             id: string;
             /**
              * Format: int64
@@ -3132,6 +3511,95 @@ export interface components {
             exposeFor: "subject" | "bright" | "between";
             /** Format: double */
             subjectEv100: number;
+        };
+        PassageAnswer: {
+            cautions: string[];
+            /**
+             * Format: double
+             * @description than outside
+             */
+            darkerStops: number;
+            /** Format: double */
+            insideEv100: number;
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: double
+             * @description how far that may be off
+             */
+            spreadStops: number;
+            /**
+             * @description the way to take
+             * @enum {string}
+             */
+            take: "lock" | "band" | "float-shutter" | "two-takes";
+            ways: components["schemas"]["PassageWay"][];
+        };
+        PassageRequest: {
+            /**
+             * @description what it is, where nobody can read it
+             * @enum {string}
+             */
+            dark?: "trees" | "lit-tunnel" | "hall" | "unlit";
+            flies?: boolean;
+            /** Format: double */
+            fps?: number;
+            /**
+             * Format: double
+             * @description all of it
+             */
+            glassStops: number;
+            /**
+             * Format: double
+             * @description as it was read; this or dark
+             */
+            insideEv100?: number;
+            /** Format: double */
+            lengthM?: number;
+            /**
+             * Format: double
+             * @description what of it could be left off
+             */
+            looseStops: number;
+            /** Format: double */
+            offsetStops?: number;
+            optics: components["schemas"]["Camera"];
+            /** Format: double */
+            outsideEv100: number;
+            /**
+             * Format: double
+             * @description how long it takes; this or lengthM and speedMps
+             */
+            seconds?: number;
+            /**
+             * Format: double
+             * @description what is locked outside, seconds
+             */
+            shutterS: number;
+            /** Format: double */
+            speedMps?: number;
+            tolerance?: components["schemas"]["Tolerance"];
+        };
+        PassageWay: {
+            /**
+             * Format: double
+             * @description how far the first moment outside is burnt
+             */
+            exitStops: number;
+            /**
+             * Format: double
+             * @description the error inside, negative darker than wanted
+             */
+            insideStops: number;
+            /** @enum {string} */
+            name: "lock" | "band" | "float-shutter" | "two-takes";
+            /**
+             * @description tight: dark, and can be lifted afterwards
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "breaks";
+            title: string;
+            words: string;
         };
         PlaceFields: {
             /**
@@ -3388,6 +3856,54 @@ export interface components {
             /** @description meter: as it is written, in place of the numbers: f2 1/1250 iso50, EV 14.3, 6400 lux */
             text?: string;
         };
+        RemeterAnswer: {
+            /** @description how far the plan was off, in words */
+            against: string;
+            /**
+             * Format: double
+             * @description what to pin for the place in general; null where this reading cannot move the day
+             */
+            anchorEv100: number | null;
+            /** @description what to put on instead; null where what is on serves */
+            change: components["schemas"]["Change"];
+            /**
+             * Format: double
+             * @description the light as read; the middle of what looking leaves
+             */
+            ev100: number;
+            /**
+             * Format: double
+             * @description read less planned; null where nothing was planned, or the light is only bounded
+             */
+            offStops: number | null;
+            /**
+             * @description of the glass that is on
+             * @enum {string}
+             */
+            serves: "holds" | "tight" | "breaks";
+            /** @description with the glass that is on */
+            set: components["schemas"]["CardSetting"];
+            settled: boolean;
+            /** Format: double */
+            spreadStops: number;
+            /** @description what the glass that is on does in this light */
+            words: string;
+        };
+        RemeterRequest: {
+            bench: components["schemas"]["CardBench"];
+            /** @description what was read */
+            light: components["schemas"]["ShotLight"];
+            /** @description ids of the loose glass that is on */
+            on: string[];
+            /** @description the light the plan expects */
+            planned?: components["schemas"]["CardLight"];
+            shot: components["schemas"]["CardShot"];
+            /**
+             * Format: double
+             * @description what is set, seconds
+             */
+            shutterS: number;
+        };
         RigFields: {
             /**
              * Format: double
@@ -3411,6 +3927,11 @@ export interface components {
              * @description from the gimbal's axis to the filter, millimetres
              */
             filterArmMm?: number;
+            /**
+             * @description a craft: whether it holds itself level when the sticks are let go
+             * @enum {string}
+             */
+            flown?: "level" | "manual";
             /**
              * Format: double
              * @description room before the barrel when it folds, millimetres
@@ -4454,6 +4975,52 @@ export interface components {
              * @description T-number; where it is known it is what exposure counts with
              */
             tNumber?: number;
+        };
+        StoredFieldEntry: {
+            /** @description pin: the new anchor */
+            anchor?: components["schemas"]["Anchor"];
+            /**
+             * Format: date-time
+             * @description by the clock of the device
+             */
+            at: string;
+            clash?: components["schemas"]["Clash"];
+            device?: string;
+            id: string;
+            /** @enum {string} */
+            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin";
+            reading?: components["schemas"]["FieldReading"];
+            /** Format: date-time */
+            receivedAt: string;
+            /** @description of its checklist */
+            step?: string;
+            /** @description of the card */
+            turn?: string;
+            /** @description pin: the anchor that it replaces, as the device knew it */
+            was?: components["schemas"]["Anchor"];
+            /** @description a note, the reason of an override, a reading as it was read */
+            words?: string;
+        };
+        StoredFieldEntryFields: {
+            /** @description pin: the new anchor */
+            anchor?: components["schemas"]["Anchor"];
+            /**
+             * Format: date-time
+             * @description by the clock of the device
+             */
+            at: string;
+            device?: string;
+            /** @enum {string} */
+            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin";
+            reading?: components["schemas"]["FieldReading"];
+            /** @description of its checklist */
+            step?: string;
+            /** @description of the card */
+            turn?: string;
+            /** @description pin: the anchor that it replaces, as the device knew it */
+            was?: components["schemas"]["Anchor"];
+            /** @description a note, the reason of an override, a reading as it was read */
+            words?: string;
         };
         StoredFilterFields: {
             body?: components["schemas"]["Body"];
@@ -5797,6 +6364,66 @@ export interface operations {
             };
         };
     };
+    "calc-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-compare": {
         parameters: {
             query?: never;
@@ -6637,6 +7264,66 @@ export interface operations {
             };
         };
     };
+    "calc-passage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassageRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassageAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-polariser": {
         parameters: {
             query?: never;
@@ -6837,6 +7524,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadingAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-remeter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemeterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemeterAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -9557,6 +10304,55 @@ export interface operations {
             };
         };
     };
+    "get-card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Card"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "get-day": {
         parameters: {
             query?: never;
@@ -9575,6 +10371,70 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Day"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "log-in-field": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                /** @description an id that the device made */
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredFieldEntryFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredFieldEntry"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
                 };
             };
             /** @description Not Found */

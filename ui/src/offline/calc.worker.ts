@@ -1,0 +1,41 @@
+import "./wasm_exec.js";
+import program from "./calc.wasm.gz?url";
+
+/** A computation asked for, and its answer; both carry the same id. */
+export interface Asked {
+  id: number;
+  name: string;
+  body: string;
+}
+export interface Answered {
+  id: number;
+  status: number;
+  text: string;
+}
+
+declare const Go: new () => { importObject: WebAssembly.Imports; run(instance: WebAssembly.Instance): Promise<void> };
+declare const pinholeAnswer: (name: string, body: string) => { status: number; text: string };
+
+/** Fetches the program, unpacks it and starts it; from then on pinholeAnswer is there. */
+async function start(): Promise<void> {
+  const packed = await fetch(program);
+  if (!packed.ok || !packed.body) throw new Error("the computation could not be loaded");
+  const unpacked = packed.body.pipeThrough(new DecompressionStream("gzip"));
+  const go = new Go();
+  const { instance } = await WebAssembly.instantiateStreaming(
+    new Response(unpacked, { headers: { "Content-Type": "application/wasm" } }),
+    go.importObject,
+  );
+  void go.run(instance); // ends with the page
+}
+
+const started = start();
+
+self.onmessage = async ({ data }: MessageEvent<Asked>) => {
+  try {
+    await started;
+    self.postMessage({ id: data.id, ...pinholeAnswer(data.name, data.body) } satisfies Answered);
+  } catch (cause) {
+    self.postMessage({ id: data.id, status: 0, text: String(cause) } satisfies Answered);
+  }
+};

@@ -1,0 +1,31 @@
+import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import type { Schemas } from "../api/client";
+
+/** Something done in the field that has not reached the server yet. */
+export interface Waiting {
+  id: string;
+  shootId: string;
+  entry: Schemas["StoredFieldEntryFields"];
+  /** Why the server would not take it; it is kept and shown. */
+  refused?: string;
+}
+
+interface Kept extends DBSchema {
+  /** What the server said last, for when it is gone. */
+  answers: { key: string; value: string };
+  /** In the order in which it was done. */
+  waiting: { key: number; value: Waiting; indexes: { id: string } };
+}
+
+let opened: Promise<IDBPDatabase<Kept>> | undefined;
+
+/** What is kept on this device. */
+export function database(): Promise<IDBPDatabase<Kept>> {
+  opened ??= openDB<Kept>("pinhole", 1, {
+    upgrade(db) {
+      db.createObjectStore("answers");
+      db.createObjectStore("waiting", { autoIncrement: true }).createIndex("id", "id", { unique: true });
+    },
+  });
+  return opened;
+}

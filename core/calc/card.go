@@ -141,14 +141,10 @@ type CardSetting struct {
 
 // CardLight is the light that is expected.
 type CardLight struct {
-	LowEV100  stop.EV    `json:"lowEv100"`
-	HighEV100 stop.EV    `json:"highEv100"`
-	NowEV100  stop.EV    `json:"nowEv100" doc:"now, or at the near end of the turn"`
-	Spread    stop.Stops `json:"spreadStops"`
-	// General is the light of the place in general at that instant: what an anchor is
-	// told against. Left out where the shot's light is no daylight.
-	General *stop.EV  `json:"generalEv100,omitempty"`
-	At      time.Time `json:"at" doc:"the instant of both"`
+	LowEV100  stop.EV   `json:"lowEv100"`
+	HighEV100 stop.EV   `json:"highEv100"`
+	At        time.Time `json:"at" doc:"now, or the near end of the turn"`
+	Expected  Expected  `json:"expected" doc:"at that instant"`
 	// What would be read now, if the plan is right.
 	Bias  stop.Stops `json:"biasStops" doc:"that the locked camera would show, at base ISO"`
 	Auto  string     `json:"auto" doc:"the shutter that the automatic would choose at base ISO, behind this glass"`
@@ -341,15 +337,15 @@ func (c *carding) light(t *CardTurn, s *OutingShot, p *OutingPlan, pack *OutingP
 	if at.After(t.To) {
 		at = t.To
 	}
-	t.Light = CardLight{LowEV100: pack.LowEV100, HighEV100: pack.HighEV100, Spread: p.Spread, At: at}
+	t.Light = CardLight{LowEV100: pack.LowEV100, HighEV100: pack.HighEV100, At: at, Expected: Expected{Spread: p.Spread}}
 	points, _, err := c.outing.lightOf(s, "", s.From)
 	minute := int(at.Sub(s.From) / time.Minute)
 	if err == nil && minute < len(points) { // take has found no fault in it
-		t.Light.NowEV100 = points[minute]
+		t.Light.Expected.EV100 = points[minute]
 	}
 	if c.Outing.Place != nil && s.Plane != "" {
 		general := c.outing.minutesOf(light.Vertical, nil, c.Outing.Surface).at(at).EV
-		t.Light.General = &general
+		t.Light.Expected.General = &general
 	}
 }
 
@@ -362,7 +358,7 @@ func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, s
 		return nil, nil, err
 	}
 	q := &bench.question
-	q.Light = glass.Light{Low: t.Light.LowEV100, High: t.Light.HighEV100, Spread: t.Light.Spread, Ranged: t.Light.HighEV100.Above(t.Light.LowEV100) > steady}
+	q.Light = glass.Light{Low: t.Light.LowEV100, High: t.Light.HighEV100, Spread: t.Light.Expected.Spread, Ranged: t.Light.HighEV100.Above(t.Light.LowEV100) > steady}
 	option, err := bench.weigh(stack.Filters, "kit")
 	if err != nil {
 		return nil, nil, err
@@ -374,10 +370,10 @@ func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, s
 
 // expect says what would be read now, if the plan is right.
 func (l *CardLight) expect(q *glass.Question, o *glass.Option) {
-	behind := l.NowEV100.Plus(-o.Stops)
+	behind := l.Expected.EV100.Plus(-o.Stops)
 	l.Bias = behind.Above(q.Setting.EV())
 	l.Auto = stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind).Spoken()
-	l.Meter = fmt.Sprintf("f%g %s iso%.0f", float64(q.Setting.Aperture), stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, l.NowEV100).Spoken(), float64(q.Setting.ISO))
+	l.Meter = fmt.Sprintf("f%g %s iso%.0f", float64(q.Setting.Aperture), stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, l.Expected.EV100).Spoken(), float64(q.Setting.ISO))
 }
 
 // steady is how far light may move in a turn and still be called one light.

@@ -71,7 +71,7 @@ func TestATurnSaysWhatToSet(t *testing.T) {
 	if noon.Glass != "ND128" || noon.Set.Shutter != "1/50" || noon.Set.FPS != "25 fps" || noon.Set.Angle != "180°" || !slices.Equal(noon.Set.Recipe, []string{"Profile: flat"}) {
 		t.Errorf("noon is set to %+v with %s", noon.Set, noon.Glass)
 	}
-	if noon.Light.NowEV100 < noon.Light.LowEV100-0.01 || noon.Light.NowEV100 > noon.Light.HighEV100+0.01 || noon.Light.General == nil {
+	if noon.Light.Expected.EV100 < noon.Light.LowEV100-0.01 || noon.Light.Expected.EV100 > noon.Light.HighEV100+0.01 || noon.Light.Expected.General == nil {
 		t.Errorf("its light is %+v", noon.Light)
 	}
 	if l := noon.Light; math.Abs(float64(l.Bias)) > 0.7 || l.Auto == "" || !strings.HasPrefix(l.Meter, "f2 1/") || !strings.HasSuffix(l.Meter, " iso100") {
@@ -136,7 +136,7 @@ func remeter(t *testing.T, light, planned string) RemeterAnswer {
 	return *ask[RemeterAnswer](t, "remeter", fmt.Sprintf(`{"bench":`+pocketBench+`,"shot":{"id":"b","look":{"fps":"25","target":"180°"},"choices":{}},"on":["128"],"shutterS":0.02,"light":%s,"planned":%s}`, false, light, planned))
 }
 
-const planned = `{"lowEv100":14.5,"highEv100":15,"nowEv100":14.64,"spreadStops":0.5,"generalEv100":13.2,"at":"2031-09-20T12:35:00-01:00"}`
+const planned = `{"ev100":14.64,"spreadStops":0.5,"generalEv100":13.2}`
 
 // At 1/50 and f/2 behind seven stops the setting needs EV 14.64.
 func TestRemeter(t *testing.T) {
@@ -183,7 +183,7 @@ func TestLookingBoundsTheLight(t *testing.T) {
 
 // What is no daylight moves no day.
 func TestALampIsNoAnchor(t *testing.T) {
-	a := remeter(t, `{"kind":"bias","at":{"bias":"1","glass":["128"]}}`, `{"lowEv100":7,"highEv100":7,"nowEv100":7,"spreadStops":0.2,"at":"2031-09-20T12:35:00-01:00"}`)
+	a := remeter(t, `{"kind":"bias","at":{"bias":"1","glass":["128"]}}`, `{"ev100":7,"spreadStops":0.2}`)
 	if a.Anchor != nil || a.Off == nil {
 		t.Errorf("%+v", a)
 	}

@@ -327,7 +327,7 @@ func Example_day() {
 }
 
 func Example_remeter() {
-	show("remeter", `{"bench":{"cameraId":"pocket","camera":"Pocket","optics":{"aperture":2,"isoBase":100,"isoCeiling":200},"rig":{},"kit":[{"id":"ND8","stops":3.05,"kind":"nd"},{"id":"ND32","stops":4.87,"kind":"nd"}]},"shot":{"id":"noon","look":{"fps":"25","target":"180°"},"choices":{}},"on":["ND32"],"shutterS":0.02,"light":{"kind":"bias","at":{"bias":"-2","glass":["ND32"]}},"planned":{"lowEv100":12.5,"highEv100":12.6,"nowEv100":12.5,"spreadStops":0.5,"generalEv100":12.2,"at":"2031-09-20T16:00:00-01:00"}}`,
+	show("remeter", `{"bench":{"cameraId":"pocket","camera":"Pocket","optics":{"aperture":2,"isoBase":100,"isoCeiling":200},"rig":{},"kit":[{"id":"ND8","stops":3.05,"kind":"nd"},{"id":"ND32","stops":4.87,"kind":"nd"}]},"shot":{"id":"noon","look":{"fps":"25","target":"180°"},"choices":{}},"on":["ND32"],"shutterS":0.02,"light":{"kind":"bias","at":{"bias":"-2","glass":["ND32"]}},"planned":{"ev100":12.5,"spreadStops":0.5,"generalEv100":12.2}}`,
 		"ev100", "serves", "words", "against", "change.filters.0", "change.words", "anchorEv100")
 	// Output:
 	// ev100 10.51

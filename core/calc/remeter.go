@@ -14,9 +14,18 @@ type RemeterRequest struct {
 	Shot    CardShot   `json:"shot"`
 	On      []string   `json:"on" maxItems:"4" doc:"ids of the loose glass that is on"`
 	Light   ShotLight  `json:"light" doc:"what was read"`
-	Planned *CardLight `json:"planned,omitempty" doc:"the light the plan expects"`
+	Planned *Expected  `json:"planned,omitempty" doc:"the light the plan expects"`
 	// ShutterS is what the camera is set to.
 	ShutterS stop.Shutter `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"what is set, seconds"`
+}
+
+// Expected is the light that a plan expects at an instant.
+type Expected struct {
+	EV100  stop.EV    `json:"ev100" minimum:"-20" maximum:"40" doc:"of this subject"`
+	Spread stop.Stops `json:"spreadStops" minimum:"0" maximum:"20"`
+	// General is the light of the place in general then, what an anchor is told
+	// against. Left out where the subject's light is no daylight.
+	General *stop.EV `json:"generalEv100,omitempty" minimum:"-20" maximum:"40"`
 }
 
 // RemeterAnswer is what the reading comes to.
@@ -116,13 +125,13 @@ func (a *RemeterAnswer) bounded(b *bench, step *StepAnswer, r *RemeterRequest) {
 	}
 	a.Against = fmt.Sprintf("the light is between %v and %v", step.LowEV100, step.HighEV100)
 	if p := r.Planned; p != nil {
-		switch low, high := step.LowEV100.Above(p.NowEV100), step.HighEV100.Above(p.NowEV100); {
+		switch low, high := step.LowEV100.Above(p.EV100), step.HighEV100.Above(p.EV100); {
 		case low > 0:
 			a.Against = fmt.Sprintf("at least %v stops brighter than planned", low)
 		case high < 0:
 			a.Against = fmt.Sprintf("at least %v stops darker than planned", high.Abs())
 		default:
-			a.Against = fmt.Sprintf("the plan's %v can still be right", p.NowEV100)
+			a.Against = fmt.Sprintf("the plan's %v can still be right", p.EV100)
 		}
 	}
 	if n := step.Next; n != nil && !sameFilters(n.Filters, r.On) {
@@ -140,15 +149,15 @@ func (a *RemeterAnswer) compare(r *RemeterRequest) {
 	if p == nil {
 		return
 	}
-	off := a.EV100.Above(p.NowEV100)
+	off := a.EV100.Above(p.EV100)
 	a.Off = &off
 	switch {
 	case off.Abs() < 0.05:
 		a.Against = "just as planned"
 	case off.Abs() <= p.Spread+a.Spread:
-		a.Against = fmt.Sprintf("%s stops against the plan's %v: within what it may be off", off.Signed(), p.NowEV100)
+		a.Against = fmt.Sprintf("%s stops against the plan's %v: within what it may be off", off.Signed(), p.EV100)
 	default:
-		a.Against = fmt.Sprintf("%s stops against the plan's %v: more than it said it may be off", off.Signed(), p.NowEV100)
+		a.Against = fmt.Sprintf("%s stops against the plan's %v: more than it said it may be off", off.Signed(), p.EV100)
 	}
 	if p.General != nil {
 		// The subject is so much brighter than it was thought to be; so is the place.

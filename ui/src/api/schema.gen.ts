@@ -1818,7 +1818,7 @@ export interface components {
         CardLight: {
             /**
              * Format: date-time
-             * @description the instant of both
+             * @description now, or the near end of the turn
              */
             at: string;
             /** @description the shutter that the automatic would choose at base ISO, behind this glass */
@@ -1828,21 +1828,14 @@ export interface components {
              * @description that the locked camera would show, at base ISO
              */
             biasStops: number;
-            /** Format: double */
-            generalEv100?: number;
+            /** @description at that instant */
+            expected: components["schemas"]["Expected"];
             /** Format: double */
             highEv100: number;
             /** Format: double */
             lowEv100: number;
             /** @description what a hand meter would show, set to this aperture and base ISO */
             meter: string;
-            /**
-             * Format: double
-             * @description now, or at the near end of the turn
-             */
-            nowEv100: number;
-            /** Format: double */
-            spreadStops: number;
         };
         CardMark: {
             /** Format: date-time */
@@ -2470,6 +2463,17 @@ export interface components {
             shutter?: string;
             /** @description meter: f2 1/1250 iso50 or EV 14.3; lux: 6400 */
             text?: string;
+        };
+        Expected: {
+            /**
+             * Format: double
+             * @description of this subject
+             */
+            ev100: number;
+            /** Format: double */
+            generalEv100?: number;
+            /** Format: double */
+            spreadStops: number;
         };
         ExplainLine: {
             formula: string;
@@ -3896,7 +3900,7 @@ export interface components {
             /** @description ids of the loose glass that is on */
             on: string[];
             /** @description the light the plan expects */
-            planned?: components["schemas"]["CardLight"];
+            planned?: components["schemas"]["Expected"];
             shot: components["schemas"]["CardShot"];
             /**
              * Format: double

@@ -127,6 +127,7 @@ type CardSetting struct {
 	ShutterS  stop.Shutter `json:"shutterS" doc:"the slowest, where it floats"`
 	Shutter   string       `json:"shutter"`
 	ISO       string       `json:"iso" doc:"one, or a band"`
+	ISOLow    stop.ISO     `json:"isoLow" doc:"the one, or the lowest"`
 	FPS       string       `json:"fps"`
 	Angle     string       `json:"angle,omitempty"`
 	Automatic bool         `json:"automatic" doc:"shutter and ISO are left to the camera"`
@@ -146,7 +147,7 @@ type CardLight struct {
 	At        time.Time `json:"at" doc:"now, or the near end of the turn"`
 	Expected  Expected  `json:"expected" doc:"at that instant"`
 	// What would be read now, if the plan is right.
-	Bias  stop.Stops `json:"biasStops" doc:"that the locked camera would show, at base ISO"`
+	Bias  stop.Stops `json:"biasStops" doc:"that the camera would show, locked at what is set, ISO at its lowest"`
 	Auto  string     `json:"auto" doc:"the shutter that the automatic would choose at base ISO, behind this glass"`
 	Meter string     `json:"meter" doc:"what a hand meter would show, set to this aperture and base ISO"`
 }
@@ -364,14 +365,14 @@ func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, s
 		return nil, nil, err
 	}
 	t.Set = settingOf(q, &option, set, b)
-	t.Light.expect(q, &option)
+	t.Light.expect(q, &option, &t.Set)
 	return q, &option, nil
 }
 
 // expect says what would be read now, if the plan is right.
-func (l *CardLight) expect(q *glass.Question, o *glass.Option) {
+func (l *CardLight) expect(q *glass.Question, o *glass.Option, set *CardSetting) {
 	behind := l.Expected.EV100.Plus(-o.Stops)
-	l.Bias = behind.Above(q.Setting.EV())
+	l.Bias = behind.Above(stop.Setting{Aperture: q.Setting.Aperture, Shutter: set.ShutterS, ISO: set.ISOLow}.EV())
 	l.Auto = stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind).Spoken()
 	l.Meter = fmt.Sprintf("f%g %s iso%.0f", float64(q.Setting.Aperture), stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, l.Expected.EV100).Spoken(), float64(q.Setting.ISO))
 }
@@ -382,11 +383,12 @@ const steady = stop.Stops(0.1)
 // settingOf words an option as what to set.
 func settingOf(q *glass.Question, o *glass.Option, set *CardShot, b *CardBench) CardSetting {
 	out := CardSetting{
-		ShutterS: o.Shutter, Shutter: q.Spoken(o.Shutter), ISO: fmt.Sprintf("%.0f", float64(o.ISO)), FPS: set.Look.FPS + " fps", Left: o.Left,
+		ShutterS: o.Shutter, Shutter: q.Spoken(o.Shutter), ISO: fmt.Sprintf("%.0f", float64(o.ISO)), ISOLow: o.ISO, FPS: set.Look.FPS + " fps", Left: o.Left,
 		Recipe: append([]string{}, b.Recipe...), EVSet: q.Setting.EV(), Stops: o.Stops, Loose: o.Lost - o.Error,
 	}
 	if m := o.Mode; m != nil && m.Kind != glass.Lock {
 		out.Floats, out.ShutterS = true, m.Slowest
+		out.ISOLow = m.ISOLow
 		out.Shutter = ranged(q.Spoken(m.Fastest), q.Spoken(m.Slowest))
 		out.ISO = ranged(fmt.Sprintf("%.0f", float64(m.ISOLow)), fmt.Sprintf("%.0f", float64(m.ISOHigh)))
 	}

@@ -10,11 +10,11 @@ import (
 
 // RemeterRequest asks what a reading on the spot says of the glass that is on.
 type RemeterRequest struct {
-	Bench   CardBench  `json:"bench"`
-	Shot    CardShot   `json:"shot"`
-	On      []string   `json:"on" maxItems:"4" doc:"ids of the loose glass that is on"`
-	Light   ShotLight  `json:"light" doc:"what was read"`
-	Planned *Expected  `json:"planned,omitempty" doc:"the light the plan expects"`
+	Bench   CardBench `json:"bench"`
+	Shot    CardShot  `json:"shot"`
+	On      []string  `json:"on" maxItems:"4" doc:"ids of the loose glass that is on"`
+	Light   ShotLight `json:"light" doc:"what was read"`
+	Planned *Expected `json:"planned,omitempty" doc:"the light the plan expects"`
 	// ShutterS is what the camera is set to.
 	ShutterS stop.Shutter `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"what is set, seconds"`
 }

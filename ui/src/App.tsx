@@ -7,6 +7,8 @@ import { Shell } from "./shell/Shell";
 // The page opens on the shoots; the larger places come when they are gone to.
 const ShotPlace = lazy(async () => ({ default: (await import("./places/shot/ShotPlace")).ShotPlace }));
 const DayPlace = lazy(async () => ({ default: (await import("./places/day/DayPlace")).DayPlace }));
+const CardStart = lazy(async () => ({ default: (await import("./places/card/CardPlace")).CardStart }));
+const CardPlace = lazy(async () => ({ default: (await import("./places/card/CardPlace")).CardPlace }));
 const KitPlace = lazy(async () => ({ default: (await import("./places/kit/KitPlace")).KitPlace }));
 
 const opening = <Skeleton h="300px" aria-busy="true" aria-label="Opening" />;
@@ -30,6 +32,22 @@ export function App() {
           element={
             <Suspense fallback={opening}>
               <ShotPlace />
+            </Suspense>
+          }
+        />
+        <Route
+          path="card"
+          element={
+            <Suspense fallback={opening}>
+              <CardStart />
+            </Suspense>
+          }
+        />
+        <Route
+          path="card/:id"
+          element={
+            <Suspense fallback={opening}>
+              <CardPlace />
             </Suspense>
           }
         />

@@ -7,15 +7,20 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
 import { KEEP_MS, persistence } from "./offline/persist";
+import { keepOffline } from "./offline/serviceWorker";
 import { applyColorMode } from "./theme/colorMode";
 import { system } from "./theme/system";
 
 applyColorMode();
+keepOffline();
 
 const queries = new QueryClient({
   // The server is on this machine or near: it answers or it is gone, whatever the
   // browser believes of the network.
-  defaultOptions: { queries: { networkMode: "always", retry: 1, gcTime: KEEP_MS }, mutations: { networkMode: "always" } },
+  defaultOptions: {
+    queries: { networkMode: "always", retry: 1, gcTime: KEEP_MS },
+    mutations: { networkMode: "always" },
+  },
 });
 
 const root = document.getElementById("root");

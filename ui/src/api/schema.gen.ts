@@ -1825,7 +1825,7 @@ export interface components {
             auto: string;
             /**
              * Format: double
-             * @description that the locked camera would show, at base ISO
+             * @description that the camera would show, locked at what is set, ISO at its lowest
              */
             biasStops: number;
             /** @description at that instant */
@@ -1895,6 +1895,11 @@ export interface components {
             fps: string;
             /** @description one, or a band */
             iso: string;
+            /**
+             * Format: double
+             * @description the one, or the lowest
+             */
+            isoLow: number;
             /**
              * Format: double
              * @description what is left over at the highest light

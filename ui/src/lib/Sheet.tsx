@@ -4,7 +4,7 @@ interface SheetProps {
   title: string;
   isOpen: boolean;
   onOpen: (isOpen: boolean) => void;
-  size?: "md" | "lg" | "xl";
+  size?: "md" | "lg" | "xl" | { base: "full"; md: "lg" };
   children: React.ReactNode;
 }
 

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, Problem, type Schemas, unwrap } from "../api/client";
 import { cardQuery } from "../api/queries";
@@ -11,26 +11,14 @@ const RETRY_MS = 5_000;
 
 /** Other windows of this device hear when the log changes. */
 const channel = new BroadcastChannel("pinhole.fieldLog");
-const heard = new Set<() => void>();
-channel.onmessage = () => tell();
 
-function tell(): void {
-  for (const listener of heard) listener();
-}
-
-function changed(): void {
-  tell();
-  channel.postMessage("changed");
-}
-
-/** Keeps an entry on this device, and sends it when the server is there. */
+/** Keeps an entry on this device, to be sent when the server is there. */
 export async function log(shootId: string, entry: Entry): Promise<void> {
   await (await database()).add("waiting", { id: newId(), shootId, entry });
   changed();
-  void send();
 }
 
-/** Takes an entry that the server would not have off this device. */
+/** Takes an entry off this device. */
 export async function discard(id: string): Promise<void> {
   const db = await database();
   const key = await db.getKeyFromIndex("waiting", "id", id);
@@ -38,32 +26,43 @@ export async function discard(id: string): Promise<void> {
   changed();
 }
 
+const listeners = new Set<() => void>();
+
+/** Tells this window and the others that what waits has changed. */
+function changed(): void {
+  for (const heard of listeners) heard();
+  channel.postMessage("changed");
+}
+
 const newId = (): string => {
   const bytes = crypto.getRandomValues(new Uint8Array(16)); // randomUUID is there on https alone
   return [...bytes].map((b) => b.toString(16).padStart(2, "0")).join("");
 };
 
-/** What waits, oldest first. */
-async function waitingOnes(): Promise<Waiting[]> {
-  return (await database()).getAll("waiting");
+/** An entry as the card takes it; nothing for what is no mark. */
+export function markOf(e: Entry): Schemas["CardMark"][] {
+  if (e.kind !== "tick" && e.kind !== "untick" && e.kind !== "override") return [];
+  return [{ turn: e.turn ?? "", step: e.step ?? "", kind: e.kind, at: e.at, words: e.words ?? "" }];
 }
 
-/** One window sends at a time, in the order in which things were done. */
-async function send(): Promise<void> {
-  if (navigator.locks) await navigator.locks.request("pinhole.fieldLog", sendAll);
-  else await sendAll(); // plain http on a local network has no locks; sending twice stores once
+/** Sends what waits. One window sends at a time, in the order in which things were done. */
+async function send(queries: QueryClient): Promise<void> {
+  // Plain http has no locks; what is sent twice is stored once all the same.
+  if (navigator.locks) await navigator.locks.request("pinhole.fieldLog", () => sendAll(queries));
+  else await sendAll(queries);
 }
 
-async function sendAll(): Promise<void> {
-  for (const w of await waitingOnes()) {
+async function sendAll(queries: QueryClient): Promise<void> {
+  const db = await database();
+  for (const w of await db.getAll("waiting")) {
     if (w.refused) continue;
     try {
       const path = { id: w.shootId, entry: w.id };
-      await unwrap(api.PUT("/api/shoots/{id}/log/{entry}", { params: { path }, body: w.entry }));
+      const stored = await unwrap(api.PUT("/api/shoots/{id}/log/{entry}", { params: { path }, body: w.entry }));
+      keep(queries, w.shootId, stored);
       await discard(w.id);
     } catch (cause) {
       if (!(cause instanceof Problem) || cause.status === 401 || cause.status >= 500) return; // later
-      const db = await database();
       const key = await db.getKeyFromIndex("waiting", "id", w.id);
       if (key !== undefined) await db.put("waiting", { ...w, refused: cause.message }, key);
       changed();
@@ -71,31 +70,69 @@ async function sendAll(): Promise<void> {
   }
 }
 
-const waitingQuery = { queryKey: ["waiting"], queryFn: waitingOnes, gcTime: 0, networkMode: "always" as const };
+/** Adds what the server stored to the card, so that it stands there before it is fetched anew. */
+function keep(queries: QueryClient, shootId: string, stored: Schemas["StoredFieldEntry"]): void {
+  queries.setQueryData(cardQuery(shootId).queryKey, (card) => {
+    if (!card || card.log.some((e) => e.id === stored.id)) return card;
+    const marks = [...card.request.marks, ...markOf(stored)];
+    const { anchor } = stored;
+    if (stored.kind !== "pin" || stored.clash || !anchor) {
+      return { ...card, log: [...card.log, stored], request: { ...card.request, marks } };
+    }
+    const outing = { ...card.request.outing, anchor: { time: anchor.at, ev100: anchor.ev100 } };
+    const shoot = { ...card.shoot, day: { ...card.shoot.day, anchor } };
+    return { ...card, shoot, log: [...card.log, stored], request: { ...card.request, marks, outing } };
+  });
+  // The day's anchor and readings are other places' too.
+  void queries.invalidateQueries({ queryKey: ["day", shootId] });
+}
 
-/** What waits on this device, of all shoots; it is sent while anything shows it. */
+const WAITING = ["waiting"];
+
+/** What waits on this device, of all shoots, oldest first. */
 export function useWaiting(): Waiting[] {
   const queries = useQueryClient();
-  const { data = [] } = useQuery(waitingQuery);
+  const { data = [] } = useQuery({ queryKey: WAITING, queryFn: async () => (await database()).getAll("waiting") });
   useEffect(() => {
     const refresh = () => {
-      void queries.invalidateQueries({ queryKey: ["waiting"] });
+      void queries.invalidateQueries({ queryKey: WAITING });
+    };
+    // What another window has sent is on the server's card, and no more on this device.
+    const refreshAll = () => {
+      refresh();
       void queries.invalidateQueries({ queryKey: ["card"] });
     };
-    heard.add(refresh);
-    const timer = setInterval(() => void send(), RETRY_MS);
-    window.addEventListener("online", send);
-    void send();
+    listeners.add(refresh);
+    channel.addEventListener("message", refreshAll);
     return () => {
-      heard.delete(refresh);
-      clearInterval(timer);
-      window.removeEventListener("online", send);
+      listeners.delete(refresh);
+      channel.removeEventListener("message", refreshAll);
     };
   }, [queries]);
   return data;
 }
 
-/** The card of a shoot, with what waits on this device laid over what the server knows. */
+/** Sends what waits, as long as the page is open: at once, and again while the server is gone. */
+export function useSending(): void {
+  const queries = useQueryClient();
+  useEffect(() => {
+    const sendNow = () => void send(queries);
+    const sendSome = async () => {
+      if ((await (await database()).count("waiting")) > 0) sendNow();
+    };
+    listeners.add(sendNow);
+    const timer = setInterval(sendSome, RETRY_MS);
+    window.addEventListener("online", sendNow);
+    sendNow();
+    return () => {
+      listeners.delete(sendNow);
+      clearInterval(timer);
+      window.removeEventListener("online", sendNow);
+    };
+  }, [queries]);
+}
+
+/** The card of a shoot, and what waits on this device for it. */
 export function useCard(shootId: string) {
   const query = useQuery(cardQuery(shootId));
   const waiting = useWaiting().filter((w) => w.shootId === shootId);

@@ -1,11 +1,12 @@
 import { Badge, Box, Link as ChakraLink, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { Aperture, Backpack, CalendarDays } from "lucide-react";
+import { Aperture, Backpack, CalendarDays, ClipboardCheck } from "lucide-react";
 import { NavLink, Outlet, useMatch } from "react-router";
 import { statusQuery } from "../api/queries";
 import { ColorModeButton } from "./ColorModeButton";
 import { useLastShot } from "./lastShot";
 import { QuickLine } from "./QuickLine";
+import { ReachBadge } from "./ReachBadge";
 import { ShortcutHelp } from "./ShortcutHelp";
 import { Toasts } from "./toaster";
 
@@ -43,6 +44,7 @@ export function Shell() {
       >
         <Place to="/shoot" icon={<CalendarDays aria-hidden />} name="Shoot" />
         {lastShot && <Place to={`/shot/${lastShot}`} icon={<Aperture aria-hidden />} name="Shot" />}
+        <Place to="/card" icon={<ClipboardCheck aria-hidden />} name="Card" />
         <Place to="/kit" icon={<Backpack aria-hidden />} name="Kit" />
       </Flex>
       <Stack flex="1" minW="0" gap="0" pb={{ base: "76px", md: "4" }}>
@@ -54,6 +56,7 @@ export function Shell() {
               demo data
             </Badge>
           )}
+          <ReachBadge />
           <ShortcutHelp />
           <ColorModeButton />
         </Flex>

@@ -1,0 +1,159 @@
+import { Button, Flex, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { Link, Navigate, useNavigate, useParams } from "react-router";
+import { Problem } from "../../api/client";
+import { shootsQuery } from "../../api/queries";
+import { clockIn, dayIn } from "../../lib/zone";
+import { CameraTabs } from "./CameraTabs";
+import { ChecksSheet } from "./ChecksSheet";
+import { DrillSheet } from "./DrillSheet";
+import { LogSheet } from "./LogSheet";
+import { PassageSheet } from "./PassageSheet";
+import { RemeterSheet } from "./RemeterSheet";
+import { ThumbBar } from "./ThumbBar";
+import { TurnView } from "./TurnView";
+import { type CardWork, useCardWork } from "./useCardWork";
+
+const LAST = "pinhole.lastCard";
+
+/** The card of the shoot that was open last, or of the newest. */
+export function CardStart() {
+  const { data: shoots, error } = useQuery(shootsQuery);
+  if (!shoots) return error ? <Text py="8">{error.message}</Text> : <Opening />;
+  const last = localStorage.getItem(LAST);
+  const shoot = shoots.find((s) => s.id === last) ?? shoots.at(-1);
+  if (shoot) return <Navigate to={`/card/${shoot.id}`} replace />;
+  return (
+    <Stack align="flex-start" gap="3" py="8">
+      <Heading as="h1">No shoot yet</Heading>
+      <Text color="muted">The card shows what to set, check and do on the day of a shoot.</Text>
+      <Button asChild>
+        <Link to="/shoot">Plan a shoot</Link>
+      </Button>
+    </Stack>
+  );
+}
+
+const Opening = () => <Skeleton h="300px" aria-busy="true" aria-label="Opening the card" />;
+
+/** What is open over the card; a drill by its name. */
+export type Open = { sheet: "checks" | "remeter" | "passage" | "log" } | { sheet: "drill"; name: string } | null;
+
+/** In the field: what to set, what to check, what comes next, what if it goes wrong. */
+export function CardPlace() {
+  const { id = "" } = useParams();
+  const { work, error } = useCardWork(id);
+  const navigate = useNavigate();
+  useEffect(() => localStorage.setItem(LAST, id), [id]);
+  if (!work) {
+    if (!error) return <Opening />;
+    const isGone = error instanceof Problem && error.status === 404;
+    return (
+      <Stack align="flex-start" gap="3" py="8">
+        <Heading as="h1">The card cannot be shown</Heading>
+        <Text color="muted">{isGone ? "This shoot is not there any more." : error.message}</Text>
+        <Button onClick={() => navigate("/shoot")}>To the shoots</Button>
+      </Stack>
+    );
+  }
+  return <Card key={id} work={work} />;
+}
+
+function Card({ work }: { work: CardWork }) {
+  const { answer, card, zone } = work;
+  const [camera, setCamera] = useState<string>();
+  const [turnId, setTurnId] = useState<string>();
+  const [open, setOpen] = useState<Open>(null);
+  // Of the cameras the one whose turn is on, or comes first.
+  const of =
+    answer.cameras.find((c) => c.cameraId === camera) ??
+    answer.cameras.find((c) => c.turns[c.current]?.when === "on") ??
+    answer.cameras.toSorted((a, b) => startOf(a) - startOf(b))[0];
+  const index = of ? Math.max(0, turnId ? of.turns.findIndex((t) => t.id === turnId) : of.current) : 0;
+  const turn = of?.turns[index];
+  const close = (isOpen: boolean) => !isOpen && setOpen(null);
+  if (!of || !turn) {
+    return (
+      <Stack align="flex-start" gap="3" py="8">
+        <Heading as="h1">{card.shoot.name}</Heading>
+        <Text>No shot of it has a time and a light yet: give them in the plan of the day.</Text>
+        <Button asChild>
+          <Link to={`/shoot/${card.shoot.id}`}>Plan the day</Link>
+        </Button>
+      </Stack>
+    );
+  }
+  return (
+    <Stack gap="3" maxW="760px" mx="auto" pb={{ base: "84px", md: "0" }}>
+      <Heading as="h1" srOnly>
+        Card: {card.shoot.name}
+      </Heading>
+      {work.isAhead && <AsAt work={work} />}
+      <CameraTabs
+        cameras={answer.cameras}
+        chosen={of.cameraId}
+        onChoose={(id) => {
+          setCamera(id);
+          setTurnId(undefined);
+        }}
+      />
+      <TurnView
+        of={of}
+        index={index}
+        zone={zone}
+        shownAt={work.shownAt}
+        onStep={(next) => setTurnId(of.turns[next]?.id)}
+        onDrill={(name) => setOpen({ sheet: "drill", name })}
+        onPassage={() => setOpen({ sheet: "passage" })}
+        onChecks={() => setOpen({ sheet: "checks" })}
+      />
+      <ThumbBar turn={turn} work={work} onOpen={setOpen} />
+      <ChecksSheet work={work} turn={turn} isOpen={open?.sheet === "checks"} onOpen={close} />
+      {open?.sheet === "remeter" && <RemeterSheet work={work} turn={turn} camera={of.cameraId} onOpen={close} />}
+      {open?.sheet === "passage" && <PassageSheet work={work} turn={turn} camera={of.cameraId} onOpen={close} />}
+      <DrillSheet
+        drills={turn.drills}
+        name={open?.sheet === "drill" ? open.name : null}
+        onName={(name) => setOpen({ sheet: "drill", name })}
+        onOpen={close}
+      />
+      <LogSheet work={work} turn={turn} isOpen={open?.sheet === "log"} onOpen={close} />
+    </Stack>
+  );
+}
+
+const startOf = (c: CardWork["answer"]["cameras"][number]): number => Date.parse(c.turns[c.current]?.from ?? "");
+
+/** That the card is shown as at another instant, and the way to others and back. */
+function AsAt({ work }: { work: CardWork }) {
+  const { shownAt, zone, showAt } = work;
+  const step = (minutes: number) => showAt(shownAt + minutes * 60_000);
+  return (
+    <Flex
+      gap="1"
+      align="center"
+      bg="accentSoft"
+      rounded="lg"
+      ps="3"
+      role="status"
+      aria-label="Shown as at another time"
+    >
+      <Text flex="1" fontSize="sm">
+        As at{" "}
+        <b>
+          {dayIn(shownAt, zone)}, {clockIn(shownAt, zone)}
+        </b>
+      </Text>
+      <Button size="sm" variant="ghost" onClick={() => step(-15)} aria-label="15 minutes earlier">
+        −15
+      </Button>
+      <Button size="sm" variant="ghost" onClick={() => step(15)} aria-label="15 minutes later">
+        +15
+      </Button>
+      <Button size="sm" variant="ghost" onClick={() => showAt(Date.now())}>
+        Now
+      </Button>
+    </Flex>
+  );
+}

@@ -1,0 +1,185 @@
+import { Box, Button, Flex, Heading, List, Stack, Text, Textarea } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { CopyButton } from "../../lib/CopyButton";
+import { Sheet } from "../../lib/Sheet";
+import { clockIn, dayIn } from "../../lib/zone";
+import { discard } from "../../offline/fieldLog";
+import type { CardWork, Entry, Turn } from "./useCardWork";
+
+interface LogSheetProps {
+  work: CardWork;
+  turn: Turn;
+  isOpen: boolean;
+  onOpen: (isOpen: boolean) => void;
+}
+
+/** What was done in the field, what waits, what clashes; and the card to take along. */
+export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
+  const [words, setWords] = useState("");
+  const { card, waiting, zone } = work;
+  const clashes = openClashes(card.log);
+  const log = card.log.toReversed();
+  return (
+    <Sheet title="Log" isOpen={isOpen} onOpen={onOpen} size={{ base: "full", md: "lg" }}>
+      <Stack gap="4" pb="6">
+        <Stack gap="2">
+          <Textarea
+            aria-label="Note"
+            placeholder="What did you see?"
+            value={words}
+            maxLength={500}
+            onChange={(e) => setWords(e.target.value)}
+            fontSize="lg"
+            borderColor="edge"
+          />
+          <Button
+            alignSelf="flex-start"
+            disabled={words.trim() === ""}
+            onClick={() => {
+              void work.note({ kind: "note", turn: turn.id, words: words.trim() });
+              setWords("");
+            }}
+          >
+            Note it
+          </Button>
+        </Stack>
+        {clashes.map((e) => (
+          <ClashBox key={e.id} work={work} entry={e} />
+        ))}
+        {waiting.length > 0 && (
+          <Box bg="unknownSoft" rounded="lg" p="3" role="status" data-testid="waiting">
+            <b>Waiting on this device for the server: {waiting.length}</b>
+            <List.Root ps="4">
+              {waiting.map((w) => (
+                <List.Item key={w.id}>
+                  {clockIn(w.entry.at, zone)} {entryWords(w.entry, work)}
+                  {w.refused && (
+                    <>
+                      {" "}
+                      <Text as="span" color="breaks">
+                        not taken: {w.refused}
+                      </Text>{" "}
+                      <Button size="sm" variant="outline" onClick={() => discard(w.id)}>
+                        Discard
+                      </Button>
+                    </>
+                  )}
+                </List.Item>
+              ))}
+            </List.Root>
+          </Box>
+        )}
+        <Box>
+          <Heading as="h3" size="md">
+            Done
+          </Heading>
+          {log.length === 0 && <Text color="muted">Nothing yet.</Text>}
+          <List.Root ps="4" data-testid="log">
+            {log.map((e) => (
+              <List.Item key={e.id}>
+                {dayIn(e.at, zone)}, {clockIn(e.at, zone)} {entryWords(e, work)}
+                {e.clash && (
+                  <Text as="span" color="tight">
+                    {" "}
+                    · {e.clash.words}
+                    {e.clash.at && ` (${clockIn(e.clash.at, zone)})`}
+                  </Text>
+                )}
+              </List.Item>
+            ))}
+          </List.Root>
+        </Box>
+        <Box>
+          <Heading as="h3" size="md" mb="1">
+            Take it along
+          </Heading>
+          <Flex gap="2" wrap="wrap">
+            <CopyButton text={work.answer.text}>Plan as text</CopyButton>
+            <Button variant="outline" asChild>
+              <a href={`/api/shoots/${card.shoot.id}/paper?size=a5`} download>
+                PDF, A5
+              </a>
+            </Button>
+            <Button variant="outline" asChild>
+              <a href={`/api/shoots/${card.shoot.id}/paper?size=pocket`} download>
+                PDF, pocket
+              </a>
+            </Button>
+          </Flex>
+          <Text as="pre" mt="3" fontSize="sm" whiteSpace="pre-wrap" data-testid="plan-text">
+            {work.answer.text}
+          </Text>
+        </Box>
+      </Stack>
+    </Sheet>
+  );
+}
+
+type Logged = Schemas["StoredFieldEntry"];
+
+/** Pins that were not laid over another, and that nobody has settled since. */
+function openClashes(log: Logged[]): Logged[] {
+  return log.filter(
+    (e, i) => e.kind === "pin" && e.clash && !log.slice(i + 1).some((x) => x.kind === "pin" || x.step === e.id),
+  );
+}
+
+/** Two pins that do not agree; one of them is chosen. */
+function ClashBox({ work, entry }: { work: CardWork; entry: Logged }) {
+  const theirs = work.card.shoot.day?.anchor;
+  const at = (a: Schemas["Anchor"] | undefined) =>
+    a ? `EV ${a.ev100.toFixed(1)} at ${clockIn(a.at, work.zone)}` : "no pin";
+  return (
+    <Box borderWidth="2px" borderColor="tight" rounded="lg" p="3" role="alert" data-testid="clash">
+      <Text fontWeight="bold">Two pins do not agree.</Text>
+      <Text>
+        Here: {at(entry.anchor)} ({entry.words}). Standing: {at(theirs)}
+        {theirs?.words && ` (${theirs.words})`}.
+      </Text>
+      <Flex gap="2" mt="2" wrap="wrap">
+        <Button
+          onClick={() =>
+            entry.anchor &&
+            work.note({
+              kind: "pin",
+              words: entry.words ?? "",
+              anchor: entry.anchor,
+              step: entry.id,
+              ...(theirs && { was: theirs }),
+            })
+          }
+        >
+          Pin this one
+        </Button>
+        <Button
+          variant="outline"
+          onClick={() => work.note({ kind: "note", step: entry.id, words: `left standing: ${at(theirs)}` })}
+        >
+          Leave what stands
+        </Button>
+      </Flex>
+    </Box>
+  );
+}
+
+/** An entry in a line. */
+function entryWords(e: Entry, work: CardWork): string {
+  const of = work.answer.cameras.flatMap((c) => c.turns).find((t) => t.id === e.turn);
+  const step = of?.checks.find((c) => c.step === e.step)?.words ?? e.step ?? "";
+  const where = of ? `${of.name}: ` : "";
+  switch (e.kind) {
+    case "tick":
+      return `${where}done: ${step}`;
+    case "untick":
+      return `${where}taken back: ${step}`;
+    case "override":
+      return `${where}gone on without: ${step} (${e.words})`;
+    case "reading":
+      return `read EV ${e.reading?.ev100.toFixed(1)}: ${e.words}`;
+    case "pin":
+      return `pinned EV ${e.anchor?.ev100.toFixed(1)}: ${e.words}`;
+    default:
+      return `${where}${e.words}`;
+  }
+}

@@ -1,0 +1,244 @@
+import { Box, Button, Flex, SimpleGrid, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { remeterQuery } from "../../api/queries";
+import { Choice } from "../../lib/Choice";
+import { Sheet } from "../../lib/Sheet";
+import { StateMark } from "../../lib/StateMark";
+import { TextField } from "../../lib/TextField";
+import { useSettled } from "../../lib/useSettled";
+import { clockIn, isoIn } from "../../lib/zone";
+import { toaster } from "../../shell/toaster";
+import { benchOf, shotOf } from "./asked";
+import type { CardWork, Turn } from "./useCardWork";
+
+type Kind = "bias" | "auto" | "meter" | "looks";
+type Saw = Schemas["Look"]["saw"];
+
+const KINDS = [
+  { value: "bias", name: "Bias" },
+  { value: "auto", name: "Auto" },
+  { value: "meter", name: "Meter" },
+  { value: "looks", name: "Look" },
+] as const;
+
+const BIASES = ["-3", "-2", "-1", "-0.7", "-0.3", "0", "+0.3", "+0.7", "+1", "+2", "+3"];
+/** How many of the camera's steps are offered to either side of the expected one. */
+const STEPS_BESIDE = 5;
+const SAW: { value: Saw; name: string }[] = [
+  { value: "dark", name: "Too dark" },
+  { value: "right", name: "Right" },
+  { value: "bright", name: "Too bright" },
+];
+const LAST = "pinhole.remeter";
+
+interface RemeterSheetProps {
+  work: CardWork;
+  turn: Turn;
+  camera: string;
+  onOpen: (isOpen: boolean) => void;
+}
+
+/** A reading on the spot: what it makes of the glass that is on, and pinned, of the day. */
+export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) {
+  const [kind, setKind] = useState<Kind>(() => (localStorage.getItem(LAST) as Kind | null) ?? "bias");
+  const [typed, setTyped] = useState<Partial<Record<Kind, string>>>({});
+  const [looks, setLooks] = useState<Schemas["Look"][]>([]);
+  const value = typed[kind] ?? "";
+  const bench = benchOf(work, turn, camera);
+  const shot = shotOf(work, turn);
+  const on = turn.filters.map((f) => f.id);
+  const light = useSettled(lightOf(kind, value, looks, turn, on), 150);
+  const { expected } = turn.light;
+  const answer = useQuery(
+    remeterQuery(
+      light && bench && shot ? { bench, shot, on, light, planned: expected, shutterS: turn.set.shutterS } : null,
+    ),
+  );
+  const choose = (next: string) => setTyped({ ...typed, [kind]: next });
+  const a = light ? answer.data : undefined;
+  const words = kind === "looks" ? (SAW.find((s) => s.value === looks.at(-1)?.saw)?.name ?? "") : wordsOf(kind, value);
+  const pin = async () => {
+    if (!a) return;
+    const behind = on.length > 0 ? ` behind ${turn.glass}` : "";
+    const said = `${words}${behind}, ${turn.name}`;
+    await work.note({
+      kind: "reading",
+      turn: turn.id,
+      words: said,
+      reading: { kind, source: "real", ev100: a.ev100, spreadStops: a.spreadStops },
+    });
+    if (a.anchorEv100 !== null) {
+      const waits = work.waiting.filter((w) => w.entry.kind === "pin" && !w.refused).at(-1)?.entry.anchor;
+      const was = waits ?? work.card.shoot.day?.anchor;
+      const anchor = { at: isoIn(work.shownAt, work.zone), ev100: a.anchorEv100, source: "real" as const, words: said };
+      await work.note({ kind: "pin", words: said, anchor, ...(was && { was }) });
+    }
+    toaster.create({ title: a.anchorEv100 === null ? "Reading kept" : "Pinned: the day moves with it" });
+    onOpen(false);
+  };
+  return (
+    <Sheet title="Re-meter" isOpen onOpen={onOpen} size={{ base: "full", md: "lg" }}>
+      <Stack gap="3" pb="6">
+        <Choice
+          label="What shows it"
+          options={KINDS}
+          value={kind}
+          onChange={(next) => {
+            localStorage.setItem(LAST, next);
+            setKind(next);
+          }}
+        />
+        <Text fontSize="lg" data-testid="expected">
+          {expectedWords(kind, turn)}
+        </Text>
+        {kind === "looks" ? (
+          <Grid
+            columns={3}
+            options={SAW.map((s) => ({ value: s.value, name: s.name }))}
+            value={looks.at(-1)?.saw}
+            onChoose={(saw) => setLooks([...looks, { stops: turn.set.stops, evSet: turn.set.evSet, saw: saw as Saw }])}
+          />
+        ) : (
+          <>
+            <Grid columns={4} options={chipsOf(kind, turn, bench)} value={value} onChoose={choose} />
+            <TextField
+              label={kind === "meter" ? "f2 1/1250 iso50, or EV 14.3, as it shows" : "or as it shows"}
+              value={value}
+              onChange={choose}
+              fontSize="xl"
+              h="52px"
+            />
+          </>
+        )}
+        {light && answer.error && (
+          <Text color="breaks" role="alert">
+            {answer.error.message}
+          </Text>
+        )}
+        {a && <Result a={a} work={work} turn={turn} />}
+        {a?.settled && (
+          <Button size="2xl" h="64px" position="sticky" bottom="0" onClick={pin}>
+            {a.anchorEv100 === null ? "Keep the reading" : "Pin it: the day moves with it"}
+          </Button>
+        )}
+        {a?.settled && a.anchorEv100 === null && (
+          <Text color="muted">This light is no daylight by the plan: the rest of the day stays as it is.</Text>
+        )}
+      </Stack>
+    </Sheet>
+  );
+}
+
+/** What was read, as the computation takes it; null while there is nothing. */
+function lightOf(
+  kind: Kind,
+  value: string,
+  looks: Schemas["Look"][],
+  turn: Turn,
+  glass: string[],
+): Schemas["ShotLight"] | null {
+  if (kind === "looks") return looks.length > 0 ? { kind, looks } : null;
+  if (value.trim() === "") return null;
+  if (kind === "meter") return { kind, at: { text: value } };
+  if (kind === "auto") return { kind, at: { shutter: value, glass } };
+  return { kind, at: { bias: value, iso: turn.set.isoLow.toFixed(0), shutter: `${turn.set.shutterS}s`, glass } };
+}
+
+const wordsOf = (kind: Kind, value: string): string =>
+  kind === "bias" ? `bias ${value}` : kind === "auto" ? `automatic ${value}` : value;
+
+function expectedWords(kind: Kind, turn: Turn): string {
+  const { expected, biasStops, auto, meter } = turn.light;
+  const off = ` (±${expected.spreadStops.toFixed(1)})`;
+  if (kind === "bias")
+    return `The plan expects a bias of ${signed(biasStops)}${off}, locked at ${turn.set.shutter}, ISO ${turn.set.isoLow.toFixed(0)}.`;
+  if (kind === "auto") return `The plan expects ${auto}${off} at base ISO, behind ${turn.glass}.`;
+  if (kind === "meter") return `The plan expects ${meter}${off}, in the open.`;
+  return `Look at ${turn.set.words}, behind ${turn.glass}.`;
+}
+
+const signed = (stops: number): string => `${stops < 0 ? "−" : "+"}${Math.abs(stops).toFixed(1)}`;
+
+interface Chip {
+  value: string;
+  name: string;
+}
+
+function chipsOf(kind: Kind, turn: Turn, bench: Schemas["CardBench"] | undefined): Chip[] {
+  if (kind === "bias") return BIASES.map((value) => ({ value, name: value.replace("-", "−") }));
+  if (kind === "meter") return [{ value: turn.light.meter, name: "as planned" }];
+  const steps = (bench?.optics.steps ?? []).map((t) => (t < 0.3 ? `1/${Math.round(1 / t)}` : `${t}s`));
+  const at = steps.indexOf(turn.light.auto);
+  if (at < 0) return steps.slice(-2 * STEPS_BESIDE).map((value) => ({ value, name: value }));
+  return steps.slice(Math.max(0, at - STEPS_BESIDE), at + STEPS_BESIDE + 1).map((value) => ({ value, name: value }));
+}
+
+interface GridProps {
+  columns: number;
+  options: Chip[];
+  value: string | undefined;
+  onChoose: (value: string) => void;
+}
+
+/** Values to be hit with a cold thumb. */
+function Grid({ columns, options, value, onChoose }: GridProps) {
+  return (
+    <SimpleGrid columns={columns} gap="2" role="group" aria-label="What it shows">
+      {options.map((o) => (
+        <Button
+          key={o.value}
+          h="50px"
+          px="1"
+          fontSize="lg"
+          whiteSpace="normal"
+          variant="outline"
+          aria-pressed={o.value === value}
+          bg={o.value === value ? "accent" : "panel"}
+          color={o.value === value ? "onAccent" : "ink"}
+          borderColor={o.value === value ? "accent" : "edge"}
+          onClick={() => onChoose(o.value)}
+        >
+          {o.name}
+        </Button>
+      ))}
+    </SimpleGrid>
+  );
+}
+
+/** Whether the glass that is on still serves, what to change to, and how far the plan was off. */
+function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork; turn: Turn }) {
+  const glassOf = (ids: string[]) =>
+    ids
+      .map((id) => work.request.glass.find((g) => g.id === id))
+      .map((g) => (g ? `${g.title}${g.slot ? ` (${g.slot})` : ""}` : "glass"));
+  return (
+    <Stack gap="2" role="status" data-testid="remetered">
+      <StateMark state={a.serves}>
+        {turn.glass}: {a.words}
+      </StateMark>
+      {a.settled && a.serves !== "breaks" && <Text fontSize="lg">Set {a.set.words}.</Text>}
+      {a.change && (
+        <Box bg="panel" borderWidth="2px" borderColor="accent" rounded="lg" p="3">
+          <Text color="muted">Change to</Text>
+          <Text fontSize="3xl" fontWeight="bold" lineHeight="1.15">
+            {glassOf(a.change.filters).join(" + ") || "No glass"}
+          </Text>
+          <Text fontSize="lg">
+            {a.change.words} · {a.change.set.words}
+          </Text>
+        </Box>
+      )}
+      {a.settled && a.serves === "breaks" && !a.change && <Text fontSize="lg">No glass in the kit does better.</Text>}
+      <Flex gap="2" wrap="wrap" fontSize="lg">
+        {a.settled && (
+          <b>
+            EV {a.ev100.toFixed(1)} ±{a.spreadStops.toFixed(1)} at {clockIn(work.shownAt, work.zone)}:
+          </b>
+        )}
+        <span>{a.against}</span>
+      </Flex>
+    </Stack>
+  );
+}

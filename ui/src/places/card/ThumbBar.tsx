@@ -1,0 +1,60 @@
+import { Button, Flex, Text } from "@chakra-ui/react";
+import { CircleGauge, ListChecks, NotebookPen, TriangleAlert } from "lucide-react";
+import type { Open } from "./CardPlace";
+import type { CardWork, Turn } from "./useCardWork";
+
+interface ThumbBarProps {
+  turn: Turn;
+  work: CardWork;
+  onOpen: (open: Open) => void;
+}
+
+/** What is done most, where the thumb is. */
+export function ThumbBar({ turn, work, onOpen }: ThumbBarProps) {
+  const done = turn.checks.filter((c) => c.at).length;
+  const waits = work.waiting.length;
+  return (
+    <Flex
+      as="section"
+      aria-label="Do"
+      gap="1"
+      position={{ base: "fixed", md: "sticky" }}
+      bottom={{ base: "63px", md: "0" }}
+      insetInline="0"
+      px={{ base: "2", md: "0" }}
+      py="1.5"
+      bg="page"
+      borderTopWidth="1px"
+      borderColor="edge"
+      zIndex="10"
+    >
+      <Big icon={<CircleGauge aria-hidden />} name="Re-meter" onPress={() => onOpen({ sheet: "remeter" })} />
+      <Big
+        icon={<ListChecks aria-hidden />}
+        name={`Checks ${done}/${turn.checks.length}`}
+        onPress={() => onOpen({ sheet: "checks" })}
+      />
+      <Big
+        icon={<TriangleAlert aria-hidden />}
+        name="Goes wrong"
+        onPress={() => onOpen({ sheet: "drill", name: turn.drills[0]?.name ?? "" })}
+      />
+      <Big
+        icon={<NotebookPen aria-hidden />}
+        name={waits > 0 ? `Log · ${waits} wait` : "Log"}
+        onPress={() => onOpen({ sheet: "log" })}
+      />
+    </Flex>
+  );
+}
+
+function Big({ icon, name, onPress }: { icon: React.ReactNode; name: string; onPress: () => void }) {
+  return (
+    <Button flex="1" minW="0" h="60px" px="1" variant="outline" flexDirection="column" gap="0.5" onClick={onPress}>
+      {icon}
+      <Text as="span" fontSize="sm" lineHeight="1.1" whiteSpace="normal">
+        {name}
+      </Text>
+    </Button>
+  );
+}

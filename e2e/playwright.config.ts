@@ -14,6 +14,7 @@ export default defineConfig({
     viewport: desk,
     timezoneId: "Etc/GMT+1",
     locale: "en-GB",
+    serviceWorkers: "block", // only the tests of working offline need one
     trace: "retain-on-failure",
     launchOptions: {
       // Debian's own Chromium: none is downloaded.

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"net/http"
 	"reflect"
@@ -9,6 +10,7 @@ import (
 
 	"pinhole/core/request"
 	"pinhole/internal/desk"
+	"pinhole/internal/paper"
 	"pinhole/internal/store"
 )
 
@@ -17,6 +19,12 @@ type LogInput struct {
 	ByID
 	Entry string `path:"entry" minLength:"8" maxLength:"60" doc:"an id that the device made"`
 	RawJSON
+}
+
+// PaperInput names a shoot and the paper its card is written on.
+type PaperInput struct {
+	ByID
+	Size string `query:"size" enum:"a5,pocket" default:"a5"`
 }
 
 // registerCard opens the doors to what is used in the field.
@@ -38,6 +46,21 @@ func (s *server) registerCard(kept *desk.Desk) {
 			return nil, fail(ctx, s.log, err)
 		}
 		return &answer[store.FieldEntry]{*added}, nil
+	})
+	huma.Register(s.api, huma.Operation{
+		OperationID: "print-card", Method: http.MethodGet, Path: "/api/shoots/{id}/paper", Summary: "Write the card of a shoot as PDF", Tags: []string{"field"},
+		Errors: []int{http.StatusNotFound, http.StatusUnprocessableEntity},
+	}, func(ctx context.Context, in *PaperInput) (*file, error) {
+		card, err := kept.CardPaper(ctx, in.ID)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		size := map[string]paper.CardSize{"a5": paper.A5, "pocket": paper.Pocket}[in.Size]
+		var out bytes.Buffer
+		if err := paper.WriteCard(&out, *card, size, kept.Now()); err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &file{"application/pdf", `attachment; filename="card-` + in.Size + `.pdf"`, out.Bytes()}, nil
 	})
 	s.describe(http.MethodPut, path, reflect.TypeFor[store.FieldEntryFields](), nil)
 }

@@ -1,0 +1,2 @@
+import { expect, test } from "../app.ts";
+import { pdf } from "../pdf.ts";

@@ -1,0 +1,167 @@
+import type { Page } from "@playwright/test";
+import { type App, expect, test } from "../app.ts";
+
+// A phone, held in one hand.
+test.use({ viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
+
+/** Opens the card by the bar of places; off its day it is shown shortly before its first turn. */
+async function openCard(page: Page, app: App): Promise<void> {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("link", { name: "Card", exact: true }).tap();
+  await expect(page.getByTestId("turn")).toContainText("Dawn walk between the rows");
+}
+
+const figure = (page: Page, name: string) => page.getByTestId(`figure-${name}`);
+
+test("for each shot of the demo, what to set is answered in three touches", async ({ page, app }) => {
+  const shots = [
+    { camera: "Row walker", later: 0, name: "Dawn walk between the rows", glass: "ND32", shutter: "1/50", iso: /^\d+–\d+$/ },
+    { camera: "Row walker", later: 1, name: "Noon walk on the terrace", glass: "ND8 + ND32", shutter: "1/50", iso: /^\d+$/ },
+    { camera: "Crate trailer", later: 0, name: "Crates down the lane", glass: "ND8", shutter: "1/100", iso: /^100$/ },
+    { camera: "Terrace quad", later: 0, name: "Dive down the terraces", glass: "Density 1.5", shutter: "1/320", iso: /^100$/ },
+    { camera: "Pond drone", later: 0, name: "Pond from above", glass: "CPL + ND64", shutter: "1/50", iso: /^\d+$/ },
+    { camera: "Cellar phone", later: 0, name: "Press cellar", glass: "VND 1-6", shutter: "1s", iso: /^50$/ },
+  ];
+  for (const shot of shots) {
+    await page.goto(`${app.url}/shoot`);
+    await page.getByRole("link", { name: "Card", exact: true }).tap(); // one
+    await page.getByRole("button", { name: shot.camera }).tap(); // two
+    if (shot.later) await page.getByRole("button", { name: "The turn after" }).tap(); // three
+    const turn = page.getByTestId("turn");
+    await expect(turn).toContainText(shot.name);
+    await expect(figure(page, "Glass")).toHaveText(shot.glass);
+    await expect(figure(page, "Shutter")).toHaveText(shot.shutter);
+    await expect(figure(page, "ISO")).toHaveText(shot.iso);
+    await expect(turn).toContainText("fps");
+    await expect(page.getByRole("region", { name: "Set as well" })).toContainText("White balance: 5600 K");
+    for (const name of ["Glass", "Shutter", "ISO"]) {
+      expect((await figure(page, name).boundingBox())?.height, `${name} of ${shot.name}`).toBeGreaterThanOrEqual(40);
+    }
+  }
+});
+
+test("the lantern supper is two turns after dawn, and the swap to it is announced", async ({ page, app }) => {
+  await openCard(page, app);
+  await expect(page.getByTestId("swap")).toContainText("in 5 h 40 min");
+  await expect(page.getByTestId("swap")).toContainText("ND8 + ND32 in place of ND32");
+  await page.getByRole("button", { name: "The turn after" }).tap();
+  await page.getByRole("button", { name: "The turn after" }).tap();
+  await expect(page.getByTestId("turn")).toContainText("Lantern supper");
+  await expect(figure(page, "Glass")).toHaveText("No glass");
+});
+
+test("time passes on the card: a turn is on, then over", async ({ page, app }) => {
+  await openCard(page, app);
+  await page.getByRole("button", { name: "15 minutes later" }).tap();
+  await expect(page.getByTestId("turn")).toContainText("On, ends in 20 min");
+  for (let i = 0; i < 2; i += 1) await page.getByRole("button", { name: "15 minutes later" }).tap();
+  await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
+  await expect(page.getByTestId("turn")).toContainText("Next, in 4 h 55 min");
+});
+
+test("a light that fell is read, changed for and pinned in three touches", async ({ page, app }) => {
+  await openCard(page, app);
+  await page.getByRole("button", { name: "The turn after" }).tap();
+  await page.getByRole("button", { name: "Re-meter" }).tap(); // one
+  await expect(page.getByTestId("expected")).toContainText("The plan expects a bias of");
+  await page.getByRole("button", { name: "−3", exact: true }).tap(); // two
+  const result = page.getByTestId("remetered");
+  await expect(result).toContainText("Change to");
+  await expect(result).toContainText("stops against the plan's EV");
+  await page.getByRole("button", { name: "Pin it: the day moves with it" }).tap(); // three
+  await expect(page.getByText("Pinned: the day moves with it")).toBeVisible();
+  // The plan of the day has the pin, and the glass of the noon walk is another.
+  await expect(figure(page, "Glass")).not.toHaveText("ND8 + ND32");
+  await page.goto(page.url().replace("/card/", "/shoot/").replace(/\?.*/, ""));
+  await expect(page.getByRole("region", { name: "Light" })).toContainText("bias -3 behind ND8 + ND32");
+});
+
+test("the ways of reading: automatic, meter and looking, and what cannot be read", async ({ page, app }) => {
+  await openCard(page, app);
+  await page.getByRole("button", { name: "Re-meter" }).tap();
+  await page.getByRole("button", { name: "Auto", exact: true }).tap();
+  await page.getByLabel("or as it shows").fill("1/200");
+  await expect(page.getByTestId("remetered")).toContainText("ND32:");
+  await page.getByRole("button", { name: "Meter", exact: true }).tap();
+  await page.getByLabel(/EV 14.3, as it shows/).fill("silly");
+  await expect(page.getByRole("alert")).toContainText("silly");
+  await expect(page.getByTestId("remetered")).toHaveCount(0);
+  await page.getByRole("button", { name: "as planned" }).tap();
+  await expect(page.getByTestId("remetered")).toContainText("just as planned");
+  await page.getByRole("button", { name: "Look", exact: true }).tap();
+  await page.getByRole("button", { name: "Too bright" }).tap();
+  await expect(page.getByTestId("remetered")).toContainText("look through this next");
+  await expect(page.getByRole("button", { name: /^Pin it/ })).toHaveCount(0);
+});
+
+test("a hard stop is said, is not ticked away, and is passed by a reason that is logged", async ({ page, app }) => {
+  await openCard(page, app);
+  await page.getByRole("button", { name: "Terrace quad" }).tap();
+  await expect(page.getByTestId("stops")).toContainText("4 hard stops are open");
+  await page.getByTestId("stops").tap();
+  const readiness = page.getByTestId("readiness");
+  await expect(readiness).toContainText("stopped by 4 hard stops");
+  for (const step of [/^Disarmed/, /^Density 1.5/, /^Pull test/]) await page.getByRole("checkbox", { name: step }).tap();
+  await expect(readiness).toContainText("stopped by one hard stop");
+  await page.getByRole("button", { name: "Go on without it…" }).tap();
+  await expect(page.getByRole("button", { name: "Log it and go on" })).toBeDisabled();
+  await page.getByLabel("The reason").fill("taped all round by two of us");
+  await page.getByRole("button", { name: "Log it and go on" }).tap();
+  await expect(readiness).toContainText("no hard stop is open");
+  await expect(page.getByRole("checkbox", { name: /^Tethered/ })).toContainText("gone on without it at");
+  await page.getByRole("button", { name: "Close" }).tap();
+  await page.getByRole("button", { name: /^Log/ }).tap();
+  await expect(page.getByTestId("log")).toContainText("taped all round by two of us");
+});
+
+test("drills are one touch away, for this craft, and defer to local rules", async ({ page, app }) => {
+  await openCard(page, app);
+  await page.getByRole("button", { name: "Terrace quad" }).tap();
+  await page.getByRole("button", { name: "Goes wrong" }).tap();
+  const drill = page.getByTestId("drill");
+  await expect(drill.getByRole("listitem")).toHaveCount(5);
+  await expect(drill).toContainText("full manual cannot hover");
+  await expect(drill).toContainText("6.3 stops over; even 1/8000 leaves it 0.3 over");
+  await expect(drill).toContainText("Local rules");
+  await page.getByRole("button", { name: "Fogged" }).tap();
+  await expect(page.getByRole("heading", { name: "Fogged" })).toBeVisible();
+  await page.getByRole("button", { name: "Close" }).tap();
+  await page.getByRole("button", { name: "Pond drone" }).tap();
+  await page.getByRole("button", { name: "Glass lost" }).tap();
+  await expect(drill).toContainText("Let go of the sticks");
+});
+
+test("a dark passage says what the lock does and what to choose", async ({ page, app }) => {
+  await openCard(page, app);
+  await page.getByRole("button", { name: "Crate trailer" }).tap();
+  await page.getByRole("button", { name: "Dark passage" }).tap();
+  const passage = page.getByTestId("passage");
+  await expect(passage).toContainText("Never take glass off or change it while moving");
+  await expect(passage).toContainText("Let ISO float, 100 to");
+  await page.getByRole("button", { name: "Unlit" }).tap();
+  await expect(passage).toContainText("Two takes, cut at the mouth");
+  await page.getByLabel("or in seconds").fill("0");
+  await expect(page.getByRole("alert")).toContainText("seconds");
+});
+
+test("what is done is in the reach of the thumb", async ({ page, app }) => {
+  await openCard(page, app);
+  for (const name of ["Re-meter", "Checks 0/11", "Goes wrong", "Log"]) {
+    const box = await page.getByRole("button", { name, exact: true }).boundingBox();
+    expect(box?.y, name).toBeGreaterThan(844 / 2);
+    expect(box?.height, name).toBeGreaterThanOrEqual(44);
+    expect(box?.width, name).toBeGreaterThanOrEqual(44);
+  }
+  const small = await page.evaluate(() =>
+    [...document.querySelectorAll("main button")].filter((b) => b.getBoundingClientRect().height < 43.5).map((b) => b.textContent),
+  );
+  expect(small, "buttons too small for a thumb").toEqual([]);
+});
+
+test("silly addresses are answered in words", async ({ page, app }) => {
+  await page.goto(`${app.url}/card/nowhere`);
+  await expect(page.getByText("This shoot is not there any more.")).toBeVisible();
+  await openCard(page, app);
+  await page.goto(`${page.url().replace(/\?.*/, "")}?at=yesterday`);
+  await expect(page.getByTestId("turn")).toContainText("Dawn walk");
+});

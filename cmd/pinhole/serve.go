@@ -8,6 +8,7 @@ import (
 	"net"
 	"net/http"
 	"os"
+	"path/filepath"
 	"time"
 
 	"github.com/adrg/xdg"
@@ -29,8 +30,8 @@ const (
 )
 
 type serveOptions struct {
-	listen, data string
-	demo         bool
+	listen, data, lanListen  string
+	demo, lan, newPassphrase bool
 }
 
 func serveCommand() *cobra.Command {
@@ -48,6 +49,9 @@ func serveCommand() *cobra.Command {
 	cmd.Flags().StringVar(&o.listen, "listen", "127.0.0.1:8321", "address to listen on; port 0 picks a free one")
 	cmd.Flags().StringVar(&o.data, "data", "", "data file (default: in the platform's folder for application data)")
 	cmd.Flags().BoolVar(&o.demo, "demo", false, "serve the made-up demo, from a data file of its own")
+	cmd.Flags().BoolVar(&o.lan, "lan", false, "serve other devices on the local network too, over HTTPS and behind a passphrase")
+	cmd.Flags().StringVar(&o.lanListen, "lan-listen", ":8322", "with --lan, the address to listen on for them")
+	cmd.Flags().BoolVar(&o.newPassphrase, "new-passphrase", false, "with --lan, make a new passphrase; every device has to give it again. PINHOLE_PASSPHRASE holds one of your own")
 	cmd.MarkFlagsMutuallyExclusive("data", "demo")
 	return cmd
 }
@@ -80,7 +84,15 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 			return fmt.Errorf("fill the demo: %w", err)
 		}
 	}
-	handler, err := web.New(web.Config{Desk: d, Log: log, Version: version, Demo: o.demo})
+	config := web.Config{Desk: d, Log: log, Version: version, Demo: o.demo}
+	var shared *site
+	if o.lan {
+		if shared, err = o.share(ctx, kept, config, filepath.Dir(path), say); err != nil {
+			return err
+		}
+		config.Shared = shared.addresses
+	}
+	handler, err := web.New(config)
 	if err != nil {
 		return err
 	}
@@ -89,29 +101,47 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 		return fmt.Errorf("listen on %s (--listen names another address): %w", o.listen, err)
 	}
 	say("Pinhole %s\ndata   %s\nopen   http://%s/\n", version, path, listener.Addr())
-	return run(ctx, listener, handler, log)
+	sites := []site{{listener: listener, handler: handler}}
+	if shared != nil {
+		sites = append(sites, *shared)
+	}
+	return run(ctx, sites, log)
 }
 
-// run serves until the context ends, then lets running requests finish.
-func run(ctx context.Context, listener net.Listener, handler http.Handler, log *slog.Logger) error {
-	srv := &http.Server{
-		Handler: handler, ReadHeaderTimeout: readHeaderTimeout, ReadTimeout: readTimeout, WriteTimeout: writeTimeout,
-		IdleTimeout: idleTimeout, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+// site is a handler with where it listens.
+type site struct {
+	listener  net.Listener
+	handler   http.Handler
+	addresses []string
+}
+
+// run serves until the context ends or a site fails, then lets running requests finish.
+func run(ctx context.Context, sites []site, log *slog.Logger) error {
+	failed := make(chan error, len(sites))
+	var servers []*http.Server
+	for _, s := range sites {
+		srv := &http.Server{
+			Handler: s.handler, ReadHeaderTimeout: readHeaderTimeout, ReadTimeout: readTimeout, WriteTimeout: writeTimeout,
+			IdleTimeout: idleTimeout, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
+		}
+		servers = append(servers, srv)
+		go func() { failed <- srv.Serve(s.listener) }()
+		log.Info("serving", "address", s.listener.Addr().String(), "pid", os.Getpid())
 	}
-	failed := make(chan error, 1)
-	go func() { failed <- srv.Serve(listener) }()
-	log.Info("serving", "address", listener.Addr().String(), "pid", os.Getpid())
+	var err error
 	select {
-	case err := <-failed:
-		return fmt.Errorf("serve: %w", err)
+	case cause := <-failed:
+		err = fmt.Errorf("serve: %w", cause)
 	case <-ctx.Done():
 	}
 	log.Info("shutting down")
 	// The context has ended; what is running gets a time of its own.
 	last, cancel := context.WithTimeout(context.WithoutCancel(ctx), shutdownTimeout)
 	defer cancel()
-	if err := srv.Shutdown(last); err != nil {
-		return fmt.Errorf("shut down: %w", err)
+	for _, srv := range servers {
+		if cause := srv.Shutdown(last); cause != nil {
+			err = errors.Join(err, fmt.Errorf("shut down: %w", cause))
+		}
 	}
-	return nil
+	return err
 }

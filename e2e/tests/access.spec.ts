@@ -150,6 +150,6 @@ test("nothing is fetched from elsewhere, and the page runs under its policy", as
   await page.waitForLoadState("networkidle");
   expect(foreign.filter((url) => !url.startsWith("data:"))).toEqual([]);
   const answer = await page.request.get(app.url);
-  expect(answer.headers()["content-security-policy"]).toContain("script-src 'self';");
+  expect(answer.headers()["content-security-policy"]).toContain("script-src 'self' 'wasm-unsafe-eval';");
   expect(await page.locator("script:not([src])").count()).toBe(0);
 });

@@ -15,10 +15,31 @@ const figure = (page: Page, name: string) => page.getByTestId(`figure-${name}`);
 
 test("for each shot of the demo, what to set is answered in three touches", async ({ page, app }) => {
   const shots = [
-    { camera: "Row walker", later: 0, name: "Dawn walk between the rows", glass: "ND32", shutter: "1/50", iso: /^\d+–\d+$/ },
-    { camera: "Row walker", later: 1, name: "Noon walk on the terrace", glass: "ND8 + ND32", shutter: "1/50", iso: /^\d+$/ },
+    {
+      camera: "Row walker",
+      later: 0,
+      name: "Dawn walk between the rows",
+      glass: "ND32",
+      shutter: "1/50",
+      iso: /^\d+–\d+$/,
+    },
+    {
+      camera: "Row walker",
+      later: 1,
+      name: "Noon walk on the terrace",
+      glass: "ND8 + ND32",
+      shutter: "1/50",
+      iso: /^\d+$/,
+    },
     { camera: "Crate trailer", later: 0, name: "Crates down the lane", glass: "ND8", shutter: "1/100", iso: /^100$/ },
-    { camera: "Terrace quad", later: 0, name: "Dive down the terraces", glass: "Density 1.5", shutter: "1/320", iso: /^100$/ },
+    {
+      camera: "Terrace quad",
+      later: 0,
+      name: "Dive down the terraces",
+      glass: "Density 1.5",
+      shutter: "1/320",
+      iso: /^100$/,
+    },
     { camera: "Pond drone", later: 0, name: "Pond from above", glass: "CPL + ND64", shutter: "1/50", iso: /^\d+$/ },
     { camera: "Cellar phone", later: 0, name: "Press cellar", glass: "VND 1-6", shutter: "1s", iso: /^50$/ },
   ];
@@ -32,7 +53,7 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
     await expect(figure(page, "Glass")).toHaveText(shot.glass);
     await expect(figure(page, "Shutter")).toHaveText(shot.shutter);
     await expect(figure(page, "ISO")).toHaveText(shot.iso);
-    await expect(turn).toContainText("fps");
+    await expect(turn).toContainText(/\d fps|a still each 2 s/);
     await expect(page.getByRole("region", { name: "Set as well" })).toContainText("White balance: 5600 K");
     for (const name of ["Glass", "Shutter", "ISO"]) {
       expect((await figure(page, name).boundingBox())?.height, `${name} of ${shot.name}`).toBeGreaterThanOrEqual(40);
@@ -55,6 +76,9 @@ test("time passes on the card: a turn is on, then over", async ({ page, app }) =
   await page.getByRole("button", { name: "15 minutes later" }).tap();
   await expect(page.getByTestId("turn")).toContainText("On, ends in 20 min");
   for (let i = 0; i < 2; i += 1) await page.getByRole("button", { name: "15 minutes later" }).tap();
+  // Nobody chose a camera: the one that comes next is shown.
+  await expect(page.getByTestId("turn")).toContainText("Crates down the lane");
+  await page.getByRole("button", { name: "Row walker" }).tap();
   await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
   await expect(page.getByTestId("turn")).toContainText("Next, in 4 h 55 min");
 });
@@ -87,7 +111,7 @@ test("the ways of reading: automatic, meter and looking, and what cannot be read
   await expect(page.getByRole("alert")).toContainText("silly");
   await expect(page.getByTestId("remetered")).toHaveCount(0);
   await page.getByRole("button", { name: "as planned" }).tap();
-  await expect(page.getByTestId("remetered")).toContainText("just as planned");
+  await expect(page.getByTestId("remetered")).toContainText(/just as planned|within what it may be off/);
   await page.getByRole("button", { name: "Look", exact: true }).tap();
   await page.getByRole("button", { name: "Too bright" }).tap();
   await expect(page.getByTestId("remetered")).toContainText("look through this next");
@@ -101,7 +125,8 @@ test("a hard stop is said, is not ticked away, and is passed by a reason that is
   await page.getByTestId("stops").tap();
   const readiness = page.getByTestId("readiness");
   await expect(readiness).toContainText("stopped by 4 hard stops");
-  for (const step of [/^Disarmed/, /^Density 1.5/, /^Pull test/]) await page.getByRole("checkbox", { name: step }).tap();
+  for (const step of [/^Disarmed/, /^Density 1.5/, /^Pull test/])
+    await page.getByRole("checkbox", { name: step }).tap();
   await expect(readiness).toContainText("stopped by one hard stop");
   await page.getByRole("button", { name: "Go on without it…" }).tap();
   await expect(page.getByRole("button", { name: "Log it and go on" })).toBeDisabled();
@@ -153,7 +178,9 @@ test("what is done is in the reach of the thumb", async ({ page, app }) => {
     expect(box?.width, name).toBeGreaterThanOrEqual(44);
   }
   const small = await page.evaluate(() =>
-    [...document.querySelectorAll("main button")].filter((b) => b.getBoundingClientRect().height < 43.5).map((b) => b.textContent),
+    [...document.querySelectorAll("main button")]
+      .filter((b) => b.getBoundingClientRect().height < 43.5)
+      .map((b) => b.textContent),
   );
   expect(small, "buttons too small for a thumb").toEqual([]);
 });

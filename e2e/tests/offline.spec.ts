@@ -59,11 +59,18 @@ test("after one visit the card opens, computes and keeps what is done with the s
   expect(shoot.day.anchor.words).toContain("bias -2");
 });
 
-test("the same step ticked in two windows reaches the server from both, once each, and is shown", async ({ page, app, context }) => {
+test("the same step ticked in two windows reaches the server from both, once each, and is shown", async ({
+  page,
+  app,
+  context,
+}) => {
   test.slow();
   await visitOnce(page, app);
   // The other device: nothing of it is shared with the first.
-  const other = await context.browser()?.newContext({ serviceWorkers: "allow" }).then((c) => c.newPage());
+  const other = await context
+    .browser()
+    ?.newContext({ serviceWorkers: "allow" })
+    .then((c) => c.newPage());
   if (!other) throw new Error("no second window");
   await visitOnce(other, app);
   await app.stop();
@@ -118,7 +125,12 @@ test("two pins that do not agree are shown, and one is chosen", async ({ page, a
   // Somebody at a desk pins another before this device is heard.
   const id = new URL(page.url()).pathname.split("/").at(-1);
   await page.request.put(`${app.url}/api/shoots/${id}/log/desk-entry-1`, {
-    data: { kind: "pin", at: "2031-09-20T07:00:00-01:00", words: "meter at the desk", anchor: { at: "2031-09-20T07:00:00-01:00", ev100: 11, source: "real" } },
+    data: {
+      kind: "pin",
+      at: "2031-09-20T07:00:00-01:00",
+      words: "meter at the desk",
+      anchor: { at: "2031-09-20T07:00:00-01:00", ev100: 11, source: "real" },
+    },
   });
   await expect(reach(page)).toHaveCount(0, { timeout: 30_000 });
   await page.getByRole("button", { name: /^Log/ }).tap();
@@ -173,13 +185,16 @@ test("the page computes every worked case as the server does", async ({ page, ap
   for (const [i, c] of cases.entries()) {
     // By the page's own client, which has no server to ask.
     const here = await page.evaluate(async ({ calc, request }) => {
-      const ask = (window as unknown as { pinhole: { calc: (name: string, body: string) => Promise<Response> } }).pinhole;
+      const ask = (window as unknown as { pinhole: { calc: (name: string, body: string) => Promise<Response> } })
+        .pinhole;
       const answer = await ask.calc(calc, JSON.stringify(request));
       return { status: answer.status, body: await answer.json() };
     }, c);
     const there = fromServer[i];
     if (c.calc === "spell" ? here.status !== 404 : here.status !== there?.status || !agree(there.body, here.body)) {
-      differing.push(`${c.calc} ${i}: ${JSON.stringify(there).slice(0, 300)} against ${JSON.stringify(here).slice(0, 300)}`);
+      differing.push(
+        `${c.calc} ${i}: ${JSON.stringify(there).slice(0, 300)} against ${JSON.stringify(here).slice(0, 300)}`,
+      );
     }
   }
   expect(cases.length).toBeGreaterThan(50);

@@ -83,6 +83,10 @@ var statuses = []struct {
 
 // fail turns any error into a failure, and logs those that are ours.
 func fail(ctx context.Context, log *slog.Logger, err error) error {
+	var said *failure
+	if errors.As(err, &said) {
+		return said
+	}
 	var doc *problem.Document
 	if errors.As(calc.AsDocument(err), &doc) {
 		return &failure{doc}

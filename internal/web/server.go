@@ -29,6 +29,10 @@ type Config struct {
 	Version string
 	// Demo is true where the data file holds the demo.
 	Demo bool
+	// Share is set for a server of other devices: they are let in by a passphrase.
+	Share *Share
+	// Shared are the addresses at which other devices reach the data, for showing.
+	Shared []string
 }
 
 // loopback are the names of this machine for itself.
@@ -39,6 +43,7 @@ type server struct {
 	desk *desk.Desk
 	log  *slog.Logger
 	api  huma.API
+	door *door // nil where everybody is let in
 }
 
 // New returns the handler of the whole application.
@@ -60,11 +65,22 @@ func New(config Config) (http.Handler, error) {
 	router.HandleMethodNotAllowed = true
 	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
 		guardBody(request.MaxBytes), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
-	register(router, config)
+	s := &server{desk: config.Desk, log: config.Log}
+	if config.Share != nil {
+		s.door = newDoor(config.Share)
+		router.Use(noteRemote, s.door.guard)
+		router.GET("/ca.crt", func(c *gin.Context) {
+			c.Data(http.StatusOK, "application/x-x509-ca-cert", config.Share.Authority)
+		})
+	}
+	s.register(router, config)
 	router.NoMethod(func(c *gin.Context) {
 		refuse(c, newFailure(http.StatusMethodNotAllowed, fmt.Sprintf("%s is not possible here", c.Request.Method)))
 	})
 	router.NoRoute(servePage(page))
+	if s.door != nil {
+		return s.door.sessions.LoadAndSave(router), nil
+	}
 	return router, nil
 }
 
@@ -72,7 +88,7 @@ func New(config Config) (http.Handler, error) {
 var pictures = []string{"/api/render/", "/api/sim/camera/frame"}
 
 // register adds every operation of the API and returns it.
-func register(router *gin.Engine, config Config) huma.API {
+func (s *server) register(router *gin.Engine, config Config) huma.API {
 	info := huma.DefaultConfig("Pinhole", config.Version)
 	info.Info.Description = "Match glass, shutter and light for cameras with one aperture. Units are SI; a unit that is not the obvious one is in the field's name."
 	info.OpenAPIPath = "/api/openapi"
@@ -80,12 +96,13 @@ func register(router *gin.Engine, config Config) huma.API {
 	info.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	info.CreateHooks = nil // they would add a $schema member to every answer
 	info.DefaultFormat = "application/json"
-	s := &server{desk: config.Desk, log: config.Log, api: humagin.New(router, info)}
+	s.api = humagin.New(router, info)
 	s.registerCalc()
 	s.registerStored()
 	s.registerShots()
 	s.registerDrawings()
 	s.registerStatus(config)
+	s.registerSession()
 	return s.api
 }
 
@@ -103,7 +120,7 @@ func schemaName(t reflect.Type, hint string) string {
 // OpenAPI returns the document that describes the API, as JSON.
 func OpenAPI(version string) ([]byte, error) {
 	gin.SetMode(gin.ReleaseMode)
-	api := register(gin.New(), Config{Version: version})
+	api := new(server).register(gin.New(), Config{Version: version})
 	return api.OpenAPI().MarshalJSON()
 }
 

@@ -28,6 +28,7 @@ type site struct {
 	handler http.Handler
 	log     *bytes.Buffer
 	store   *store.Store
+	desk    *desk.Desk
 }
 
 func newSite(t *testing.T) *site {
@@ -47,7 +48,7 @@ func newSite(t *testing.T) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return &site{handler, &log, s}
+	return &site{handler, &log, s, d}
 }
 
 func (s *site) do(method, path, body string, change func(*http.Request)) *httptest.ResponseRecorder {

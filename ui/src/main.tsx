@@ -1,11 +1,14 @@
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import { ChakraProvider } from "@chakra-ui/react";
-import { QueryClient } from "@tanstack/react-query";
+import { QueryCache, QueryClient } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
+import { Problem } from "./api/client";
+import { sessionQuery } from "./api/queries";
+import { answerHere } from "./offline/calc";
 import { KEEP_MS, persistence } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
 import { applyColorMode } from "./theme/colorMode";
@@ -13,8 +16,17 @@ import { system } from "./theme/system";
 
 applyColorMode();
 keepOffline();
+// The computation for the browser's console, as "pinhole calc" is for the command line.
+Object.assign(window, { pinhole: { calc: answerHere } });
 
 const queries = new QueryClient({
+  // A session that has ended is found out by whatever is asked next.
+  queryCache: new QueryCache({
+    onError: (cause, query) => {
+      if (cause instanceof Problem && cause.status === 401 && query.queryKey[0] !== "session")
+        void queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+    },
+  }),
   // The server is on this machine or near: it answers or it is gone, whatever the
   // browser believes of the network.
   defaultOptions: {

@@ -9,6 +9,13 @@ export const statusQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+/** Whether this device is let in. */
+export const sessionQuery = queryOptions({
+  queryKey: ["session"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/session", { signal })),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
 export const camerasQuery = queryOptions({
   queryKey: ["cameras"],
   queryFn: async ({ signal }) => (await unwrap(api.GET("/api/cameras", { signal }))).items,

@@ -1,7 +1,7 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, Problem, type Schemas, unwrap } from "../api/client";
-import { cardQuery } from "../api/queries";
+import { cardQuery, sessionQuery } from "../api/queries";
 import { database, type Waiting } from "./database";
 
 type Entry = Schemas["StoredFieldEntryFields"];
@@ -62,6 +62,7 @@ async function sendAll(queries: QueryClient): Promise<void> {
       keep(queries, w.shootId, stored);
       await discard(w.id);
     } catch (cause) {
+      if (cause instanceof Problem && cause.status === 401) void queries.invalidateQueries(sessionQuery);
       if (!(cause instanceof Problem) || cause.status === 401 || cause.status >= 500) return; // later
       const key = await db.getKeyFromIndex("waiting", "id", w.id);
       if (key !== undefined) await db.put("waiting", { ...w, refused: cause.message }, key);
@@ -83,6 +84,8 @@ function keep(queries: QueryClient, shootId: string, stored: Schemas["StoredFiel
     const shoot = { ...card.shoot, day: { ...card.shoot.day, anchor } };
     return { ...card, shoot, log: [...card.log, stored], request: { ...card.request, marks, outing } };
   });
+  // What it clashes with is not on this device's card yet.
+  if (stored.clash) void queries.invalidateQueries({ queryKey: cardQuery(shootId).queryKey });
   // The day's anchor and readings are other places' too.
   void queries.invalidateQueries({ queryKey: ["day", shootId] });
 }

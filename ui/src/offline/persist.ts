@@ -21,6 +21,7 @@ export const persistence: Omit<PersistQueryClientOptions, "queryClient"> = {
   }),
   maxAge: KEEP_MS,
   dehydrateOptions: {
-    shouldDehydrateQuery: (query) => query.state.status === "success" && KEPT.has(String(query.queryKey[0])),
+    // What was answered once stays, though the server did not answer when it was asked again.
+    shouldDehydrateQuery: (query) => query.state.data !== undefined && KEPT.has(String(query.queryKey[0])),
   },
 };

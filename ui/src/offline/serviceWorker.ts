@@ -1,11 +1,27 @@
 import { registerSW } from "virtual:pwa-register";
+import { useSyncExternalStore } from "react";
 import { toaster } from "../shell/toaster";
 
+/** Whether this device opens the page without its server; not known until it is asked. */
+export type Kept = "unknown" | "kept" | "not kept";
+
+let kept: Kept = "unknown";
+const listeners = new Set<() => void>();
+
+function note(now: Kept): void {
+  kept = now;
+  for (const heard of listeners) heard();
+}
+
 /**
- * Lets the page open without its server. A new version waits until the page is
- * reloaded: nothing changes under the hands.
+ * Lets the page open without its server, where the browser allows it. A new version
+ * waits until the page is reloaded: nothing changes under the hands.
  */
 export function keepOffline(): void {
+  if (!("serviceWorker" in navigator)) {
+    note("not kept");
+    return;
+  }
   const update = registerSW({
     immediate: true,
     onNeedRefresh: () =>
@@ -15,5 +31,14 @@ export function keepOffline(): void {
         closable: true,
         action: { label: "Reload", onClick: () => void update(true) },
       }),
+    onRegisterError: () => note("not kept"),
   });
+  void navigator.serviceWorker.ready.then(() => note("kept"));
 }
+
+const subscribe = (heard: () => void) => {
+  listeners.add(heard);
+  return () => listeners.delete(heard);
+};
+
+export const useKeptOffline = (): Kept => useSyncExternalStore(subscribe, () => kept);

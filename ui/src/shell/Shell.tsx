@@ -2,17 +2,20 @@ import { Badge, Box, Link as ChakraLink, Flex, Stack, Text } from "@chakra-ui/re
 import { useQuery } from "@tanstack/react-query";
 import { Aperture, Backpack, CalendarDays, ClipboardCheck } from "lucide-react";
 import { NavLink, Outlet, useMatch } from "react-router";
-import { statusQuery } from "../api/queries";
+import { sessionQuery, statusQuery } from "../api/queries";
 import { ColorModeButton } from "./ColorModeButton";
+import { Login } from "./Login";
 import { useLastShot } from "./lastShot";
 import { QuickLine } from "./QuickLine";
 import { ReachBadge } from "./ReachBadge";
+import { SharePhone } from "./SharePhone";
 import { ShortcutHelp } from "./ShortcutHelp";
 import { Toasts } from "./toaster";
 
 /** The frame around every place: the places at the side or the thumb, the quick line above. */
 export function Shell() {
   const lastShot = useLastShot(useMatch("/shot/:id")?.params.id);
+  const { data: session } = useQuery(sessionQuery);
   const { data: status } = useQuery(statusQuery);
   return (
     <Flex direction={{ base: "column", md: "row" }} minH="100dvh">
@@ -57,11 +60,12 @@ export function Shell() {
             </Badge>
           )}
           <ReachBadge />
+          <SharePhone />
           <ShortcutHelp />
           <ColorModeButton />
         </Flex>
         <Box as="main" id="main" px={{ base: "3", md: "4" }} tabIndex={-1}>
-          <Outlet />
+          {session?.needed && !session.open ? <Login /> : <Outlet />}
         </Box>
       </Stack>
       <Toasts />

@@ -1,10 +1,11 @@
-import { Box, Button, Flex, Heading, List, Stack, Text, Textarea } from "@chakra-ui/react";
+import { Box, Button, Link as ChakraLink, Flex, Heading, List, Stack, Text, Textarea } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { CopyButton } from "../../lib/CopyButton";
 import { Sheet } from "../../lib/Sheet";
 import { clockIn, dayIn } from "../../lib/zone";
 import { discard } from "../../offline/fieldLog";
+import { useKeptOffline } from "../../offline/serviceWorker";
 import type { CardWork, Entry, Turn } from "./useCardWork";
 
 interface LogSheetProps {
@@ -107,12 +108,34 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
               </a>
             </Button>
           </Flex>
+          <KeptNote />
           <Text as="pre" mt="3" fontSize="sm" whiteSpace="pre-wrap" data-testid="plan-text">
             {work.answer.text}
           </Text>
         </Box>
       </Stack>
     </Sheet>
+  );
+}
+
+/** Whether the card opens without its server on this device. */
+function KeptNote() {
+  const kept = useKeptOffline();
+  return (
+    <Text mt="2" data-testid="kept">
+      {kept === "kept" && "This device opens the card without its server."}
+      {kept === "unknown" && "Whether this device opens the card without its server is not known yet."}
+      {kept === "not kept" && (
+        <>
+          This browser will <b>not open the card without its server</b> from this address: it keeps pages only from
+          itself, or over a certificate that it trusts. Take the plan as text or PDF along, or install the server's{" "}
+          <ChakraLink href="/ca.crt" color="accent">
+            certificate
+          </ChakraLink>
+          .
+        </>
+      )}
+    </Text>
   );
 }
 

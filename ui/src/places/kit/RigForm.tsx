@@ -61,6 +61,12 @@ const SPECS: readonly FieldSpec[] = [
   measure("counterArmMm", "Axis to a counterweight, mm", "270px"),
   measure("accelG", "Peak g in use", "210px", "assumed"),
   measure("speedMps", "Fastest in use, m/s", "230px", "assumed"),
+  {
+    path: "measures.flown",
+    label: "A craft: when the sticks are let go",
+    w: "280px",
+    options: { "": "does not fly, or not known", level: "it holds itself level", manual: "it goes on turning" },
+  },
   measure("bareG", "All of it without glass, g", "260px"),
   measure("limitG", "Limit of its class as you know it, g", "300px", "printed"),
 ];

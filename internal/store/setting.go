@@ -1,0 +1,47 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+
+	"github.com/alexedwards/scs/sqlite3store"
+	"github.com/alexedwards/scs/v2"
+)
+
+// PassphraseHash is the setting that holds the hash of the passphrase that devices on
+// the local network give.
+const PassphraseHash = "passphrase-hash"
+
+// Setting returns a setting, "" where it was never set.
+func (s *Store) Setting(ctx context.Context, name string) (value string, err error) {
+	err = s.reader.QueryRowContext(ctx, "SELECT value FROM settings WHERE name = ?", name).Scan(&value)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", nil
+	}
+	if err != nil {
+		err = fmt.Errorf("read the setting %s: %w", name, err)
+	}
+	return value, err
+}
+
+// SetPassphraseHash stores the hash of a new passphrase, and ends every session that
+// the old one began. Both or neither happen.
+func (s *Store) SetPassphraseHash(ctx context.Context, hash string) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		const set = "INSERT INTO settings (name, value) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value"
+		if _, err := tx.ExecContext(ctx, set, PassphraseHash, hash); err != nil {
+			return fmt.Errorf("set the passphrase: %w", err)
+		}
+		if _, err := tx.ExecContext(ctx, "DELETE FROM sessions"); err != nil {
+			return fmt.Errorf("end the sessions: %w", err)
+		}
+		return nil
+	})
+}
+
+// Sessions returns where the sessions of devices on the local network are kept.
+func (s *Store) Sessions() scs.Store {
+	return sqlite3store.NewWithCleanupInterval(s.writer, 0) // a session that has expired is never found
+}

@@ -1,0 +1,175 @@
+package web
+
+import (
+	"context"
+	"net/http"
+	"reflect"
+	"sync"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/gin-gonic/gin"
+	"golang.org/x/time/rate"
+
+	"pinhole/core/problem"
+	"pinhole/core/request"
+	"pinhole/internal/lan"
+)
+
+// Share is what another device needs to be let in, nil for a server of this machine
+// alone, which lets everybody in who sits at it.
+type Share struct {
+	// PassphraseHash is what is kept of the passphrase.
+	PassphraseHash string
+	Sessions       scs.Store
+	// Authority is the certificate that a telephone installs, as PEM.
+	Authority []byte
+}
+
+type (
+	// Session says whether this device may ask for anything.
+	Session struct {
+		Needed bool `json:"needed" doc:"true where a passphrase is asked for"`
+		Open   bool `json:"open" doc:"true where everything may be asked for"`
+	}
+	// SessionRequest opens a session.
+	SessionRequest struct {
+		Passphrase string `json:"passphrase" minLength:"1" maxLength:"200"`
+	}
+)
+
+// How long a device is let in, and how often one may try: a few times at once, then
+// once in a while, however many devices try together.
+const (
+	sessionLife  = 30 * 24 * time.Hour
+	triesAtOnce  = 5
+	triesTogther = 20
+	tryEvery     = 15 * time.Second
+)
+
+const letIn = "in"
+
+// door lets devices in by a passphrase.
+type door struct {
+	share    *Share
+	sessions *scs.SessionManager
+	tries    throttle
+	// One passphrase is compared at a time: each comparison takes 64 MB.
+	comparing sync.Mutex
+}
+
+func newDoor(share *Share) *door {
+	sessions := scs.New()
+	sessions.Store = share.Sessions
+	sessions.Lifetime = sessionLife
+	sessions.Cookie.Name = "pinhole"
+	sessions.Cookie.HttpOnly, sessions.Cookie.Secure = true, true
+	sessions.Cookie.SameSite = http.SameSiteStrictMode
+	return &door{share: share, sessions: sessions, tries: throttle{of: map[string]*rate.Limiter{}, all: rate.NewLimiter(rate.Every(tryEvery/4), triesTogther)}}
+}
+
+// guard refuses the API to devices that were not let in. The page itself, which holds
+// nothing, is for everybody, and so is the question whether one is in.
+func (d *door) guard(c *gin.Context) {
+	path := c.Request.URL.Path
+	if !isUnder(path, "/api") || path == "/api/session" || d.sessions.GetBool(c.Request.Context(), letIn) {
+		return
+	}
+	refuse(c, newFailure(http.StatusUnauthorized, "give the passphrase first"))
+}
+
+// open compares a passphrase and lets the device in.
+func (d *door) open(ctx context.Context, from, passphrase string) error {
+	if !d.tries.allow(from) {
+		return newFailure(http.StatusTooManyRequests, "too many tries: wait a minute")
+	}
+	d.comparing.Lock()
+	matches, err := lan.Matches(passphrase, d.share.PassphraseHash)
+	d.comparing.Unlock()
+	if err != nil {
+		return err
+	}
+	if !matches {
+		return &problem.Fault{Field: "passphrase", Value: "", Allowed: "the passphrase that the server printed when it was started"}
+	}
+	d.tries.forget(from)
+	if err := d.sessions.RenewToken(ctx); err != nil {
+		return err
+	}
+	d.sessions.Put(ctx, letIn, true)
+	return nil
+}
+
+// throttle limits tries, of each device and of all.
+type throttle struct {
+	mu  sync.Mutex
+	of  map[string]*rate.Limiter
+	all *rate.Limiter
+}
+
+// mostKnown is how many devices are told apart; beyond, all are forgotten, and what
+// limits them together still does.
+const mostKnown = 1000
+
+func (t *throttle) allow(from string) bool {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	if len(t.of) > mostKnown {
+		clear(t.of)
+	}
+	if t.of[from] == nil {
+		t.of[from] = rate.NewLimiter(rate.Every(tryEvery), triesAtOnce)
+	}
+	return t.of[from].Allow() && t.all.Allow()
+}
+
+func (t *throttle) forget(from string) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	delete(t.of, from)
+}
+
+type remoteKey struct{}
+
+// noteRemote passes on who asks: the address of the connection, whatever headers say.
+func noteRemote(c *gin.Context) {
+	c.Request = c.Request.WithContext(context.WithValue(c.Request.Context(), remoteKey{}, c.RemoteIP()))
+}
+
+// registerSession opens the door by which devices are let in.
+func (s *server) registerSession() {
+	op := func(id, method, summary string, errs ...int) huma.Operation {
+		return huma.Operation{OperationID: id, Method: method, Path: "/api/session", Summary: summary, Tags: []string{"session"}, Errors: errs, SkipValidateBody: true}
+	}
+	state := func(ctx context.Context) *answer[Session] {
+		if s.door == nil {
+			return &answer[Session]{Session{Open: true}}
+		}
+		return &answer[Session]{Session{Needed: true, Open: s.door.sessions.GetBool(ctx, letIn)}}
+	}
+	huma.Register(s.api, op("get-session", http.MethodGet, "Ask whether this device is let in"), func(ctx context.Context, _ *struct{}) (*answer[Session], error) {
+		return state(ctx), nil
+	})
+	open := op("open-session", http.MethodPost, "Be let in by a passphrase", http.StatusUnprocessableEntity, http.StatusTooManyRequests)
+	huma.Register(s.api, open, func(ctx context.Context, in *RawJSON) (*answer[Session], error) {
+		r, err := request.Decode[SessionRequest](in.RawBody)
+		if err == nil && s.door != nil {
+			from, _ := ctx.Value(remoteKey{}).(string)
+			err = s.door.open(ctx, from, r.Passphrase)
+		}
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return state(ctx), nil
+	})
+	s.describe(http.MethodPost, open.Path, reflect.TypeFor[SessionRequest](), nil)
+	huma.Register(s.api, op("end-session", http.MethodDelete, "Leave"), func(ctx context.Context, _ *struct{}) (*answer[Session], error) {
+		if s.door != nil {
+			if err := s.door.sessions.Destroy(ctx); err != nil {
+				return nil, fail(ctx, s.log, err)
+			}
+		}
+		return state(ctx), nil
+	})
+}

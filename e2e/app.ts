@@ -4,9 +4,14 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { test as base, expect, type Page } from "@playwright/test";
 
+/** What telephones are let in by, where they are served. */
+export const PINHOLE_PASSPHRASE = "olive-grove-at-noon";
+
 /** The real binary on a data folder of its own. */
 export class App {
   url = "";
+  /** Where a telephone on the local network reaches it, where it does. */
+  phoneUrl = "";
   private process: ChildProcess | undefined;
   private readonly folder: string;
   private readonly args: string[];
@@ -19,7 +24,7 @@ export class App {
   /** Starts the server; a second start serves the same data at the same address. */
   async start(): Promise<void> {
     const listen = this.url ? new URL(this.url).host : "127.0.0.1:0";
-    const env = { ...process.env, XDG_DATA_HOME: this.folder };
+    const env = { ...process.env, XDG_DATA_HOME: this.folder, PINHOLE_PASSPHRASE };
     const child = spawn("../bin/pinhole", ["serve", ...this.args, "--listen", listen], {
       env,
       stdio: ["ignore", "pipe", "ignore"],
@@ -29,6 +34,7 @@ export class App {
       let said = "";
       child.stdout?.on("data", (chunk: Buffer) => {
         said += chunk;
+        this.phoneUrl = /phone\s+(https:\S+)\//.exec(said)?.[1] ?? "";
         const address = /open\s+(http:\S+)\//.exec(said)?.[1];
         if (address) resolve(address);
       });
@@ -47,15 +53,21 @@ export class App {
 }
 
 interface Options {
+  /** Whether telephones are served too. */
+  lan: boolean;
   /** Whether the application starts with the demo, or with nothing. */
   demo: boolean;
 }
 
 export const test = base.extend<Options & { app: App }>({
   demo: [true, { option: true }],
-  app: async ({ demo }, use) => {
+  lan: [false, { option: true }],
+  app: async ({ demo, lan }, use) => {
     const folder = await mkdtemp(join(tmpdir(), "pinhole e2e "));
-    const app = new App(folder, demo ? ["--demo"] : []);
+    const app = new App(folder, [
+      ...(demo ? ["--demo"] : []),
+      ...(lan ? ["--lan", "--lan-listen", "127.0.0.1:0"] : []),
+    ]);
     await app.start();
     await use(app);
     await app.stop();

@@ -111,6 +111,7 @@ type CardTurn struct {
 	Light   CardLight   `json:"light"`
 	State   glass.State `json:"state" enum:"holds,tight,breaks"`
 	Words   string      `json:"words"`
+	Helps   []string    `json:"helps" doc:"what would serve it, where this glass does not"`
 	Latest  *time.Time  `json:"latest" doc:"the last minute this glass serves; null where it never does"`
 	// The glass for the pocket.
 	Brighter  string         `json:"brighter,omitempty"`
@@ -264,7 +265,7 @@ func (c *carding) turn(s *OutingShot, set *CardShot, b *CardBench, p *OutingPlan
 	t := &CardTurn{
 		ID: fmt.Sprintf("%s/%d/%s", p.ID, n+1, pack.Stack), Shot: p.ID, Name: s.Name, Pack: n + 1, Packs: len(p.Packs), From: pack.From, To: pack.To,
 		Stack: pack.Stack, Glass: c.outing.names[pack.Stack], Filters: c.glass(stack.Filters), Stays: before != nil && before.ID == stack.ID && len(stack.Filters) > 0,
-		State: p.State, Words: p.Words, Latest: pack.LastMinute, Brighter: c.outing.names[pack.Brighter], Darker: c.outing.names[pack.Darker],
+		State: p.State, Words: p.Words, Helps: p.Remedies, Latest: pack.LastMinute, Brighter: c.outing.names[pack.Brighter], Darker: c.outing.names[pack.Darker],
 	}
 	t.When, t.In = c.when(pack.From, pack.To)
 	if i := slices.IndexFunc(c.Seats, func(x CardSeat) bool { return x.Stack == stack.ID }); i >= 0 && len(stack.Filters) > 0 {

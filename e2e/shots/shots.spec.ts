@@ -119,4 +119,35 @@ test.describe("pictures", () => {
     await page.waitForTimeout(300);
     await page.screenshot({ path: picture("kit-sets") });
   });
+
+  test.describe("in the field", () => {
+    test.use({ viewport: PHONE, isMobile: true, hasTouch: true });
+
+    test("card", async ({ page, app }) => {
+      await page.goto(`${app.url}/card`);
+      await page.getByRole("button", { name: "The turn after" }).tap();
+      await expect(page.getByTestId("turn")).toContainText("Noon walk");
+      await page.waitForTimeout(300);
+      await page.screenshot({ path: picture("card") });
+    });
+
+    test("re-metering on the card", async ({ page, app }) => {
+      await page.goto(`${app.url}/card`);
+      await page.getByRole("button", { name: "The turn after" }).tap();
+      await page.getByRole("button", { name: "Re-meter" }).tap();
+      await page.getByRole("button", { name: "−2", exact: true }).tap();
+      await expect(page.getByTestId("remetered")).toContainText("Change to");
+      await page.waitForTimeout(500);
+      await page.screenshot({ path: picture("card-remeter") });
+    });
+
+    test("a drill on the card, dark", async ({ page, app }) => {
+      await page.emulateMedia({ colorScheme: "dark" });
+      await page.goto(`${app.url}/card`);
+      await page.getByRole("button", { name: "Terrace quad" }).tap();
+      await page.getByRole("button", { name: "Goes wrong" }).tap();
+      await page.waitForTimeout(500);
+      await page.screenshot({ path: picture("card-drill-dark") });
+    });
+  });
 });

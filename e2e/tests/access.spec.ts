@@ -80,6 +80,42 @@ for (const [colorScheme, size] of [
   });
 }
 
+for (const colorScheme of ["light", "dark"] as const) {
+  test(`axe finds nothing on the card, ${colorScheme}`, async ({ page, app }) => {
+    test.slow(); // seven views, each looked at whole
+    await page.emulateMedia({ colorScheme });
+    await page.setViewportSize(SIZES.phone);
+    await page.goto(`${app.url}/card`);
+    await page.getByRole("button", { name: "Terrace quad" }).click();
+    await expect(page.getByTestId("stops")).toBeVisible();
+    await expectNoViolations(page, "card");
+    // What is read in glare has a contrast of seven to one.
+    const { violations } = await new AxeBuilder({ page })
+      .include("[data-testid^=figure-]")
+      .include("[data-testid=swap]")
+      .include("[data-testid=stops]")
+      .options({ runOnly: ["color-contrast-enhanced"] })
+      .analyze();
+    expect(violations.map((v) => v.nodes.map((n) => n.html))).toEqual([]);
+    const sheets: [button: string | RegExp, then?: string | RegExp][] = [
+      [/^Checks/, "Go on without it…"],
+      ["Re-meter", "−2"],
+      ["Goes wrong"],
+      ["Dark passage"],
+      [/^Log/],
+    ];
+    for (const [button, then] of sheets) {
+      await page.getByRole("button", { name: button }).first().click();
+      await expect(page.getByRole("dialog")).toBeVisible();
+      if (then) await page.getByRole("dialog").getByRole("button", { name: then }).first().click();
+      await page.waitForTimeout(500); // what slides in has its colours at the end
+      await expectNoViolations(page, String(button));
+      await page.getByRole("button", { name: "Close" }).click();
+      await expect(page.getByRole("dialog")).toHaveCount(0);
+    }
+  });
+}
+
 test("the whole job by keyboard alone", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   await expect(page.getByRole("link", { name: /Crates/ })).toBeVisible();

@@ -2000,6 +2000,8 @@ export interface components {
             from: string;
             /** @description what is on the lens */
             glass: string;
+            /** @description what would serve it, where this glass does not */
+            helps: string[];
             /** @description marks name it */
             id: string;
             /** @description how long until it begins, or ends where it is on */

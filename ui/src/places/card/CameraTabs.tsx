@@ -1,4 +1,5 @@
 import { Button, Flex, Text } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { StateShape } from "../../lib/StateMark";
 
@@ -10,6 +11,9 @@ interface CameraTabsProps {
 
 /** The cameras of the day, each with the state of its turn; one is looked at. */
 export function CameraTabs({ cameras, chosen, onChoose }: CameraTabsProps) {
+  const shown = useRef<HTMLButtonElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: it is another button that is chosen then.
+  useEffect(() => shown.current?.scrollIntoView({ block: "nearest", inline: "center" }), [chosen]);
   return (
     <Flex
       as="section"
@@ -26,6 +30,7 @@ export function CameraTabs({ cameras, chosen, onChoose }: CameraTabsProps) {
         return (
           <Button
             key={c.cameraId}
+            ref={isChosen ? shown : undefined}
             flexShrink={0}
             h="52px"
             px="3"

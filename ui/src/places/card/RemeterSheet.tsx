@@ -159,7 +159,10 @@ function expectedWords(kind: Kind, turn: Turn): string {
   return `Look at ${turn.set.words}, behind ${turn.glass}.`;
 }
 
-const signed = (stops: number): string => `${stops < 0 ? "−" : "+"}${Math.abs(stops).toFixed(1)}`;
+function signed(stops: number): string {
+  const size = Math.abs(stops).toFixed(1);
+  return size === "0.0" ? "0" : `${stops < 0 ? "−" : "+"}${size}`;
+}
 
 interface Chip {
   value: string;

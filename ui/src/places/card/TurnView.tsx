@@ -54,6 +54,11 @@ export function TurnView({ of, index, zone, shownAt, onStep, onDrill, onPassage,
         </Flex>
         <Box mt="2">
           <StateMark state={turn.state}>{turn.state === "breaks" ? turn.words : leftWords(turn)}</StateMark>
+          {turn.helps.map((words) => (
+            <Text key={words} mt="1" fontSize="lg">
+              {words}
+            </Text>
+          ))}
         </Box>
       </Box>
       <Readiness turn={turn} onChecks={onChecks} />

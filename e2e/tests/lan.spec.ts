@@ -1,0 +1,38 @@
+import { expect, PINHOLE_PASSPHRASE, test } from "../app.ts";
+
+test.use({ lan: true, ignoreHTTPSErrors: true });
+
+test("a telephone is let in by the passphrase, and the desk shows the code for it", async ({ page, app, context }) => {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("button", { name: "On the phone" }).click();
+  await expect(page.getByText(`${app.phoneUrl}/`, { exact: true })).toBeVisible();
+  await expect(page.getByRole("dialog").locator("svg path").first()).toBeVisible();
+
+  const phone = await context.newPage();
+  await phone.setViewportSize({ width: 390, height: 844 });
+  await phone.goto(`${app.phoneUrl}/card`);
+  await expect(phone.getByRole("heading", { name: "Your passphrase" })).toBeVisible();
+  await expect(phone.getByText("Dawn walk")).toHaveCount(0);
+  await phone.getByLabel("Passphrase").fill("olive");
+  await phone.getByRole("button", { name: "Enter" }).click();
+  await expect(phone.getByText("This is not the passphrase.")).toBeVisible();
+  await phone.getByLabel("Passphrase").fill(PINHOLE_PASSPHRASE.toUpperCase());
+  await phone.getByRole("button", { name: "Enter" }).click();
+  await expect(phone.getByTestId("turn")).toContainText("Dawn walk between the rows");
+  await phone.getByRole("button", { name: /^Checks/ }).click();
+  await phone.getByRole("checkbox", { name: /^Pull test/ }).click();
+  await expect(phone.getByTestId("reach")).toHaveCount(0);
+  await phone.getByRole("button", { name: "Close" }).click();
+  await phone.getByRole("button", { name: /^Log/ }).click();
+  await expect(phone.getByTestId("log")).toContainText("done: Pull test");
+});
+
+test.describe("off by default", () => {
+  test.use({ lan: false });
+  test("without --lan it says how", async ({ page, app }) => {
+    expect(app.phoneUrl).toBe("");
+    await page.goto(`${app.url}/shoot`);
+    await page.getByRole("button", { name: "On the phone" }).click();
+    await expect(page.getByText("pinhole serve --lan")).toBeVisible();
+  });
+});

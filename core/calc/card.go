@@ -71,7 +71,7 @@ type CardSeat struct {
 // CardMark is something noted about a step of a turn.
 type CardMark struct {
 	Turn  string        `json:"turn" maxLength:"400"`
-	Step  string        `json:"step" maxLength:"40"`
+	Step  string        `json:"step" maxLength:"120"`
 	Kind  card.MarkKind `json:"kind" enum:"tick,untick,override"`
 	At    time.Time     `json:"at"`
 	Words string        `json:"words,omitempty" maxLength:"500" doc:"an override's reason"`

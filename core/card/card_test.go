@@ -30,21 +30,22 @@ func TestOnlyTheStepsThatApply(t *testing.T) {
 		hard  string
 	}{
 		{"a quad with a push-on filter that holds", Mounting{Flies: true, Glass: []string{"ND16"}, Mount: fit.PushOn, Hold: fit.Holds},
-			"power wiped seated straight pull balance locked clip extremes bias", "power seated pull"},
+			"power wiped seated straight pull balance locked 1/50 clip extremes bias", "power seated pull"},
 		{"a magnet on a craft", Mounting{Flies: true, Glass: []string{"ND16"}, Mount: fit.Magnet, Hold: fit.Tether},
-			"power wiped seated straight pull tether balance locked clip extremes bias", "power seated pull tether"},
+			"power wiped seated straight pull tether balance locked 1/50 clip extremes bias", "power seated pull tether"},
 		{"a craft's filter that nobody has pulled", Mounting{Flies: true, Glass: []string{"ND16"}, Mount: fit.Snap, Hold: fit.Unknown, Stabiliser: motion.Gimbal},
-			"power wiped seated straight pull tether gimbal balance locked clip extremes bias", "power seated pull tether gimbal"},
+			"power wiped seated straight pull tether gimbal balance locked 1/50 clip extremes bias", "power seated pull tether gimbal"},
 		{"a hold too weak to fly", Mounting{Flies: true, Glass: []string{"ND16"}, Mount: fit.PushOn, Hold: fit.DoNotFly, Margin: 1.2},
-			"power wiped seated straight pull hold balance locked clip extremes bias", "power seated pull hold"},
+			"power wiped seated straight pull hold balance locked 1/50 clip extremes bias", "power seated pull hold"},
 		{"a magnet by hand", Mounting{Glass: []string{"ND16"}, Mount: fit.Magnet, Hold: fit.Holds, Stabiliser: motion.Gimbal},
-			"power wiped seated straight pull gimbal balance locked clip extremes bias", ""},
-		{"a bare lens, with glass to come off", Mounting{Off: []string{"ND8"}, CannotFold: true}, "power off wiped balance locked clip extremes bias", ""},
+			"power wiped seated straight pull gimbal balance locked 1/50 clip extremes bias", ""},
+		{"a bare lens, with glass to come off", Mounting{Off: []string{"ND8"}, CannotFold: true}, "power off wiped balance locked 1/50 clip extremes bias", ""},
 		{"glass that stays on", Mounting{Flies: true, Stays: true, Glass: []string{"ND16"}, Hold: fit.Holds, Mount: fit.Snap, CannotFold: true},
-			"pull fold balance locked clip extremes bias", "pull"},
+			"pull fold balance locked 1/50 clip extremes bias", "pull"},
 		{"a port in place of a filter, and a ring to turn", Mounting{Glass: []string{"VND"}, SealedPort: true, Ring: "to 3"},
-			"power wiped seated straight ring pull seal balance locked clip extremes bias", "seal"},
+			"power wiped seated straight ring pull seal balance locked 1/50 clip extremes bias", "seal"},
 	} {
+		c.m.Setting = "1/50"
 		all, hard := steps(c.m.Checks())
 		if strings.Join(all, " ") != c.steps || strings.Join(hard, " ") != c.hard {
 			t.Errorf("%s:\nsteps %s\n want %s\nhard %s\nwant %s", c.name, strings.Join(all, " "), c.steps, strings.Join(hard, " "), c.hard)

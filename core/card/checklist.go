@@ -190,7 +190,8 @@ func (l *list) set() {
 	case m.Floats:
 		how = "Locked, but for what floats within its limits"
 	}
-	l.add("locked", false, "%s: %s", how, m.Setting)
+	// A tick is for this setting: another one is to be looked at anew.
+	l.add("locked "+m.Setting, false, "%s: %s", how, m.Setting)
 }
 
 // try looks before it counts.

@@ -27,7 +27,7 @@ type FieldEntryFields struct {
 	At      time.Time     `json:"at" doc:"by the clock of the device"`
 	Device  string        `json:"device,omitempty" maxLength:"60"`
 	Turn    string        `json:"turn,omitempty" maxLength:"400" doc:"of the card"`
-	Step    string        `json:"step,omitempty" maxLength:"40" doc:"of its checklist"`
+	Step    string        `json:"step,omitempty" maxLength:"120" doc:"of its checklist"`
 	Words   string        `json:"words,omitempty" maxLength:"500" doc:"a note, the reason of an override, a reading as it was read"`
 	Reading *FieldReading `json:"reading,omitempty"`
 	Anchor  *Anchor       `json:"anchor,omitempty" doc:"pin: the new anchor"`

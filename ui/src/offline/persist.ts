@@ -8,6 +8,9 @@ const KEPT = new Set(["status", "shoots", "shots", "cameras", "filters", "bench"
 /** Twenty days: a browser's timers count no further than 24. */
 export const KEEP_MS = 20 * 24 * 3_600_000;
 
+/** To be raised when what the server says changes its shape: what is kept is then let go. */
+const SHAPE = "1";
+
 /** Keeps what the server said on this device. */
 export const persistence: Omit<PersistQueryClientOptions, "queryClient"> = {
   persister: createAsyncStoragePersister({
@@ -20,6 +23,7 @@ export const persistence: Omit<PersistQueryClientOptions, "queryClient"> = {
     },
   }),
   maxAge: KEEP_MS,
+  buster: SHAPE,
   dehydrateOptions: {
     // What was answered once stays, though the server did not answer when it was asked again.
     shouldDehydrateQuery: (query) => query.state.data !== undefined && KEPT.has(String(query.queryKey[0])),

@@ -13,7 +13,10 @@ interface CameraTabsProps {
 export function CameraTabs({ cameras, chosen, onChoose }: CameraTabsProps) {
   const shown = useRef<HTMLButtonElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is another button that is chosen then.
-  useEffect(() => shown.current?.scrollIntoView({ block: "nearest", inline: "center" }), [chosen]);
+  useEffect(() => {
+    // Some browsers return a promise here, which an effect must not.
+    void shown.current?.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [chosen]);
   return (
     <Flex
       as="section"

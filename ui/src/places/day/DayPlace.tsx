@@ -59,6 +59,9 @@ export function DayPlace() {
           {day.shoot.place} · {zone}
         </Text>
         <ChakraLink asChild ms="auto">
+          <Link to={`/card/${day.shoot.id}`}>Card of the day</Link>
+        </ChakraLink>
+        <ChakraLink asChild>
           <Link to="/shoot">All shoots</Link>
         </ChakraLink>
       </Flex>

@@ -91,9 +91,14 @@ function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
           {shoot.name}
         </Heading>
         <Text color="muted">{shoot.place}</Text>
-        <Button asChild ms="auto">
-          <Link to={`/shoot/${shoot.id}`}>Plan the day</Link>
-        </Button>
+        <Flex gap="2" ms="auto">
+          <Button asChild variant="outline">
+            <Link to={`/card/${shoot.id}`}>Card of the day</Link>
+          </Button>
+          <Button asChild>
+            <Link to={`/shoot/${shoot.id}`}>Plan the day</Link>
+          </Button>
+        </Flex>
       </Flex>
       {shoot.notes && <Text color="muted">{shoot.notes}</Text>}
       {inOrder.length === 0 && <Text color="muted">No shot yet.</Text>}

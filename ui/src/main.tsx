@@ -1,7 +1,6 @@
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import { ChakraProvider } from "@chakra-ui/react";
-import { QueryCache, QueryClient } from "@tanstack/react-query";
-import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
+import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
@@ -9,7 +8,7 @@ import { App } from "./App";
 import { Problem } from "./api/client";
 import { sessionQuery } from "./api/queries";
 import { answerHere } from "./offline/calc";
-import { KEEP_MS, persistence } from "./offline/persist";
+import { KEEP_MS, keepAnswers } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
 import { applyColorMode } from "./theme/colorMode";
 import { system } from "./theme/system";
@@ -35,16 +34,18 @@ const queries = new QueryClient({
   },
 });
 
+await keepAnswers(queries);
+
 const root = document.getElementById("root");
 if (!root) throw new Error("the page has no #root");
 createRoot(root).render(
   <StrictMode>
     <ChakraProvider value={system}>
-      <PersistQueryClientProvider client={queries} persistOptions={persistence}>
+      <QueryClientProvider client={queries}>
         <BrowserRouter>
           <App />
         </BrowserRouter>
-      </PersistQueryClientProvider>
+      </QueryClientProvider>
     </ChakraProvider>
   </StrictMode>,
 );

@@ -1,11 +1,11 @@
 import createClient from "openapi-fetch";
 import { z } from "zod";
-import { fetchOrCompute } from "../offline/fetch";
+import { ask } from "../offline/fetch";
 import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];
 
-const client = createClient<paths>({ baseUrl: "/", fetch: fetchOrCompute });
+const client = createClient<paths>({ baseUrl: "/", fetch: ask });
 
 const fault = z.object({ field: z.string(), value: z.unknown(), allowed: z.string() });
 const document = z.object({

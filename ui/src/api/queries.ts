@@ -1,4 +1,5 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { orHere } from "../offline/fetch";
 import { api, type Schemas, unwrap } from "./client";
 
 /** One factory per thing the server has: its key, how it is fetched, how long it is fresh. */
@@ -128,7 +129,10 @@ const computed = {
 export const shotAnswerQuery = (request: Schemas["ShotRequest"] | null) =>
   queryOptions({
     queryKey: ["calc", "shot", request],
-    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/shot", { body: request as Schemas["ShotRequest"], signal })),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST("/api/calc/shot", { body: request as Schemas["ShotRequest"], signal, fetch: orHere("shot", request) }),
+      ),
     enabled: request !== null,
     ...computed,
   });
@@ -136,7 +140,10 @@ export const shotAnswerQuery = (request: Schemas["ShotRequest"] | null) =>
 export const lineQuery = (request: Schemas["LineRequest"] | null) =>
   queryOptions({
     queryKey: ["calc", "line", request],
-    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/line", { body: request as Schemas["LineRequest"], signal })),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST("/api/calc/line", { body: request as Schemas["LineRequest"], signal, fetch: orHere("line", request) }),
+      ),
     enabled: request !== null,
     ...computed,
   });
@@ -144,7 +151,8 @@ export const lineQuery = (request: Schemas["LineRequest"] | null) =>
 export const labelQuery = (label: string) =>
   queryOptions({
     queryKey: ["calc", "label", label],
-    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/label", { body: { label }, signal })),
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/label", { body: { label }, signal, fetch: orHere("label", { label }) })),
     enabled: label.trim() !== "",
     ...computed,
   });
@@ -157,7 +165,13 @@ export const outingQuery = (key: readonly unknown[], request: Schemas["OutingReq
   queryOptions({
     queryKey: ["calc", "outing", ...key],
     queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/outing", { body: request as Schemas["OutingRequest"], signal })),
+      unwrap(
+        api.POST("/api/calc/outing", {
+          body: request as Schemas["OutingRequest"],
+          signal,
+          fetch: orHere("outing", request),
+        }),
+      ),
     enabled: request !== null,
     ...computed,
   });
@@ -172,7 +186,8 @@ export const yearQuery = (shootId: string, camera: string) =>
 export const polariserDayQuery = (request: Schemas["PolariserDayRequest"]) =>
   queryOptions({
     queryKey: ["calc", "polariser-day", request],
-    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/polariser-day", { body: request, signal })),
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/polariser-day", { body: request, signal, fetch: orHere("polariser-day", request) })),
     ...computed,
   });
 
@@ -180,7 +195,13 @@ export const compareQuery = (request: Schemas["CompareRequest"] | null) =>
   queryOptions({
     queryKey: ["calc", "compare", request],
     queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/compare", { body: request as Schemas["CompareRequest"], signal })),
+      unwrap(
+        api.POST("/api/calc/compare", {
+          body: request as Schemas["CompareRequest"],
+          signal,
+          fetch: orHere("compare", request),
+        }),
+      ),
     enabled: request !== null,
     ...computed,
   });
@@ -189,7 +210,8 @@ export const compareQuery = (request: Schemas["CompareRequest"] | null) =>
 export const loopQuery = (request: Schemas["LoopRequest"]) =>
   queryOptions({
     queryKey: ["calc", "loop", request],
-    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/loop", { body: request, signal })),
+    queryFn: ({ signal }) =>
+      unwrap(api.POST("/api/calc/loop", { body: request, signal, fetch: orHere("loop", request) })),
     ...computed,
   });
 
@@ -235,7 +257,10 @@ export const cardQuery = (shootId: string) =>
 export const cardAnswerQuery = (request: Schemas["CardRequest"] | null) =>
   queryOptions({
     queryKey: ["calc", "card", request],
-    queryFn: ({ signal }) => unwrap(api.POST("/api/calc/card", { body: request as Schemas["CardRequest"], signal })),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.POST("/api/calc/card", { body: request as Schemas["CardRequest"], signal, fetch: orHere("card", request) }),
+      ),
     enabled: request !== null,
     ...computed,
   });
@@ -244,7 +269,13 @@ export const remeterQuery = (request: Schemas["RemeterRequest"] | null) =>
   queryOptions({
     queryKey: ["calc", "remeter", request],
     queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/remeter", { body: request as Schemas["RemeterRequest"], signal })),
+      unwrap(
+        api.POST("/api/calc/remeter", {
+          body: request as Schemas["RemeterRequest"],
+          signal,
+          fetch: orHere("remeter", request),
+        }),
+      ),
     enabled: request !== null,
     ...computed,
   });
@@ -253,7 +284,13 @@ export const passageQuery = (request: Schemas["PassageRequest"] | null) =>
   queryOptions({
     queryKey: ["calc", "passage", request],
     queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/passage", { body: request as Schemas["PassageRequest"], signal })),
+      unwrap(
+        api.POST("/api/calc/passage", {
+          body: request as Schemas["PassageRequest"],
+          signal,
+          fetch: orHere("passage", request),
+        }),
+      ),
     enabled: request !== null,
     ...computed,
   });

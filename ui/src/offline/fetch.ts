@@ -5,25 +5,25 @@ import { isLost, noteReach } from "./reach";
 const PATIENCE_MS = 3_000;
 const LONG_MS = 30_000;
 
-const CALC = "/api/calc/";
+/** Asks the server, and notes whether it answered. */
+export const ask = (request: Request): Promise<Response> => asked(request, LONG_MS);
 
 /**
- * Asks the server; a computation that it does not answer is done in the page. Every
- * other request fails as it would without.
+ * Asks the server for a computation; what it does not answer is computed in the page.
+ * The body is given apart: reading it back from the request takes longer than asking.
  */
-export async function fetchOrCompute(request: Request): Promise<Response> {
-  const { pathname } = new URL(request.url);
-  if (!pathname.startsWith(CALC)) return asked(request, LONG_MS);
-  const body = await request.clone().text();
-  if (!isLost()) {
-    try {
-      return await asked(request, PATIENCE_MS);
-    } catch (cause) {
-      if (request.signal.aborted) throw cause;
+export const orHere =
+  (name: string, body: unknown) =>
+  async (request: Request): Promise<Response> => {
+    if (!isLost()) {
+      try {
+        return await asked(request, PATIENCE_MS);
+      } catch (cause) {
+        if (request.signal.aborted) throw cause;
+      }
     }
-  }
-  return answerHere(pathname.slice(CALC.length), body);
-}
+    return answerHere(name, JSON.stringify(body));
+  };
 
 async function asked(request: Request, patienceMs: number): Promise<Response> {
   try {

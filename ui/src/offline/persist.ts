@@ -1,5 +1,6 @@
 import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
-import type { PersistQueryClientOptions } from "@tanstack/react-query-persist-client";
+import type { QueryClient } from "@tanstack/react-query";
+import { persistQueryClientRestore, persistQueryClientSave } from "@tanstack/react-query-persist-client";
 import { database } from "./database";
 
 /** What the places show when the server is gone; computed answers are computed again. */
@@ -11,21 +12,37 @@ export const KEEP_MS = 20 * 24 * 3_600_000;
 /** To be raised when what the server says changes its shape: what is kept is then let go. */
 const SHAPE = "1";
 
-/** Keeps what the server said on this device. */
-export const persistence: Omit<PersistQueryClientOptions, "queryClient"> = {
-  persister: createAsyncStoragePersister({
-    storage: {
-      getItem: async (key) => (await (await database()).get("answers", key)) ?? null,
-      setItem: async (key, value) => {
-        await (await database()).put("answers", value, key);
-      },
-      removeItem: async (key) => (await database()).delete("answers", key),
+/** So long the page waits for what is kept; a browser that does not give it out is no reason to stay blank. */
+const PATIENCE_MS = 1_000;
+
+const persister = createAsyncStoragePersister({
+  storage: {
+    getItem: async (key) => (await (await database()).get("answers", key)) ?? null,
+    setItem: async (key, value) => {
+      await (await database()).put("answers", value, key);
     },
-  }),
-  maxAge: KEEP_MS,
-  buster: SHAPE,
-  dehydrateOptions: {
-    // What was answered once stays, though the server did not answer when it was asked again.
-    shouldDehydrateQuery: (query) => query.state.data !== undefined && KEPT.has(String(query.queryKey[0])),
+    removeItem: async (key) => (await database()).delete("answers", key),
   },
-};
+});
+
+const isKept = (key: readonly unknown[]): boolean => KEPT.has(String(key[0]));
+
+/**
+ * Brings back what the server said before, and from then on keeps what it says on this
+ * device. Only what is kept causes writing: computed answers come with every key press.
+ */
+export async function keepAnswers(queryClient: QueryClient): Promise<void> {
+  const kept = { queryClient, persister, maxAge: KEEP_MS, buster: SHAPE };
+  const late = new Promise<void>((resolve) => setTimeout(resolve, PATIENCE_MS));
+  await Promise.race([persistQueryClientRestore(kept), late]);
+  queryClient.getQueryCache().subscribe((event) => {
+    if (event.type !== "updated" || event.action.type !== "success" || !isKept(event.query.queryKey)) return;
+    void persistQueryClientSave({
+      ...kept,
+      dehydrateOptions: {
+        // What was answered once stays, though the server did not answer when it was asked again.
+        shouldDehydrateQuery: (query) => query.state.data !== undefined && isKept(query.queryKey),
+      },
+    });
+  });
+}

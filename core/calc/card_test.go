@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"encoding/json"
 	"fmt"
 	"math"
 	"slices"
@@ -194,4 +195,28 @@ func TestThroughAPassage(t *testing.T) {
 	if a.Seconds != 12 || math.Abs(float64(a.Darker)-3) > 1e-9 || len(a.Ways) != 4 || a.Take != "two-takes" {
 		t.Errorf("%+v", a)
 	}
+}
+
+// The card of a day with two shots in four turns, beside the plan that it comes from.
+func BenchmarkCard(b *testing.B) {
+	var r CardRequest
+	if err := json.Unmarshal([]byte(field("2031-09-20T12:35:00-01:00", true, "", "")), &r); err != nil {
+		b.Fatal(err)
+	}
+	b.Run("card", func(b *testing.B) {
+		b.ReportAllocs()
+		for b.Loop() {
+			if _, err := Card(r); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("baseline-plan-alone", func(b *testing.B) {
+		b.ReportAllocs()
+		for b.Loop() {
+			if _, err := Outing(r.Outing); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
 }

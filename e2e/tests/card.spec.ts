@@ -95,7 +95,8 @@ test("a light that fell is read, changed for and pinned in three touches", async
   await page.getByRole("button", { name: "Pin it: the day moves with it" }).tap(); // three
   await expect(page.getByText("Pinned: the day moves with it")).toBeVisible();
   // The plan of the day has the pin, and the glass of the noon walk is another.
-  await expect(figure(page, "Glass")).not.toHaveText("ND8 + ND32");
+  await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
+  await expect(figure(page, "Glass")).toHaveText("ND32");
   await page.goto(page.url().replace("/card/", "/shoot/").replace(/\?.*/, ""));
   await expect(page.getByRole("region", { name: "Light" })).toContainText("bias -3 behind ND8 + ND32");
 });

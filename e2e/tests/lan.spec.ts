@@ -25,6 +25,10 @@ test("a telephone is let in by the passphrase, and the desk shows the code for i
   await phone.getByRole("button", { name: "Close" }).click();
   await phone.getByRole("button", { name: /^Log/ }).click();
   await expect(phone.getByTestId("log")).toContainText("done: Pull test");
+  await phone.getByRole("button", { name: "Leave this device" }).click();
+  await expect(phone.getByRole("heading", { name: "Your passphrase" })).toBeVisible();
+  await phone.reload();
+  await expect(phone.getByRole("heading", { name: "Your passphrase" })).toBeVisible();
 });
 
 test.describe("off by default", () => {

@@ -27,6 +27,11 @@ const reach = (page: Page) => page.getByTestId("reach");
 test("after one visit the card opens, computes and keeps what is done with the server gone", async ({ page, app }) => {
   test.slow();
   await visitOnce(page, app);
+  const browser = await page.context().newCDPSession(page);
+  const { installabilityErrors } = await browser.send("Page.getInstallabilityErrors");
+  // A test's window is a private one, into which nothing is installed.
+  const inTheWay = installabilityErrors.map((e) => e.errorId).filter((id) => id !== "in-incognito");
+  expect(inTheWay, "what keeps it from being installed").toEqual([]);
   await app.stop();
   await page.reload();
   await expect(page.getByTestId("turn")).toContainText("Dawn walk between the rows");

@@ -21,6 +21,7 @@ test("a line is answered while it is typed, and Enter makes it a shot", async ({
 
 test("a line that cannot be read says how to write it", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
+  await expect(page.getByLabel(/^Quick line/)).toBeVisible();
   await page.keyboard.press("/");
   await page.keyboard.type("EV 12 > wide");
   await expect(page.getByTestId("quick-answer")).toContainText("after > write the look, as in 50fps 180°");

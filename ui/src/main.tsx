@@ -6,15 +6,16 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
 import { Problem } from "./api/client";
+import { answerHere } from "./api/here/calc";
 import { sessionQuery } from "./api/queries";
-import { answerHere } from "./offline/calc";
 import { KEEP_MS, keepAnswers } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
+import { offerNewVersion } from "./shell/toaster";
 import { applyColorMode } from "./theme/colorMode";
 import { system } from "./theme/system";
 
 applyColorMode();
-keepOffline();
+keepOffline(offerNewVersion);
 // The computation for the browser's console, as "pinhole calc" is for the command line.
 Object.assign(window, { pinhole: { calc: answerHere } });
 

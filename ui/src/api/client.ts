@@ -1,6 +1,6 @@
 import createClient from "openapi-fetch";
 import { z } from "zod";
-import { ask } from "../offline/fetch";
+import { ask } from "./ask";
 import type { components, paths } from "./schema.gen";
 
 export type Schemas = components["schemas"];

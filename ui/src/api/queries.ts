@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { orHere } from "../offline/fetch";
+import { orHere } from "./ask";
 import { api, type Schemas, unwrap } from "./client";
 
 /** One factory per thing the server has: its key, how it is fetched, how long it is fresh. */

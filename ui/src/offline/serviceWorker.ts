@@ -1,6 +1,5 @@
 import { registerSW } from "virtual:pwa-register";
 import { useSyncExternalStore } from "react";
-import { toaster } from "../shell/toaster";
 
 /** Whether this device opens the page without its server; not known until it is asked. */
 export type Kept = "unknown" | "kept" | "not kept";
@@ -15,22 +14,16 @@ function note(now: Kept): void {
 
 /**
  * Lets the page open without its server, where the browser allows it. A new version
- * waits until the page is reloaded: nothing changes under the hands.
+ * waits: it is offered, with what takes it.
  */
-export function keepOffline(): void {
+export function keepOffline(offer: (take: () => void) => void): void {
   if (!("serviceWorker" in navigator)) {
     note("not kept");
     return;
   }
   const update = registerSW({
     immediate: true,
-    onNeedRefresh: () =>
-      toaster.create({
-        title: "A new version is here",
-        duration: 60_000,
-        closable: true,
-        action: { label: "Reload", onClick: () => void update(true) },
-      }),
+    onNeedRefresh: () => offer(() => void update(true)),
     onRegisterError: () => note("not kept"),
   });
   void navigator.serviceWorker.ready.then(() => note("kept"));

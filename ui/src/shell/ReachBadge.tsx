@@ -1,6 +1,6 @@
 import { Badge } from "@chakra-ui/react";
+import { useReach } from "../api/reach";
 import { useSending, useWaiting } from "../offline/fieldLog";
-import { useReach } from "../offline/reach";
 
 /** That the server is gone, and what waits for it on this device; nothing while all is well. */
 export function ReachBadge() {

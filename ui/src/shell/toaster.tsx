@@ -13,6 +13,16 @@ export function offerUndo(what: string, undo: () => void): void {
   });
 }
 
+/** Says that the page has a new version; nothing changes under the hands until it is taken. */
+export function offerNewVersion(take: () => void): void {
+  toaster.create({
+    title: "A new version is here",
+    duration: 60_000,
+    closable: true,
+    action: { label: "Reload", onClick: take },
+  });
+}
+
 /** Where the notes appear. */
 export function Toasts() {
   return (

@@ -9,11 +9,12 @@ import { CameraTabs } from "./CameraTabs";
 import { ChecksSheet } from "./ChecksSheet";
 import { DrillSheet } from "./DrillSheet";
 import { LogSheet } from "./LogSheet";
+import type { Open } from "./open";
 import { PassageSheet } from "./PassageSheet";
 import { RemeterSheet } from "./RemeterSheet";
 import { ThumbBar } from "./ThumbBar";
 import { TurnView } from "./TurnView";
-import { type CardWork, useCardWork } from "./useCardWork";
+import { type CardWork, type Turn, useCardWork } from "./useCardWork";
 
 const LAST = "pinhole.lastCard";
 
@@ -36,9 +37,6 @@ export function CardStart() {
 }
 
 const Opening = () => <Skeleton h="300px" aria-busy="true" aria-label="Opening the card" />;
-
-/** What is open over the card; a drill by its name. */
-export type Open = { sheet: "checks" | "remeter" | "passage" | "log" } | { sheet: "drill"; name: string } | null;
 
 /** In the field: what to set, what to check, what comes next, what if it goes wrong. */
 export function CardPlace() {
@@ -63,14 +61,15 @@ export function CardPlace() {
 function Card({ work }: { work: CardWork }) {
   const { answer, card, zone } = work;
   const [camera, setCamera] = useState<string>();
-  const [turnId, setTurnId] = useState<string>();
+  const [chosen, setChosen] = useState<string>();
   const [open, setOpen] = useState<Open>(null);
   // Of the cameras the one whose turn is on, or comes first.
   const of =
     answer.cameras.find((c) => c.cameraId === camera) ??
     answer.cameras.find((c) => c.turns[c.current]?.when === "on") ??
     answer.cameras.toSorted((a, b) => startOf(a) - startOf(b))[0];
-  const index = of ? Math.max(0, turnId ? of.turns.findIndex((t) => t.id === turnId) : of.current) : 0;
+  const found = of?.turns.findIndex((t) => placeOf(t) === chosen) ?? -1;
+  const index = found < 0 ? (of?.current ?? 0) : found;
   const turn = of?.turns[index];
   const close = (isOpen: boolean) => !isOpen && setOpen(null);
   if (!of || !turn) {
@@ -95,7 +94,7 @@ function Card({ work }: { work: CardWork }) {
         chosen={of.cameraId}
         onChoose={(id) => {
           setCamera(id);
-          setTurnId(undefined);
+          setChosen(undefined);
         }}
       />
       <TurnView
@@ -103,7 +102,7 @@ function Card({ work }: { work: CardWork }) {
         index={index}
         zone={zone}
         shownAt={work.shownAt}
-        onStep={(next) => setTurnId(of.turns[next]?.id)}
+        onStep={(next) => setChosen(of.turns[next] && placeOf(of.turns[next]))}
         onDrill={(name) => setOpen({ sheet: "drill", name })}
         onPassage={() => setOpen({ sheet: "passage" })}
         onChecks={() => setOpen({ sheet: "checks" })}
@@ -122,6 +121,9 @@ function Card({ work }: { work: CardWork }) {
     </Stack>
   );
 }
+
+/** Which turn it is, whatever glass is on. */
+const placeOf = (turn: Turn): string => `${turn.shot}/${turn.pack}`;
 
 const startOf = (c: CardWork["answer"]["cameras"][number]): number => Date.parse(c.turns[c.current]?.from ?? "");
 

@@ -1,11 +1,15 @@
 import { Box, Button, Link as ChakraLink, Flex, Heading, List, Stack, Text, Textarea } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { sessionQuery } from "../../api/queries";
 import { CopyButton } from "../../lib/CopyButton";
 import { Sheet } from "../../lib/Sheet";
 import { clockIn, dayIn } from "../../lib/zone";
 import { discard } from "../../offline/fieldLog";
+import { forgetAnswers } from "../../offline/persist";
 import { useKeptOffline } from "../../offline/serviceWorker";
+import { toaster } from "../../shell/toaster";
 import type { CardWork, Entry, Turn } from "./useCardWork";
 
 interface LogSheetProps {
@@ -109,6 +113,7 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
             </Button>
           </Flex>
           <KeptNote />
+          <Leave waits={waiting.length} />
           <Text as="pre" mt="3" fontSize="sm" whiteSpace="pre-wrap" data-testid="plan-text">
             {work.answer.text}
           </Text>
@@ -136,6 +141,26 @@ function KeptNote() {
         </>
       )}
     </Text>
+  );
+}
+
+/** The way out of a device that was let in, which keeps nothing of the shoot then. */
+function Leave({ waits }: { waits: number }) {
+  const queries = useQueryClient();
+  const { data: session } = useQuery(sessionQuery);
+  const leave = useMutation({
+    mutationFn: () => unwrap(api.DELETE("/api/session")),
+    onSuccess: async (ended) => {
+      await forgetAnswers(queries);
+      queries.setQueryData(sessionQuery.queryKey, ended);
+    },
+    onError: (error) => toaster.create({ title: "Not left", description: error.message }),
+  });
+  if (!session?.needed) return null;
+  return (
+    <Button mt="2" variant="outline" disabled={waits > 0} loading={leave.isPending} onClick={() => leave.mutate()}>
+      {waits > 0 ? "Leave this device, once nothing waits" : "Leave this device"}
+    </Button>
   );
 }
 

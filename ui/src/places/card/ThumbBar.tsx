@@ -1,6 +1,6 @@
 import { Button, Flex, Text } from "@chakra-ui/react";
 import { CircleGauge, ListChecks, NotebookPen, TriangleAlert } from "lucide-react";
-import type { Open } from "./CardPlace";
+import type { Open } from "./open";
 import type { CardWork, Turn } from "./useCardWork";
 
 interface ThumbBarProps {

@@ -1,4 +1,4 @@
-import { answerHere } from "./calc";
+import { answerHere } from "./here/calc";
 import { isLost, noteReach } from "./reach";
 
 /** So long a computation waits for a server that says nothing, and everything else. */

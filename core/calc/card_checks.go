@@ -1,0 +1,104 @@
+package calc
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"time"
+
+	"pinhole/core/card"
+	"pinhole/core/glass"
+	"pinhole/core/motion"
+)
+
+// check fills in the checklist.
+func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.Option, stack, before *OutingStack) {
+	m := card.Mounting{Stays: t.Stays, SealedPort: b.SealedPort, Setting: t.Set.Words, WhiteBalance: b.WhiteBalance, Automatic: t.Set.Automatic, Floats: t.Set.Floats, Dark: q.Band.Dark, Bright: q.Band.Bright, Mount: b.Rig.Mount}
+	if b.Profile != nil {
+		m.Flies, m.Stabiliser = b.Profile.Flies, b.Profile.Stabiliser
+	}
+	for _, g := range t.Filters {
+		m.Glass = append(m.Glass, inSlot(g))
+	}
+	if before != nil {
+		for _, g := range c.glass(before.Filters) {
+			if !slices.Contains(stack.Filters, g.ID) {
+				m.Off = append(m.Off, inSlot(g))
+			}
+		}
+	}
+	if seat := t.Standing; seat != nil {
+		m.Hold, m.Margin, m.CannotFold, m.Mount = seat.Hold, seat.Margin, seat.NoFold, cmp.Or(seat.Mount, m.Mount)
+	}
+	if o.Turned != nil {
+		if m.Ring = o.Turned.Ring.Words(o.Setting); m.Ring == "" {
+			m.Ring = fmt.Sprintf("to %v stops", o.Setting)
+		}
+	}
+	var marks []card.Mark
+	for _, mark := range c.Marks {
+		if mark.Turn == t.ID {
+			marks = append(marks, card.Mark{Step: mark.Step, Kind: mark.Kind, At: mark.At, Words: mark.Words})
+		}
+	}
+	done, readiness, stops := card.Judge(m.Checks(), marks)
+	t.Readiness, t.Stops, t.Checks = readiness, append([]string{}, stops...), []CardCheck{}
+	for _, d := range done {
+		check := CardCheck{Step: d.Step, Words: d.Words, Hard: d.Hard, Barred: d.Barred, Again: []time.Time{}}
+		if d.Mark != nil {
+			check.At, check.Reason = &d.Mark.At, d.Mark.Words
+		}
+		for _, again := range d.Again {
+			check.Again = append(check.Again, again.At)
+		}
+		t.Checks = append(t.Checks, check)
+	}
+}
+
+func inSlot(g CardGlass) string {
+	if g.Slot == "" {
+		return g.Title
+	}
+	return fmt.Sprintf("%s (%s)", g.Title, g.Slot)
+}
+
+// carried says what carries a shot's camera, by its activity.
+func carried(activity string) card.Carried {
+	switch activity {
+	case "helmet", "bar":
+		return card.Ridden
+	case "stand":
+		return card.OnStand
+	}
+	return card.ByHand
+}
+
+// drill fills in what to do when something goes wrong.
+func (c *carding) drill(t *CardTurn, set *CardShot, b *CardBench, q *glass.Question, o *glass.Option) {
+	least, most := o.Reach()
+	take := card.Take{
+		Flown: b.Rig.Flown, Carried: carried(set.Scene.Activity), Glass: len(o.Filters) > 0, Lost: o.Lost, Fastest: q.Fastest, Shutter: t.Set.ShutterS, Floor: set.FloorS,
+		Rate: q.Rate, Low: q.Setting.EV().Plus(least + q.Offset - q.Band.Dark - q.Headroom()), High: q.Setting.EV().Plus(most + q.Offset + q.Band.Bright),
+		Brighter: t.Brighter, Darker: t.Darker, SealedPort: b.SealedPort,
+	}
+	if q.Fastest > 0 {
+		take.Left = o.Lost - q.Setting.Shutter.Over(q.Fastest) - q.Offset
+	}
+	if b.Profile != nil {
+		take.Flies, take.Stabiliser = b.Profile.Flies, b.Profile.Stabiliser
+	} else {
+		take.Stabiliser = motion.NoStabiliser
+	}
+	if b.Rig.PayloadG != nil {
+		take.PayloadG = *b.Rig.PayloadG
+	}
+	if l := set.Scene.Lamps; l != nil {
+		if lamp, err := l.lamp("scene.lamps."); err == nil { // a lamp that cannot be is said where it is written
+			take.PulseHz = lamp.PulseHz
+		}
+	}
+	t.Drills = []CardDrill{}
+	for _, d := range take.Drills() {
+		t.Drills = append(t.Drills, CardDrill(d))
+	}
+}

@@ -78,6 +78,10 @@ func TestATurnSaysWhatToSet(t *testing.T) {
 	if l := noon.Light; math.Abs(float64(l.Bias)) > 0.7 || l.Auto == "" || !strings.HasPrefix(l.Meter, "f2 1/") || !strings.HasSuffix(l.Meter, " iso100") {
 		t.Errorf("it would be read as %+v, %s or %s", l.Bias, l.Auto, l.Meter)
 	}
+	// Seen ahead, a turn's light is that of the turn; what would be read is that of now.
+	if ahead := cardAt(t, "06:20:00", false, "", "").Turns[1].Light; ahead.HighEV100 != noon.Light.HighEV100 || ahead.Expected.EV100 >= noon.Light.LowEV100-0.3 || !ahead.At.Before(noon.From) {
+		t.Errorf("at dawn, noon is expected as %+v", ahead)
+	}
 	if dawn := of.Turns[0]; dawn.Glass != "ND8" || noon.Stays || !of.Turns[2].Stays {
 		t.Errorf("dawn has %s; noon stays %v, and after it %v", dawn.Glass, noon.Stays, of.Turns[2].Stays)
 	}

@@ -24,7 +24,7 @@ func (c *carding) turn(s *OutingShot, set *CardShot, b *CardBench, p *OutingPlan
 		t.Standing = &c.Seats[i]
 	}
 	c.light(t, s, p, pack)
-	q, option, err := c.set(t, s, set, b, stack)
+	q, option, err := c.set(t, s, set, b, stack, p.Spread)
 	if err != nil {
 		return nil, err
 	}
@@ -82,37 +82,39 @@ func Until(now, at time.Time) string {
 	return "in " + text
 }
 
-// light fills in what light is expected.
+// light fills in what light is expected: of daylight that of now, whenever the turn is,
+// since that is what is read now; else that of the turn at the end that is nearer.
 func (c *carding) light(t *CardTurn, s *OutingShot, p *OutingPlan, pack *OutingPack) {
-	at := c.Now
-	if at.Before(t.From) {
-		at = t.From
+	t.Light = CardLight{LowEV100: pack.LowEV100, HighEV100: pack.HighEV100, At: c.Now, Expected: Expected{Spread: p.Spread}}
+	if c.Outing.Place != nil && s.Plane != "" {
+		scene := c.outing.subjectOf(s).at(c.Now)
+		general := c.outing.minutesOf(light.Vertical, nil, c.Outing.Surface).at(c.Now).EV
+		t.Light.Expected = Expected{EV100: scene.EV, Spread: scene.Spread, General: &general}
+		return
 	}
-	if at.After(t.To) {
-		at = t.To
+	if t.Light.At.Before(t.From) {
+		t.Light.At = t.From
 	}
-	t.Light = CardLight{LowEV100: pack.LowEV100, HighEV100: pack.HighEV100, At: at, Expected: Expected{Spread: p.Spread}}
+	if t.Light.At.After(t.To) {
+		t.Light.At = t.To
+	}
 	points, _, err := c.outing.lightOf(s, "", s.From)
-	minute := int(at.Sub(s.From) / time.Minute)
+	minute := int(t.Light.At.Sub(s.From) / time.Minute)
 	if err == nil && minute < len(points) { // take has found no fault in it
 		t.Light.Expected.EV100 = points[minute]
-	}
-	if c.Outing.Place != nil && s.Plane != "" {
-		general := c.outing.minutesOf(light.Vertical, nil, c.Outing.Surface).at(at).EV
-		t.Light.Expected.General = &general
 	}
 }
 
 // set fills in what to set, found as a shot's glass is: the option that this stack
 // makes in the light of the turn.
-func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, stack *OutingStack) (*glass.Question, *glass.Option, error) {
+func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, stack *OutingStack, spread stop.Stops) (*glass.Question, *glass.Option, error) {
 	wish := Wish{Camera: b.Optics, FPS: s.FPS, ShutterS: &s.ShutterS, Kit: b.Kit, Choices: set.Choices}
 	bench, err := wish.bench()
 	if err != nil {
 		return nil, nil, err
 	}
 	q := &bench.question
-	q.Light = glass.Light{Low: t.Light.LowEV100, High: t.Light.HighEV100, Spread: t.Light.Expected.Spread, Ranged: t.Light.HighEV100.Above(t.Light.LowEV100) > steady}
+	q.Light = glass.Light{Low: t.Light.LowEV100, High: t.Light.HighEV100, Spread: spread, Ranged: t.Light.HighEV100.Above(t.Light.LowEV100) > steady}
 	option, err := bench.weigh(stack.Filters, "kit")
 	if err != nil {
 		return nil, nil, err

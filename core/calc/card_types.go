@@ -139,7 +139,7 @@ type CardSetting struct {
 type CardLight struct {
 	LowEV100  stop.EV   `json:"lowEv100"`
 	HighEV100 stop.EV   `json:"highEv100"`
-	At        time.Time `json:"at" doc:"now, or the near end of the turn"`
+	At        time.Time `json:"at" doc:"now; where it is no daylight, the near end of the turn"`
 	Expected  Expected  `json:"expected" doc:"at that instant"`
 	// What would be read now, if the plan is right.
 	Bias  stop.Stops `json:"biasStops" doc:"that the camera would show, locked at what is set, ISO at its lowest"`

@@ -352,17 +352,22 @@ func (o *outing) lightOf(s *OutingShot, path string, start time.Time) ([]stop.EV
 	if o.Place == nil || s.Plane == "" {
 		return nil, 0, nil
 	}
-	surface := o.Surface
-	if s.Surface != nil {
-		surface = *s.Surface
-	}
 	var spread stop.Stops
-	minutes := o.minutesOf(s.Plane, s.Heading, surface)
+	minutes := o.subjectOf(s)
 	for m := range s.Minutes + 1 {
 		scene := minutes.at(start.Add(time.Duration(m) * time.Minute))
 		points, spread = append(points, scene.EV), max(spread, scene.Spread)
 	}
 	return points, spread, nil
+}
+
+// subjectOf returns the light of a shot's subject, which has a plane.
+func (o *outing) subjectOf(s *OutingShot) *minutes {
+	surface := o.Surface
+	if s.Surface != nil {
+		surface = *s.Surface
+	}
+	return o.minutesOf(s.Plane, s.Heading, surface)
 }
 
 // minutes is the light of one subject by the minute, computed once: shots that look

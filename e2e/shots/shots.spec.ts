@@ -133,7 +133,9 @@ test.describe("pictures", () => {
 
     test("re-metering on the card", async ({ page, app }) => {
       await page.goto(`${app.url}/card`);
-      await page.getByRole("button", { name: "The turn after" }).tap();
+      await expect(page.getByTestId("turn")).toBeVisible();
+      await page.goto(`${page.url()}?at=2031-09-20T12:45:00-01:00`);
+      await page.getByRole("button", { name: "Row walker" }).tap();
       await page.getByRole("button", { name: "Re-meter" }).tap();
       await page.getByRole("button", { name: "−2", exact: true }).tap();
       await expect(page.getByTestId("remetered")).toContainText("Change to");

@@ -181,18 +181,19 @@ test("the frame pair shows the effect, steps, swaps and compares", async ({ page
   await pair.getByLabel("Against").selectOption({ label: "school: 90°" });
   await expect(pair.getByTestId("loop-reference")).toContainText("90°, 1/250 at ISO 100");
   // The picture is drawn: it holds more than one colour.
-  const colours = await pair
-    .getByTestId("loop-test")
-    .locator("canvas")
-    .evaluate((node) => {
-      const canvas = node as HTMLCanvasElement;
-      const data = canvas.getContext("2d")?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
-      const seen = new Set<number>();
-      for (let i = 0; i < data.length; i += 4000)
-        seen.add((data[i] ?? 0) * 65536 + (data[i + 1] ?? 0) * 256 + (data[i + 2] ?? 0));
-      return seen.size;
-    });
-  expect(colours).toBeGreaterThan(10);
+  const colours = () =>
+    pair
+      .getByTestId("loop-test")
+      .locator("canvas")
+      .evaluate((node) => {
+        const canvas = node as HTMLCanvasElement;
+        const data = canvas.getContext("2d")?.getImageData(0, 0, canvas.width, canvas.height).data ?? [];
+        const seen = new Set<number>();
+        for (let i = 0; i < data.length; i += 4000)
+          seen.add((data[i] ?? 0) * 65536 + (data[i + 1] ?? 0) * 256 + (data[i + 2] ?? 0));
+        return seen.size;
+      });
+  await expect.poll(colours).toBeGreaterThan(10);
 });
 
 test("loops stand still where motion is not wanted", async ({ page, app }) => {

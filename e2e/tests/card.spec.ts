@@ -85,7 +85,9 @@ test("time passes on the card: a turn is on, then over", async ({ page, app }) =
 
 test("a light that fell is read, changed for and pinned in three touches", async ({ page, app }) => {
   await openCard(page, app);
-  await page.getByRole("button", { name: "The turn after" }).tap();
+  await page.goto(`${page.url().replace(/\?.*/, "")}?at=2031-09-20T12:45:00-01:00`);
+  await page.getByRole("button", { name: "Row walker" }).tap();
+  await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
   await page.getByRole("button", { name: "Re-meter" }).tap(); // one
   await expect(page.getByTestId("expected")).toContainText("The plan expects a bias of");
   await page.getByRole("button", { name: "−3", exact: true }).tap(); // two
@@ -172,7 +174,9 @@ test("a dark passage says what the lock does and what to choose", async ({ page,
 
 test("what is done is in the reach of the thumb", async ({ page, app }) => {
   await openCard(page, app);
-  for (const name of ["Re-meter", "Checks 0/11", "Goes wrong", "Log"]) {
+  const camera = await page.getByRole("button", { name: "Row walker" }).boundingBox();
+  expect(camera?.y, "the cameras").toBeGreaterThan(844 / 2);
+  for (const name of ["Re-meter", "Checks 0/11", "Goes wrong", "Log", "The turn after"]) {
     const box = await page.getByRole("button", { name, exact: true }).boundingBox();
     expect(box?.y, name).toBeGreaterThan(844 / 2);
     expect(box?.height, name).toBeGreaterThanOrEqual(44);

@@ -1854,7 +1854,7 @@ export interface components {
         CardLight: {
             /**
              * Format: date-time
-             * @description now, or the near end of the turn
+             * @description now; where it is no daylight, the near end of the turn
              */
             at: string;
             /** @description the shutter that the automatic would choose at base ISO, behind this glass */

@@ -1,4 +1,5 @@
-import { Button, Flex, Text } from "@chakra-ui/react";
+import { Button, Flex, IconButton, Text } from "@chakra-ui/react";
+import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { StateShape } from "../../lib/StateMark";
@@ -7,10 +8,13 @@ interface CameraTabsProps {
   cameras: Schemas["CardCamera"][];
   chosen: string;
   onChoose: (id: string) => void;
+  /** Go to the turn before and after the one that is shown; left out where there is none. */
+  before: (() => void) | undefined;
+  after: (() => void) | undefined;
 }
 
-/** The cameras of the day, each with the state of its turn; one is looked at. */
-export function CameraTabs({ cameras, chosen, onChoose }: CameraTabsProps) {
+/** The cameras of the day, each with the state of its turn, and the way through the turns of one. */
+export function CameraTabs({ cameras, chosen, onChoose, before, after }: CameraTabsProps) {
   const shown = useRef<HTMLButtonElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: it is another button that is chosen then.
   useEffect(() => {
@@ -18,41 +22,45 @@ export function CameraTabs({ cameras, chosen, onChoose }: CameraTabsProps) {
     void shown.current?.scrollIntoView({ block: "nearest", inline: "center" });
   }, [chosen]);
   return (
-    <Flex
-      as="section"
-      aria-label="Cameras"
-      gap="2"
-      overflowX="auto"
-      py="1"
-      mx={{ base: "-3", md: "0" }}
-      px={{ base: "3", md: "0" }}
-    >
-      {cameras.map((c) => {
-        const turn = c.turns[c.current];
-        const isChosen = c.cameraId === chosen;
-        return (
-          <Button
-            key={c.cameraId}
-            ref={isChosen ? shown : undefined}
-            flexShrink={0}
-            h="52px"
-            px="3"
-            variant="outline"
-            aria-pressed={isChosen}
-            bg={isChosen ? "accent" : "panel"}
-            color={isChosen ? "onAccent" : "ink"}
-            borderColor={isChosen ? "accent" : "edge"}
-            onClick={() => onChoose(c.cameraId)}
-          >
-            {turn && <StateShape state={turn.state} />}
-            <Text as="span" fontSize="md">
-              {shortName(c.name)}
-              {turn?.when === "on" && " · on"}
-            </Text>
-          </Button>
-        );
-      })}
+    <Flex gap="1" align="center">
+      <Step label="The turn before" icon={<ChevronLeft />} onStep={before} />
+      <Flex as="section" aria-label="Cameras" gap="1" flex="1" minW="0" overflowX="auto" py="1" px="1">
+        {cameras.map((c) => {
+          const turn = c.turns[c.current];
+          const isChosen = c.cameraId === chosen;
+          return (
+            <Button
+              key={c.cameraId}
+              ref={isChosen ? shown : undefined}
+              flexShrink={0}
+              h="52px"
+              px="3"
+              variant="outline"
+              aria-pressed={isChosen}
+              bg={isChosen ? "accent" : "panel"}
+              color={isChosen ? "onAccent" : "ink"}
+              borderColor={isChosen ? "accent" : "edge"}
+              onClick={() => onChoose(c.cameraId)}
+            >
+              {turn && <StateShape state={turn.state} />}
+              <Text as="span" fontSize="md">
+                {shortName(c.name)}
+                {turn?.when === "on" && " · on"}
+              </Text>
+            </Button>
+          );
+        })}
+      </Flex>
+      <Step label="The turn after" icon={<ChevronRight />} onStep={after} />
     </Flex>
+  );
+}
+
+function Step({ label, icon, onStep }: { label: string; icon: React.ReactNode; onStep: (() => void) | undefined }) {
+  return (
+    <IconButton aria-label={label} variant="outline" minW="48px" h="52px" disabled={!onStep} onClick={onStep}>
+      {icon}
+    </IconButton>
   );
 }
 

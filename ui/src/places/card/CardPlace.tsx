@@ -84,30 +84,32 @@ function Card({ work }: { work: CardWork }) {
     );
   }
   return (
-    <Stack gap="3" maxW="760px" mx="auto" pb={{ base: "84px", md: "0" }}>
+    <Stack gap="3" maxW="760px" mx="auto" pb={{ base: "148px", md: "0" }}>
       <Heading as="h1" srOnly>
         Card: {card.shoot.name}
       </Heading>
       {work.isAhead && <AsAt work={work} />}
-      <CameraTabs
-        cameras={answer.cameras}
-        chosen={of.cameraId}
-        onChoose={(id) => {
-          setCamera(id);
-          setChosen(undefined);
-        }}
-      />
       <TurnView
         of={of}
         index={index}
         zone={zone}
         shownAt={work.shownAt}
-        onStep={(next) => setChosen(of.turns[next] && placeOf(of.turns[next]))}
         onDrill={(name) => setOpen({ sheet: "drill", name })}
         onPassage={() => setOpen({ sheet: "passage" })}
         onChecks={() => setOpen({ sheet: "checks" })}
       />
-      <ThumbBar turn={turn} work={work} onOpen={setOpen} />
+      <ThumbBar turn={turn} work={work} onOpen={setOpen}>
+        <CameraTabs
+          cameras={answer.cameras}
+          chosen={of.cameraId}
+          onChoose={(id) => {
+            setCamera(id);
+            setChosen(undefined);
+          }}
+          before={of.turns[index - 1] && (() => setChosen(placeOf(of.turns[index - 1] as Turn)))}
+          after={of.turns[index + 1] && (() => setChosen(placeOf(of.turns[index + 1] as Turn)))}
+        />
+      </ThumbBar>
       <ChecksSheet work={work} turn={turn} isOpen={open?.sheet === "checks"} onOpen={close} />
       {open?.sheet === "remeter" && <RemeterSheet work={work} turn={turn} camera={of.cameraId} onOpen={close} />}
       {open?.sheet === "passage" && <PassageSheet work={work} turn={turn} camera={of.cameraId} onOpen={close} />}

@@ -150,9 +150,9 @@ function Leave({ waits }: { waits: number }) {
   const { data: session } = useQuery(sessionQuery);
   const leave = useMutation({
     mutationFn: () => unwrap(api.DELETE("/api/session")),
-    onSuccess: async (ended) => {
+    onSuccess: async () => {
       await forgetAnswers(queries);
-      queries.setQueryData(sessionQuery.queryKey, ended);
+      window.location.reload(); // what is on the screen goes as well
     },
     onError: (error) => toaster.create({ title: "Not left", description: error.message }),
   });

@@ -8,7 +8,7 @@ import { Sheet } from "../../lib/Sheet";
 import { StateMark } from "../../lib/StateMark";
 import { TextField } from "../../lib/TextField";
 import { useSettled } from "../../lib/useSettled";
-import { clockIn, isoIn } from "../../lib/zone";
+import { clockIn } from "../../lib/zone";
 import { toaster } from "../../shell/toaster";
 import { benchOf, shotOf } from "./asked";
 import type { CardWork, Turn } from "./useCardWork";
@@ -72,7 +72,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
     if (a.anchorEv100 !== null) {
       const waits = work.waiting.filter((w) => w.entry.kind === "pin" && !w.refused).at(-1)?.entry.anchor;
       const was = waits ?? work.card.shoot.day?.anchor;
-      const anchor = { at: isoIn(work.shownAt, work.zone), ev100: a.anchorEv100, source: "real" as const, words: said };
+      const anchor = { at: turn.light.at, ev100: a.anchorEv100, source: "real" as const, words: said };
       await work.note({ kind: "pin", words: said, anchor, ...(was && { was }) });
     }
     toaster.create({ title: a.anchorEv100 === null ? "Reading kept" : "Pinned: the day moves with it" });
@@ -237,7 +237,7 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
       <Flex gap="2" wrap="wrap" fontSize="lg">
         {a.settled && (
           <b>
-            EV {a.ev100.toFixed(1)} ±{a.spreadStops.toFixed(1)} at {clockIn(work.shownAt, work.zone)}:
+            EV {a.ev100.toFixed(1)} ±{a.spreadStops.toFixed(1)} at {clockIn(turn.light.at, work.zone)}:
           </b>
         )}
         <span>{a.against}</span>

@@ -1,4 +1,4 @@
-import { Button, Flex, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { CircleGauge, ListChecks, NotebookPen, TriangleAlert } from "lucide-react";
 import type { Open } from "./open";
 import type { CardWork, Turn } from "./useCardWork";
@@ -7,14 +7,16 @@ interface ThumbBarProps {
   turn: Turn;
   work: CardWork;
   onOpen: (open: Open) => void;
+  /** What stands above the buttons. */
+  children: React.ReactNode;
 }
 
 /** What is done most, where the thumb is. */
-export function ThumbBar({ turn, work, onOpen }: ThumbBarProps) {
+export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
   const done = turn.checks.filter((c) => c.at).length;
   const waits = work.waiting.length;
   return (
-    <Flex
+    <Stack
       as="section"
       aria-label="Do"
       gap="1"
@@ -28,23 +30,26 @@ export function ThumbBar({ turn, work, onOpen }: ThumbBarProps) {
       borderColor="edge"
       zIndex="10"
     >
-      <Big icon={<CircleGauge aria-hidden />} name="Re-meter" onPress={() => onOpen({ sheet: "remeter" })} />
-      <Big
-        icon={<ListChecks aria-hidden />}
-        name={`Checks ${done}/${turn.checks.length}`}
-        onPress={() => onOpen({ sheet: "checks" })}
-      />
-      <Big
-        icon={<TriangleAlert aria-hidden />}
-        name="Goes wrong"
-        onPress={() => onOpen({ sheet: "drill", name: turn.drills[0]?.name ?? "" })}
-      />
-      <Big
-        icon={<NotebookPen aria-hidden />}
-        name={waits > 0 ? `Log · ${waits} wait` : "Log"}
-        onPress={() => onOpen({ sheet: "log" })}
-      />
-    </Flex>
+      {children}
+      <Flex gap="1">
+        <Big icon={<CircleGauge aria-hidden />} name="Re-meter" onPress={() => onOpen({ sheet: "remeter" })} />
+        <Big
+          icon={<ListChecks aria-hidden />}
+          name={`Checks ${done}/${turn.checks.length}`}
+          onPress={() => onOpen({ sheet: "checks" })}
+        />
+        <Big
+          icon={<TriangleAlert aria-hidden />}
+          name="Goes wrong"
+          onPress={() => onOpen({ sheet: "drill", name: turn.drills[0]?.name ?? "" })}
+        />
+        <Big
+          icon={<NotebookPen aria-hidden />}
+          name={waits > 0 ? `Log · ${waits} wait` : "Log"}
+          onPress={() => onOpen({ sheet: "log" })}
+        />
+      </Flex>
+    </Stack>
   );
 }
 

@@ -1,5 +1,4 @@
-import { Box, Button, Flex, Heading, IconButton, List, SimpleGrid, Stack, Text } from "@chakra-ui/react";
-import { ChevronLeft, ChevronRight } from "lucide-react";
+import { Box, Button, Flex, Heading, List, SimpleGrid, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { StandingMark } from "../../lib/Standing";
 import { StateMark } from "../../lib/StateMark";
@@ -11,41 +10,27 @@ interface TurnViewProps {
   index: number;
   zone: string;
   shownAt: number;
-  onStep: (index: number) => void;
   onDrill: (name: string) => void;
   onPassage: () => void;
   onChecks: () => void;
 }
 
 /** One turn of a camera: the glass, what to set, what comes next, and what if it goes wrong. */
-export function TurnView({ of, index, zone, shownAt, onStep, onDrill, onPassage, onChecks }: TurnViewProps) {
+export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onChecks }: TurnViewProps) {
   const turn = of.turns[index];
   if (!turn) return null;
   return (
     <Stack gap="3" data-testid="turn">
-      <Flex gap="2" align="center">
-        <Step label="The turn before" icon={<ChevronLeft />} isOff={index === 0} onStep={() => onStep(index - 1)} />
-        <Box flex="1" minW="0" textAlign="center">
-          <Text color="muted">
-            <b>{whenWords(turn)}</b> · {dayIn(turn.from, zone) !== dayIn(shownAt, zone) && `${dayIn(turn.from, zone)} `}
-            {clockIn(turn.from, zone)}–{clockIn(turn.to, zone)}
-          </Text>
-          <Heading as="h2" size="xl" lineClamp={2}>
-            {turn.name}
-          </Heading>
-          {turn.packs > 1 && (
-            <Text color="muted">
-              battery {turn.pack} of {turn.packs}
-            </Text>
-          )}
-        </Box>
-        <Step
-          label="The turn after"
-          icon={<ChevronRight />}
-          isOff={index === of.turns.length - 1}
-          onStep={() => onStep(index + 1)}
-        />
-      </Flex>
+      <Box>
+        <Text color="muted">
+          <b>{whenWords(turn)}</b> · {dayIn(turn.from, zone) !== dayIn(shownAt, zone) && `${dayIn(turn.from, zone)} `}
+          {clockIn(turn.from, zone)}–{clockIn(turn.to, zone)}
+          {turn.packs > 1 && ` · battery ${turn.pack} of ${turn.packs}`}
+        </Text>
+        <Heading as="h2" size="xl" lineClamp={2}>
+          {turn.name}
+        </Heading>
+      </Box>
       <Box bg="panel" borderWidth="1px" borderColor="edge" rounded="xl" p="3">
         <Figure label={turn.stays ? "Glass, on already" : "Glass"} value={glassOf(turn)} note={slotsOf(turn)} />
         <Flex columnGap="4" wrap="wrap" mt="1">
@@ -108,24 +93,6 @@ function leftWords(turn: Turn): string {
   const left = turn.set.leftStops;
   if (Math.abs(left) < 0.05) return "exposed as metered";
   return `${Math.abs(left).toFixed(1)} stops ${left > 0 ? "bright" : "dark"}`;
-}
-
-function Step({
-  label,
-  icon,
-  isOff,
-  onStep,
-}: {
-  label: string;
-  icon: React.ReactNode;
-  isOff: boolean;
-  onStep: () => void;
-}) {
-  return (
-    <IconButton aria-label={label} variant="outline" minW="52px" h="52px" disabled={isOff} onClick={onStep}>
-      {icon}
-    </IconButton>
-  );
 }
 
 /** Digits forty pixels high, where they are few enough for the line. */

@@ -23,7 +23,8 @@ export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
       position={{ base: "fixed", md: "sticky" }}
       bottom={{ base: "63px", md: "0" }}
       insetInline="0"
-      px={{ base: "2", md: "0" }}
+      px="2"
+      mx={{ md: "-2" }}
       py="1.5"
       bg="page"
       borderTopWidth="1px"

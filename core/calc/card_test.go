@@ -154,6 +154,7 @@ func TestRemeter(t *testing.T) {
 	}{
 		{"as planned", `{"kind":"bias","at":{"bias":"0","glass":["128"]}}`, 14.64, 0, glass.Holds, ""},
 		{"a cloud", `{"kind":"bias","at":{"bias":"-3","glass":["128"]}}`, 11.64, -3, glass.Breaks, "8"},
+		{"darker than ISO lifts: other glass is ranked before it, whatever its cost", `{"kind":"bias","at":{"bias":"-1.2","glass":["128"]}}`, 13.44, -1.2, glass.Breaks, "8"},
 		{"its automatic", `{"kind":"auto","at":{"shutter":"1/100","iso":"100","glass":["128"]}}`, 15.64, 1, glass.Breaks, ""},
 		{"a hand meter", `{"kind":"meter","at":{"text":"f2 1/6400 iso100"}}`, 14.64, 0, glass.Holds, ""},
 	} {

@@ -88,7 +88,7 @@ func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
 	}
 	a.compare(&r)
 	if a.Serves != glass.Holds {
-		if best := glass.Choose(q, b.stacks)[0]; !sameFilters(ids(best.Filters), ids(on.Filters)) && best.Cost < on.Cost {
+		if best := glass.Choose(q, b.stacks)[0]; !sameFilters(ids(best.Filters), ids(on.Filters)) {
 			a.Change = &Change{ids(best.Filters), outcome(q, &best), best.State(q), settingOf(q, &best, &r.Shot, &r.Bench)}
 		}
 	}

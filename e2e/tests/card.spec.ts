@@ -169,7 +169,13 @@ test("a dark passage says what the lock does and what to choose", async ({ page,
   await page.getByRole("button", { name: "Unlit" }).tap();
   await expect(passage).toContainText("Two takes, cut at the mouth");
   await page.getByLabel("or in seconds").fill("0");
-  await expect(page.getByRole("alert")).toContainText("seconds");
+  await expect(page.getByRole("alert")).toContainText("a number from 0.1 to 36000");
+  // It is planned in the light of the take, not in that of the hour it is planned at.
+  await page.getByRole("button", { name: "Close" }).tap();
+  await page.getByRole("button", { name: "Row walker" }).tap();
+  await page.getByRole("button", { name: "The turn after" }).tap();
+  await page.getByRole("button", { name: "Dark passage" }).tap();
+  await expect(passage).toContainText("Inside EV 10.9");
 });
 
 test("what is done is in the reach of the thumb", async ({ page, app }) => {

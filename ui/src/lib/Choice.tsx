@@ -1,4 +1,5 @@
-import { Button, Field, Wrap } from "@chakra-ui/react";
+import { Field, Wrap } from "@chakra-ui/react";
+import { PressButton } from "./PressButton";
 
 interface ChoiceProps<T extends string> {
   label: string;
@@ -16,22 +17,16 @@ export function Choice<T extends string>({ label, options, value, onChange }: Ch
       </Field.Label>
       <Wrap gap="1.5">
         {options.map((option) => {
-          const isOn = option.value === value;
           return (
-            <Button
+            <PressButton
               key={option.value}
+              isOn={option.value === value}
               size="sm"
               px="3"
-              variant="outline"
-              aria-pressed={isOn}
-              bg={isOn ? "accent" : "panel"}
-              color={isOn ? "onAccent" : "ink"}
-              borderColor={isOn ? "accent" : "edge"}
-              _hover={{ borderColor: "accent" }}
               onClick={() => onChange(option.value)}
             >
               {option.name}
-            </Button>
+            </PressButton>
           );
         })}
       </Wrap>

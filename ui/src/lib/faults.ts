@@ -10,3 +10,10 @@ export function faultsOf(error: unknown): FaultOf {
     error.faults.find((f) => f.field === field || f.field.startsWith(`${field}[`) || f.field.startsWith(`${field}.`))
       ?.allowed;
 }
+
+/** What is wrong, in words for the one field that was just typed: what was given, and what is allowed. */
+export function faultWords(error: Error): string {
+  const fault = error instanceof Problem ? error.faults[0] : undefined;
+  if (!fault) return error.message;
+  return fault.value === undefined || fault.value === "" ? fault.allowed : `${fault.value}: ${fault.allowed}`;
+}

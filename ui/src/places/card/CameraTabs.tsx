@@ -1,7 +1,8 @@
-import { Button, Flex, IconButton, Text } from "@chakra-ui/react";
+import { Flex, IconButton, Text } from "@chakra-ui/react";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
+import { PressButton } from "../../lib/PressButton";
 import { StateShape } from "../../lib/StateMark";
 
 interface CameraTabsProps {
@@ -29,17 +30,13 @@ export function CameraTabs({ cameras, chosen, onChoose, before, after }: CameraT
           const turn = c.turns[c.current];
           const isChosen = c.cameraId === chosen;
           return (
-            <Button
+            <PressButton
               key={c.cameraId}
+              isOn={isChosen}
               ref={isChosen ? shown : undefined}
               flexShrink={0}
               h="52px"
               px="3"
-              variant="outline"
-              aria-pressed={isChosen}
-              bg={isChosen ? "accent" : "panel"}
-              color={isChosen ? "onAccent" : "ink"}
-              borderColor={isChosen ? "accent" : "edge"}
               onClick={() => onChoose(c.cameraId)}
             >
               {turn && <StateShape state={turn.state} />}
@@ -47,7 +44,7 @@ export function CameraTabs({ cameras, chosen, onChoose, before, after }: CameraT
                 {shortName(c.name)}
                 {turn?.when === "on" && " · on"}
               </Text>
-            </Button>
+            </PressButton>
           );
         })}
       </Flex>

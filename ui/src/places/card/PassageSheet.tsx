@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { passageQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
+import { faultWords } from "../../lib/faults";
 import { NumberField } from "../../lib/NumberField";
 import { Sheet } from "../../lib/Sheet";
 import { StateMark } from "../../lib/StateMark";
@@ -49,7 +50,7 @@ export function PassageSheet({ work, turn, camera, onOpen }: PassageSheetProps) 
             looseStops: turn.set.looseStops,
             offsetStops: planned.offsetStops ?? 0,
             flies: bench.profile?.flies ?? false,
-            outsideEv100: turn.light.expected.ev100,
+            outsideEv100: turn.light.highEv100,
             seconds,
             ...(tolerance && { tolerance }),
             ...(dark === "read" ? { insideEv100: inside ?? 0 } : { dark }),
@@ -72,7 +73,7 @@ export function PassageSheet({ work, turn, camera, onOpen }: PassageSheetProps) 
         <NumberField label="or in seconds" value={seconds} onChange={setSeconds} />
         {isAsked && error && (
           <Text color="breaks" role="alert">
-            {error.message}
+            {faultWords(error)}
           </Text>
         )}
         {isAsked && answer && take && (

@@ -4,6 +4,8 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { remeterQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
+import { faultWords } from "../../lib/faults";
+import { PressButton } from "../../lib/PressButton";
 import { Sheet } from "../../lib/Sheet";
 import { StateMark } from "../../lib/StateMark";
 import { TextField } from "../../lib/TextField";
@@ -114,7 +116,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
         )}
         {light && answer.error && (
           <Text color="breaks" role="alert">
-            {answer.error.message}
+            {faultWords(answer.error)}
           </Text>
         )}
         {a && <Result a={a} work={work} turn={turn} />}
@@ -190,21 +192,17 @@ function Grid({ columns, options, value, onChoose }: GridProps) {
   return (
     <SimpleGrid columns={columns} gap="2" role="group" aria-label="What it shows">
       {options.map((o) => (
-        <Button
+        <PressButton
           key={o.value}
+          isOn={o.value === value}
           h="50px"
           px="1"
           fontSize="lg"
           whiteSpace="normal"
-          variant="outline"
-          aria-pressed={o.value === value}
-          bg={o.value === value ? "accent" : "panel"}
-          color={o.value === value ? "onAccent" : "ink"}
-          borderColor={o.value === value ? "accent" : "edge"}
           onClick={() => onChoose(o.value)}
         >
           {o.name}
-        </Button>
+        </PressButton>
       ))}
     </SimpleGrid>
   );

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";
+import { PressButton } from "../../lib/PressButton";
 import { TextField } from "../../lib/TextField";
 import type { Bench, LightKind } from "./draft";
 import { SimulatedCamera } from "./SimulatedCamera";
@@ -162,19 +163,15 @@ function GlassOn({ label, bench, on, fault, onChange }: GlassOnProps) {
         {loose.map((f) => {
           const isOn = on.includes(f.id);
           return (
-            <Button
+            <PressButton
               key={f.id}
+              isOn={isOn}
               size="sm"
-              variant="outline"
               px="2.5"
-              aria-pressed={isOn}
-              bg={isOn ? "accent" : "panel"}
-              color={isOn ? "onAccent" : "ink"}
-              borderColor={isOn ? "accent" : "edge"}
               onClick={() => onChange(isOn ? on.filter((id) => id !== f.id) : [...on, f.id])}
             >
               {f.title}
-            </Button>
+            </PressButton>
           );
         })}
       </Flex>

@@ -1,0 +1,111 @@
+package demo
+
+import (
+	"flag"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"pinhole/core/calc"
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+var freeze = flag.Bool("freeze", false, "write testdata/places.txt anew")
+
+// What every place says of each shot of the demo, one line a place, as a person would
+// lay them side by side.
+func TestThePlacesOfTheDemo(t *testing.T) {
+	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		if err := s.Close(); err != nil {
+			t.Error(err)
+		}
+	})
+	d := &desk.Desk{Store: s, Now: now}
+	if err := Seed(t.Context(), d); err != nil {
+		t.Fatal(err)
+	}
+	got := places(t, d)
+	const file = "testdata/places.txt"
+	if *freeze {
+		if err := os.WriteFile(file, []byte(got), 0o644); err != nil {
+			t.Fatal(err)
+		}
+	}
+	want, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got != string(want) {
+		t.Errorf("the places of the demo say\n%s\nwhere they said\n%s", got, want)
+	}
+}
+
+func places(t *testing.T, d *desk.Desk) string {
+	t.Helper()
+	shoots, err := d.Store.Shoots().List(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	day, err := d.Day(t.Context(), shoots[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	plan, err := calc.Outing(day.Request)
+	if err != nil {
+		t.Fatal(err)
+	}
+	held, err := d.Card(t.Context(), shoots[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	card, err := calc.Card(held.Request)
+	if err != nil {
+		t.Fatal(err)
+	}
+	shots, err := d.Store.ShotsOf(t.Context(), shoots[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	names := map[string]string{}
+	for _, stack := range day.Request.Stacks {
+		names[stack.ID] = stack.Name
+	}
+	var b strings.Builder
+	for _, shot := range shots {
+		given := shot.Answer.Given
+		var on []string
+		for _, id := range given.Chosen.Filters {
+			on = append(on, shot.Answer.Glass[id])
+		}
+		gives := ""
+		if given.Gives != nil {
+			gives = ", " + *given.Gives
+		}
+		fmt.Fprintf(&b, "%s\n  list  %s: %s in EV %.1f%s\n", shot.Name, strings.Join(on, " + "), given.State, float64(given.Reading.EV100), gives)
+		for _, p := range plan.Shots {
+			if p.ID != shot.ID {
+				continue
+			}
+			for _, pack := range p.Packs {
+				fmt.Fprintf(&b, "  plan  %s: %s in EV %.1f to %.1f\n", names[pack.Stack], p.State, float64(pack.LowEV100), float64(pack.HighEV100))
+			}
+		}
+		for _, of := range card.Cameras {
+			for _, turn := range of.Turns {
+				if turn.Shot == shot.ID {
+					fmt.Fprintf(&b, "  card  %s: %s, %s\n", turn.Glass, turn.State, turn.Set.Words)
+				}
+			}
+		}
+	}
+	return b.String()
+}

@@ -27,7 +27,7 @@ const gear = `"camera":{"aperture":2,"isoBase":100,"isoCeiling":1600,"steps":[0.
 	"kit":[{"id":"a","stops":3,"kind":"nd","measuredStops":3.1},{"id":"b","stops":5,"kind":"nd"},{"id":"p","stops":1.5,"kind":"polariser"},
 	       {"id":"v","stops":1,"kind":"variable","minStops":1,"maxStops":5}]`
 
-func shot(t testing.TB, rest string) *ShotAnswer {
+func askShot(t testing.TB, rest string) *ShotAnswer {
 	t.Helper()
 	return run(t, "shot", `{`+gear+`,`+rest+`}`).(*ShotAnswer)
 }
@@ -50,7 +50,7 @@ func TestShotReadsEveryForm(t *testing.T) {
 		{"klx", `{"kind":"lux","at":{"text":"6.4 klx"}}`, 11.321928094887362},
 	}
 	for _, test := range tests {
-		if a := shot(t, look+`"light":`+test.light); math.Abs(float64(a.Reading.EV100)-test.ev) > 1e-9 {
+		if a := askShot(t, look+`"light":`+test.light); math.Abs(float64(a.Reading.EV100)-test.ev) > 1e-9 {
 			t.Errorf("%s: EV %v, want %v", test.name, float64(a.Reading.EV100), test.ev)
 		}
 	}
@@ -58,23 +58,23 @@ func TestShotReadsEveryForm(t *testing.T) {
 
 func TestShotChoosesPlacesAndSteps(t *testing.T) {
 	rest := `"look":{"fps":"25","target":"180°"},"light":{"kind":"meter","at":{"text":"EV 10.7"}}`
-	if a := shot(t, rest); !slices.Equal(a.Chosen.Filters, []string{"v"}) || a.Placed || !a.Settled {
+	if a := askShot(t, rest); !slices.Equal(a.Chosen.Filters, []string{"v"}) || a.Placed || !a.Settled {
 		t.Errorf("the best is %v, placed %v, settled %v", a.Chosen.Filters, a.Placed, a.Settled)
 	}
-	if a := shot(t, rest+`,"placed":["b"]`); !slices.Equal(a.Chosen.Filters, []string{"b"}) || !a.Placed || a.Chosen.ISO < 300 {
+	if a := askShot(t, rest+`,"placed":["b"]`); !slices.Equal(a.Chosen.Filters, []string{"b"}) || !a.Placed || a.Chosen.ISO < 300 {
 		t.Errorf("placed by hand: %+v", a.Chosen)
 	}
-	if a := shot(t, rest+`,"placed":["p"]`); a.Chosen.Stops != 1.5 {
+	if a := askShot(t, rest+`,"placed":["p"]`); a.Chosen.Stops != 1.5 {
 		t.Errorf("a polariser placed by hand takes %v", a.Chosen.Stops)
 	}
-	if a := shot(t, rest+`,"placed":[]`); len(a.Chosen.Filters) != 0 || !a.Placed {
+	if a := askShot(t, rest+`,"placed":[]`); len(a.Chosen.Filters) != 0 || !a.Placed {
 		t.Errorf("nothing placed by hand: %+v", a.Chosen.Filters)
 	}
-	a := shot(t, `"look":{"fps":"25","target":"180°"},"light":{"kind":"looks","looks":[]}`)
+	a := askShot(t, `"look":{"fps":"25","target":"180°"},"light":{"kind":"looks","looks":[]}`)
 	if a.Settled || a.Step == nil || !slices.Equal(a.Chosen.Filters, a.Step.Next.Filters) {
 		t.Errorf("looking starts with %+v", a.Step)
 	}
-	a = shot(t, `"look":{"fps":"25","target":"180°"},"light":{"kind":"meter","at":{"text":"EV 12"},"low":{"text":"EV 10"}}`)
+	a = askShot(t, `"look":{"fps":"25","target":"180°"},"light":{"kind":"meter","at":{"text":"EV 12"},"low":{"text":"EV 10"}}`)
 	if a.Low == nil || a.Solve.Mode == nil || a.Chosen.Mode == nil {
 		t.Errorf("a range has mode %+v", a.Solve.Mode)
 	}

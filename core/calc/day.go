@@ -4,11 +4,11 @@ import (
 	"cmp"
 	"fmt"
 	"maps"
+	"pinhole/core/day"
 	"slices"
 	"time"
 
 	"pinhole/core/glass"
-	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -94,15 +94,15 @@ func PlanDay(r DayRequest) (*DayAnswer, error) {
 	return a, nil
 }
 
-func idOf(s *plan.Stack) string {
+func idOf(s *day.Stack) string {
 	if s == nil {
 		return ""
 	}
 	return s.ID
 }
 
-func (r *DayRequest) day() (*plan.Day, error) {
-	d := &plan.Day{Start: r.Start, Band: glass.DefaultBand, SwapCost: plan.DefaultSwapCost}
+func (r *DayRequest) day() (*day.Day, error) {
+	d := &day.Day{Start: r.Start, Band: glass.DefaultBand, SwapCost: day.DefaultSwapCost}
 	if t := r.Tolerance; t != nil {
 		d.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
 	}
@@ -110,17 +110,17 @@ func (r *DayRequest) day() (*plan.Day, error) {
 		d.SwapCost = *r.SwapCost
 	}
 	for i, s := range r.Stacks {
-		if slices.ContainsFunc(d.Stacks, func(other plan.Stack) bool { return other.ID == s.ID }) {
+		if slices.ContainsFunc(d.Stacks, func(other day.Stack) bool { return other.ID == s.ID }) {
 			return nil, &problem.Fault{Field: fmt.Sprintf("stacks[%d].id", i), Value: s.ID, Allowed: "an id that no other stack has"}
 		}
-		d.Stacks = append(d.Stacks, plan.Stack{ID: s.ID, Stops: s.Stops, Camera: s.CameraID})
+		d.Stacks = append(d.Stacks, day.Stack{ID: s.ID, Stops: s.Stops, Camera: s.CameraID})
 	}
 	for i := range r.Shots {
 		s, err := r.Shots[i].shot(fmt.Sprintf("shots[%d]", i))
 		if err != nil {
 			return nil, err
 		}
-		if slices.ContainsFunc(d.Shots, func(other plan.Shot) bool { return other.ID == s.ID }) {
+		if slices.ContainsFunc(d.Shots, func(other day.Shot) bool { return other.ID == s.ID }) {
 			return nil, &problem.Fault{Field: fmt.Sprintf("shots[%d].id", i), Value: s.ID, Allowed: "an id that no other shot has"}
 		}
 		d.Shots = append(d.Shots, s)
@@ -128,24 +128,24 @@ func (r *DayRequest) day() (*plan.Day, error) {
 	return d, checkDay(d)
 }
 
-func (s *DayShot) shot(path string) (plan.Shot, error) {
+func (s *DayShot) shot(path string) (day.Shot, error) {
 	minutes := int(s.To.Sub(s.From) / time.Minute)
 	switch {
 	case s.To.Before(s.From):
-		return plan.Shot{}, &problem.Fault{Field: path + ".to", Value: s.To, Allowed: "an instant no earlier than from"}
+		return day.Shot{}, &problem.Fault{Field: path + ".to", Value: s.To, Allowed: "an instant no earlier than from"}
 	case len(s.Points) != minutes+1:
-		return plan.Shot{}, &problem.Fault{Field: path + ".points", Value: len(s.Points), Allowed: fmt.Sprintf("one point a minute from from to to, both included: %d", minutes+1)}
+		return day.Shot{}, &problem.Fault{Field: path + ".points", Value: len(s.Points), Allowed: fmt.Sprintf("one point a minute from from to to, both included: %d", minutes+1)}
 	}
-	return plan.Shot{
+	return day.Shot{
 		ID: s.ID, Camera: s.CameraID, From: s.From, To: s.To, EVSet: s.EVSet, Points: s.Points,
 		Offset: s.OffsetStops, Headroom: s.ISOHeadroomStops, Spread: s.SpreadStops,
 	}, nil
 }
 
 // checkDay returns the fault of shots and stacks that contradict each other.
-func checkDay(d *plan.Day) error {
+func checkDay(d *day.Day) error {
 	for i, s := range d.Shots {
-		goesOn := func(g plan.Stack) bool { return g.Camera == "" || g.Camera == s.Camera }
+		goesOn := func(g day.Stack) bool { return g.Camera == "" || g.Camera == s.Camera }
 		if !slices.ContainsFunc(d.Stacks, goesOn) {
 			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.Camera, Allowed: "a camera on which at least one stack goes; no glass is a stack of 0 stops"}
 		}
@@ -158,7 +158,7 @@ func checkDay(d *plan.Day) error {
 	}
 	for _, camera := range slices.Sorted(maps.Keys(d.Start)) {
 		id := d.Start[camera]
-		i := slices.IndexFunc(d.Stacks, func(g plan.Stack) bool { return g.ID == id })
+		i := slices.IndexFunc(d.Stacks, func(g day.Stack) bool { return g.ID == id })
 		if i < 0 || d.Stacks[i].Camera != "" && d.Stacks[i].Camera != camera {
 			return &problem.Fault{Field: "start." + camera, Value: id, Allowed: "the id of a stack that goes on this camera"}
 		}

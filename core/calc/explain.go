@@ -3,10 +3,10 @@ package calc
 import (
 	"fmt"
 	"math"
+	"pinhole/core/shot"
 
 	"pinhole/core/glass"
 	"pinhole/core/motion"
-	"pinhole/core/plan"
 	"pinhole/core/stop"
 )
 
@@ -21,7 +21,7 @@ type ExplainLine struct {
 
 // explain writes the chain of numbers, so that it can be checked by hand; taken are
 // the shutters the camera is set to.
-func (a *ShotAnswer) explain(s *plan.Scene, b *bench, taken stop.Span) []ExplainLine {
+func (a *ShotAnswer) explain(s *shot.Scene, b *bench, taken stop.Span) []ExplainLine {
 	q := &b.question
 	set := q.Setting
 	lines := []ExplainLine{
@@ -109,7 +109,7 @@ func (a *ShotAnswer) explainGiving(q *glass.Question) []ExplainLine {
 	return nil
 }
 
-func explainFloor(sh *plan.Shaking) []ExplainLine {
+func explainFloor(sh *shot.Shaking) []ExplainLine {
 	floor, ok := sh.Slowest()
 	if !ok {
 		return nil

@@ -2,12 +2,12 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/shot"
 	"slices"
 
 	"pinhole/core/glass"
 	"pinhole/core/motion"
 	"pinhole/core/picture"
-	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -83,7 +83,7 @@ type drawn struct {
 	left    stop.Stops
 }
 
-func (r *LoopRequest) setting(a *ShotAnswer, scene *plan.Scene, b *bench) (drawn, error) {
+func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *bench) (drawn, error) {
 	ofOption := func(o Option, name string) drawn {
 		return drawn{fmt.Sprintf("%s, %s at %v", name, o.ShutterS.Spoken(), o.ISO), o.ShutterS, o.ISO, o.LeftStops}
 	}
@@ -142,7 +142,7 @@ func AssumedAutomatic(c *Camera, fps stop.FrameRate) *glass.Automatic {
 // usualLens is drawn through where the camera's is not known.
 var usualLens = motion.Lens{WidthPx: 3840, HFOV: 72, Projection: motion.Rectilinear}
 
-func viewOf(s *plan.Scene) picture.View {
+func viewOf(s *shot.Scene) picture.View {
 	v := picture.View{Width: loopWidth, Height: loopHeight, Lens: usualLens, Rate: s.Question.Rate, Lamp: s.Lamp, IsInterior: s.Lamp != nil, Seed: 1}
 	if p := s.Passing; p != nil {
 		v.Lens, v.Movement = p.Lens, p.Movement
@@ -160,7 +160,7 @@ func viewOf(s *plan.Scene) picture.View {
 const seenGain = stop.Stops(3)
 
 // notice says what is seen most at a setting, and how large it is.
-func (a *LoopAnswer) notice(s *plan.Scene, e picture.Exposure, band glass.Band) {
+func (a *LoopAnswer) notice(s *shot.Scene, e picture.Exposure, band glass.Band) {
 	set := func(effect string, px float64, format string, args ...any) {
 		a.Effect, a.LookAt = effect, fmt.Sprintf(format, args...)
 		if px > 0 {

@@ -3,13 +3,13 @@ package calc
 import (
 	"cmp"
 	"fmt"
+	"pinhole/core/day"
 	"slices"
 	"time"
 
 	"pinhole/core/angle"
 	"pinhole/core/glass"
 	"pinhole/core/light"
-	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -159,7 +159,7 @@ type outing struct {
 	*OutingRequest
 	anchor *light.Anchor
 	offset stop.Stops
-	day    plan.Day
+	day    day.Day
 	// segments are the packs of each shot that is planned, as indices into day.Shots.
 	segments map[string][]int
 	lights   map[subject]*minutes
@@ -202,7 +202,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 		}
 	}
 	o := &outing{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, stacks: map[string]*OutingStack{}, names: map[string]string{}}
-	o.day = plan.Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: plan.DefaultSwapCost, Keeps: true}
+	o.day = day.Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: day.DefaultSwapCost, Keeps: true}
 	if t := r.Tolerance; t != nil {
 		o.day.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
 	}
@@ -214,11 +214,11 @@ func (r *OutingRequest) ready() (*outing, error) {
 			return nil, &problem.Fault{Field: fmt.Sprintf("stacks[%d].id", i), Value: s.ID, Allowed: "an id that no other stack has"}
 		}
 		o.names[s.ID], o.stacks[s.ID] = cmp.Or(s.Name, s.ID), &r.Stacks[i]
-		o.day.Stacks = append(o.day.Stacks, plan.Stack{ID: s.ID, Name: s.Name, Stops: s.Stops, Most: s.Most, Camera: s.CameraID})
+		o.day.Stacks = append(o.day.Stacks, day.Stack{ID: s.ID, Name: s.Name, Stops: s.Stops, Most: s.Most, Camera: s.CameraID})
 	}
 	for camera, id := range r.Start {
 		// What a camera carried and is no longer there is no start.
-		if slices.ContainsFunc(o.day.Stacks, func(s plan.Stack) bool { return s.ID == id && (s.Camera == "" || s.Camera == camera) }) {
+		if slices.ContainsFunc(o.day.Stacks, func(s day.Stack) bool { return s.ID == id && (s.Camera == "" || s.Camera == camera) }) {
 			o.day.Start[camera] = id
 		}
 	}
@@ -286,7 +286,7 @@ func (o *outing) take(a *OutingAnswer) error {
 		if err != nil {
 			return err
 		}
-		goesOn := func(g plan.Stack) bool { return g.Camera == "" || g.Camera == s.CameraID }
+		goesOn := func(g day.Stack) bool { return g.Camera == "" || g.Camera == s.CameraID }
 		if points == nil || !slices.ContainsFunc(o.day.Stacks, goesOn) {
 			a.Unknown = append(a.Unknown, s.ID)
 			continue
@@ -305,7 +305,7 @@ func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 	for at := 0; at < s.Minutes; at += pack {
 		until := min(at+pack, s.Minutes)
 		o.segments[s.ID] = append(o.segments[s.ID], len(o.day.Shots))
-		o.day.Shots = append(o.day.Shots, plan.Shot{
+		o.day.Shots = append(o.day.Shots, day.Shot{
 			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, Camera: s.CameraID, From: s.From.Add(time.Duration(at) * time.Minute), To: s.From.Add(time.Duration(until) * time.Minute),
 			EVSet: s.EVSet, Points: points[at : until+1], Offset: s.Offset, Headroom: s.Headroom, Spread: spread,
 			Takes: o.takes(s), Band: s.Band.band(),
@@ -315,8 +315,8 @@ func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 
 // takes returns what tells the glass that a shot takes: that with the effects it asks
 // for, and no others.
-func (o *outing) takes(s *OutingShot) func(*plan.Stack) bool {
-	return func(stack *plan.Stack) bool {
+func (o *outing) takes(s *OutingShot) func(*day.Stack) bool {
+	return func(stack *day.Stack) bool {
 		of := o.stacks[stack.ID]
 		effects := of.Effects
 		if s.RigID != of.RigID || s.Layers > 0 && of.Layers > s.Layers {

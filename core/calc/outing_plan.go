@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/day"
 	"slices"
 	"strings"
 	"time"
@@ -9,7 +10,6 @@ import (
 	"pinhole/core/angle"
 	"pinhole/core/glass"
 	"pinhole/core/light"
-	"pinhole/core/plan"
 	"pinhole/core/stop"
 )
 
@@ -17,7 +17,7 @@ import (
 func (a *OutingAnswer) plan(o *outing) {
 	p := o.day.Plan()
 	a.Cost = p.Cost
-	packs := map[string]*plan.Planned{}
+	packs := map[string]*day.Planned{}
 	for i := range p.Shots {
 		packs[p.Shots[i].Shot.ID] = &p.Shots[i]
 	}
@@ -36,7 +36,7 @@ func (a *OutingAnswer) plan(o *outing) {
 }
 
 // planned sums up the packs of one shot.
-func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*plan.Planned) OutingPlan {
+func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*day.Planned) OutingPlan {
 	out := OutingPlan{ID: s.ID, State: glass.Holds, Remedies: []string{}}
 	for i, k := range segments {
 		shot := &o.day.Shots[k]
@@ -70,7 +70,7 @@ func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*plan.P
 }
 
 // remedies says what would serve a pack that is not.
-func (o *outing) remedies(s *OutingShot, p *plan.Planned) []string {
+func (o *outing) remedies(s *OutingShot, p *day.Planned) []string {
 	r := o.day.Remedy(p, func(start time.Time) []stop.EV {
 		points, _, err := o.lightOf(s, "shots", start.Add(s.From.Sub(p.Shot.From)))
 		if err != nil || s.Plane == "" {

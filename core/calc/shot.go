@@ -2,11 +2,11 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/shot"
 	"strings"
 
 	"pinhole/core/glass"
 	"pinhole/core/light"
-	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -76,7 +76,7 @@ func AnswerShot(r ShotRequest) (*ShotAnswer, error) {
 
 // answerShot answers a shot and returns with it the scene and the bench that the
 // answer was found on.
-func answerShot(asked ShotRequest) (*ShotAnswer, *plan.Scene, *bench, error) {
+func answerShot(asked ShotRequest) (*ShotAnswer, *shot.Scene, *bench, error) {
 	r := asked.tried()
 	wish, shutter, err := r.wish()
 	if err != nil {
@@ -105,17 +105,17 @@ func answerShot(asked ShotRequest) (*ShotAnswer, *plan.Scene, *bench, error) {
 
 // planWish returns the wish as plan takes it: an angle stays one when the frame
 // rate changes.
-func (r *ShotRequest) planWish(t stop.Shutter) plan.Wish {
+func (r *ShotRequest) planWish(t stop.Shutter) shot.Wish {
 	fps, _ := stop.ParseRate(r.Look.FPS) // wish has read both
 	if deg, isAngle := stop.ParseAngle(r.Look.Target); isAngle && fps > 0 && r.Scene.Interval == 0 {
-		return plan.Wish{Angle: deg}
+		return shot.Wish{Angle: deg}
 	}
-	return plan.Wish{Time: t}
+	return shot.Wish{Time: t}
 }
 
 // weigh finds the shutter that the school takes, chooses the glass for it, and
 // says what every demand makes of the two.
-func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish plan.Wish) (*plan.Scene, error) {
+func (a *ShotAnswer) weigh(r *ShotRequest, b *bench, wish shot.Wish) (*shot.Scene, error) {
 	scene, err := r.planned(b, wish)
 	if err != nil {
 		return nil, err

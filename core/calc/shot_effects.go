@@ -2,9 +2,9 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/shot"
 
 	"pinhole/core/glass"
-	"pinhole/core/plan"
 )
 
 // EffectLine is glass for its effect, in this shot.
@@ -45,7 +45,7 @@ var effectWords = map[glass.Kind]EffectLine{
 }
 
 // effects returns a line for every piece of effect glass in the kit.
-func (r *ShotRequest) effects(s *plan.Scene) []EffectLine {
+func (r *ShotRequest) effects(s *shot.Scene) []EffectLine {
 	var lines []EffectLine
 	for i := range r.Kit {
 		k := &r.Kit[i]
@@ -79,7 +79,7 @@ func (r *ShotRequest) role(id string) string {
 const wideView = 60
 
 // effectHere says what the glass means for this shot.
-func (r *ShotRequest) effectHere(k *KitFilter, s *plan.Scene) []string {
+func (r *ShotRequest) effectHere(k *KitFilter, s *shot.Scene) []string {
 	words := []string{}
 	stops := k.Stops
 	if k.MeasuredStops != nil {

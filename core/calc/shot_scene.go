@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/shot"
 	"slices"
 	"strings"
 
@@ -9,7 +10,6 @@ import (
 	"pinhole/core/glass"
 	"pinhole/core/light"
 	"pinhole/core/motion"
-	"pinhole/core/plan"
 	"pinhole/core/stop"
 )
 
@@ -86,7 +86,7 @@ func (p *CameraProfile) AutomaticExposure(c *Camera, fps stop.FrameRate) *glass.
 // ShotScene is what moves, shakes and shines in a shot, and the school it is shot
 // by. Nothing in it has to be given.
 type ShotScene struct {
-	School   plan.School     `json:"school,omitempty" enum:"stabiliser-first,free,automatic" doc:"left out, the shutter target rules"`
+	School   shot.School     `json:"school,omitempty" enum:"stabiliser-first,free,automatic" doc:"left out, the shutter target rules"`
 	Activity string          `json:"activity,omitempty" enum:"stand,held,walk,brisk,run,helmet,bar,cruise,freestyle" doc:"what carries the camera; a rough measure of its shake"`
 	Shake    *angle.DegPerS  `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"measured shake, degrees a second; replaces the activity's"`
 	Movement *MovementFields `json:"movement,omitempty" doc:"what passes"`
@@ -142,7 +142,7 @@ func (r ShotRequest) tried() ShotRequest {
 		r.Camera.ISOCeiling = *w.ISOCeiling
 	}
 	if w.GlassStops != nil {
-		r.Kit = append(r.Kit[:len(r.Kit):len(r.Kit)], KitFilter{ID: plan.NewGlass, Kind: glass.ND, Stops: *w.GlassStops})
+		r.Kit = append(r.Kit[:len(r.Kit):len(r.Kit)], KitFilter{ID: shot.NewGlass, Kind: glass.ND, Stops: *w.GlassStops})
 	}
 	if r.Profile == nil {
 		return r
@@ -178,8 +178,8 @@ func (s *ShotScene) shake() (rate angle.DegPerS, ok bool) {
 }
 
 // planned turns the shot into what plan weighs, on a bench whose light is known.
-func (r *ShotRequest) planned(b *bench, wish plan.Wish) (*plan.Scene, error) {
-	s := &plan.Scene{
+func (r *ShotRequest) planned(b *bench, wish shot.Wish) (*shot.Scene, error) {
+	s := &shot.Scene{
 		Question: b.question, Stacks: b.stacks, Rebuild: b.rebuild(r.Choices), Wish: wish, School: r.Scene.School, Steps: r.Camera.Steps,
 		Automatic: r.Profile.AutomaticExposure(&r.Camera, b.question.Rate),
 	}
@@ -197,7 +197,7 @@ func (r *ShotRequest) planned(b *bench, wish plan.Wish) (*plan.Scene, error) {
 
 // demands fills in what shakes, passes, vibrates and pulses, as far as the
 // camera's profile lets it be judged.
-func (r *ShotRequest) demands(s *plan.Scene) error {
+func (r *ShotRequest) demands(s *shot.Scene) error {
 	if f := r.Scene.Lamps; f != nil {
 		lamp, err := f.lamp("scene.lamps.")
 		if err != nil {
@@ -232,20 +232,20 @@ func (r *ShotRequest) demands(s *plan.Scene) error {
 	}
 	if rate, ok := r.Scene.shake(); ok && r.Profile.Stabiliser != "" {
 		shake := (&ShakeFields{Kind: r.Profile.Stabiliser, ShakeDegS: rate, PassShare: r.Profile.PassShare}).shake()
-		s.Shaking = &plan.Shaking{Lens: lens, Shake: shake, Trial: r.Profile.TrialS}
+		s.Shaking = &shot.Shaking{Lens: lens, Shake: shake, Trial: r.Profile.TrialS}
 	}
 	if r.Scene.Movement != nil {
-		s.Passing = &plan.Passing{Lens: lens, Movement: movement}
+		s.Passing = &shot.Passing{Lens: lens, Movement: movement}
 	}
 	if r.Scene.Motor != nil {
-		s.Vibration = &plan.Vibrating{Lens: lens, Vibration: vibration}
+		s.Vibration = &shot.Vibrating{Lens: lens, Vibration: vibration}
 	}
 	return nil
 }
 
 // shotChange writes a trade as a merge patch for the fields of a shot. The text
 // of a look is what a person would have typed.
-func shotChange(c plan.Change) map[string]any {
+func shotChange(c shot.Change) map[string]any {
 	look, scene, whatIf := map[string]any{}, map[string]any{}, map[string]any{}
 	if c.Rate != nil {
 		look["fps"] = c.Rate.String()
@@ -282,7 +282,7 @@ func shotChange(c plan.Change) map[string]any {
 }
 
 // missing lists what is not known and so is not judged, in words.
-func (r *ShotRequest) missing(s *plan.Scene) []string {
+func (r *ShotRequest) missing(s *shot.Scene) []string {
 	var words []string
 	_, isShaken := r.Scene.shake()
 	hasLens := r.Profile != nil && r.Profile.Lens != nil
@@ -296,14 +296,14 @@ func (r *ShotRequest) missing(s *plan.Scene) []string {
 	if !isShaken && s.Shaking == nil && r.Profile != nil && r.Profile.Stabiliser.ShiftsFrames() {
 		words = append(words, "nothing is said of what carries the camera, so the stabiliser's floor is not judged")
 	}
-	if r.Scene.School == plan.ByAutomatic && s.Automatic == nil {
+	if r.Scene.School == shot.ByAutomatic && s.Automatic == nil {
 		words = append(words, "how this camera's automatic behaves, or its fastest shutter, is not known, so its target stands")
 	}
 	return words
 }
 
 // assumed lists the defaults that the answer rests on, in words.
-func (r *ShotRequest) assumed(s *plan.Scene, on []string) []string {
+func (r *ShotRequest) assumed(s *shot.Scene, on []string) []string {
 	var words []string
 	if s.Shaking != nil {
 		for _, a := range motion.Activities() {

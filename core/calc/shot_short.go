@@ -2,9 +2,9 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/shot"
 
 	"pinhole/core/glass"
-	"pinhole/core/plan"
 	"pinhole/core/stop"
 )
 
@@ -21,7 +21,7 @@ type ShortHelp struct {
 }
 
 // short says how much light a shot is short of at an option, nil where it is not.
-func (r *ShotRequest) short(s *plan.Scene, q *glass.Question, taken *glass.Option) *ShotShort {
+func (r *ShotRequest) short(s *shot.Scene, q *glass.Question, taken *glass.Option) *ShotShort {
 	missing := -(taken.Left - q.Offset) - q.Band.Dark
 	if missing < 0.05 {
 		return nil

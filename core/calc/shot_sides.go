@@ -2,12 +2,12 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/shot"
 	"slices"
 
 	"pinhole/core/angle"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
-	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -78,7 +78,7 @@ type OtherPriority struct {
 }
 
 // sides computes what surrounds the answer, at the option taken.
-func (a *ShotAnswer) sides(r *ShotRequest, s *plan.Scene, b *bench, taken *glass.Option, wish plan.Wish) error {
+func (a *ShotAnswer) sides(r *ShotRequest, s *shot.Scene, b *bench, taken *glass.Option, wish shot.Wish) error {
 	t := taken.Shutters().To // the longest blurs most
 	a.Missing, a.Assumed = r.missing(s), r.assumed(s, a.Chosen.Filters)
 	a.Motion = motionAt(s, &b.question, t)
@@ -141,7 +141,7 @@ func otherPriority(b *bench) *OtherPriority {
 	return &OtherPriority{First: q.Priority, Filters: ids(other.Filters), Because: other.Reasons(&q)[0]}
 }
 
-func motionAt(s *plan.Scene, q *glass.Question, t stop.Shutter) *ShotMotion {
+func motionAt(s *shot.Scene, q *glass.Question, t stop.Shutter) *ShotMotion {
 	if s.Shaking == nil && s.Passing == nil {
 		return nil
 	}
@@ -161,7 +161,7 @@ func motionAt(s *plan.Scene, q *glass.Question, t stop.Shutter) *ShotMotion {
 }
 
 // autoAt says what the camera's automatic does, with the glass on and without.
-func autoAt(s *plan.Scene, on stop.Stops) *ShotAuto {
+func autoAt(s *shot.Scene, on stop.Stops) *ShotAuto {
 	if s.Automatic == nil {
 		return nil
 	}
@@ -226,27 +226,27 @@ func (r *ShotRequest) tiltLeft(on []string) (left *angle.Deg) {
 }
 
 // schools says what each school would do with this shot.
-func (r *ShotRequest) schools(s *plan.Scene, b *bench, wish plan.Wish) []SchoolLine {
+func (r *ShotRequest) schools(s *shot.Scene, b *bench, wish shot.Wish) []SchoolLine {
 	type way struct {
 		school, name, target string
-		by                   plan.School
-		wish                 plan.Wish
+		by                   shot.School
+		wish                 shot.Wish
 	}
 	var ways []way
 	isAngle := false
 	if s.Question.Rate > 0 {
 		for _, deg := range []stop.Angle{180, 360, 90} {
 			text := deg.String()
-			ways = append(ways, way{fmt.Sprintf("%.0f", float64(deg)), text, text, "", plan.Wish{Angle: deg}})
+			ways = append(ways, way{fmt.Sprintf("%.0f", float64(deg)), text, text, "", shot.Wish{Angle: deg}})
 			isAngle = isAngle || wish.Angle == deg
 		}
 	}
 	if !isAngle {
 		ways = append(ways, way{"own", "your own, " + r.Look.Target, r.Look.Target, "", wish})
 	}
-	ways = append(ways, way{"stabiliser-first", "stabiliser first", "", plan.StabiliserFirst, wish}, way{"free", "any shutter", "", plan.Free, wish})
+	ways = append(ways, way{"stabiliser-first", "stabiliser first", "", shot.StabiliserFirst, wish}, way{"free", "any shutter", "", shot.Free, wish})
 	if s.Automatic != nil {
-		ways = append(ways, way{"automatic", "automatic", "", plan.ByAutomatic, wish})
+		ways = append(ways, way{"automatic", "automatic", "", shot.ByAutomatic, wish})
 	}
 	var lines []SchoolLine
 	for _, w := range ways {

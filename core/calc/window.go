@@ -2,10 +2,10 @@ package calc
 
 import (
 	"errors"
+	"pinhole/core/shot"
 
 	"pinhole/core/glass"
 	"pinhole/core/motion"
-	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -14,7 +14,7 @@ import (
 type WindowRequest struct {
 	Wish
 	Light      SceneLight       `json:"light"`
-	School     plan.School      `json:"school,omitempty" enum:"angle,fixed,stabiliser-first,free" doc:"what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default"`
+	School     shot.School      `json:"school,omitempty" enum:"angle,fixed,stabiliser-first,free" doc:"what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default"`
 	Rates      []float64        `json:"rates,omitempty" maxItems:"40" minimum:"0.00001" maximum:"10000" doc:"the camera's frame rates; a trade doubles the present one when they are left out"`
 	Stabiliser *WindowShake     `json:"stabiliser,omitempty"`
 	Blur       *WindowMovement  `json:"blur,omitempty" doc:"what passes through the picture"`
@@ -56,14 +56,14 @@ type WindowAnswer struct {
 
 // WindowMark is a single time.
 type WindowMark struct {
-	Kind     plan.MarkKind `json:"kind" enum:"target,wish,verdict,step,floor,frame,blur-shows,lamp-safe"`
+	Kind     shot.MarkKind `json:"kind" enum:"target,wish,verdict,step,floor,frame,blur-shows,lamp-safe"`
 	ShutterS stop.Shutter  `json:"shutterS"`
 	Text     string        `json:"text"`
 }
 
 // WindowBand is a stretch on which a demand has one state.
 type WindowBand struct {
-	Kind    plan.Kind    `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,readable"`
+	Kind    shot.Kind    `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,readable"`
 	Filters []string     `json:"filters,omitempty" doc:"exposure: whose; what lives on the lens is not listed"`
 	Stops   *stop.Stops  `json:"stops,omitempty" doc:"exposure: the glass in all"`
 	FromS   stop.Shutter `json:"fromS"`
@@ -80,8 +80,8 @@ type WindowOverlap struct {
 
 // WindowConflict is two demands that exclude each other.
 type WindowConflict struct {
-	A           plan.Kind   `json:"a" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
-	B           plan.Kind   `json:"b" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	A           shot.Kind   `json:"a" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	B           shot.Kind   `json:"b" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
 	Verdict     glass.State `json:"verdict" enum:"tight,breaks" doc:"breaks: no shutter bears both; tight: none holds both"`
 	HoldsStops  stop.Stops  `json:"holdsStops" doc:"between where each holds"`
 	BreaksStops stop.Stops  `json:"breaksStops" doc:"between where each can be borne; 0 where they meet"`
@@ -90,9 +90,9 @@ type WindowConflict struct {
 
 // WindowTrade is a change to the request that helps.
 type WindowTrade struct {
-	Kind        plan.TradeKind `json:"kind" enum:"look,frame-rate,stand,wider-lens,iso,glass"`
-	A           plan.Kind      `json:"a"`
-	B           plan.Kind      `json:"b"`
+	Kind        shot.TradeKind `json:"kind" enum:"look,frame-rate,stand,wider-lens,iso,glass"`
+	A           shot.Kind      `json:"a"`
+	B           shot.Kind      `json:"b"`
 	Measure     glass.State    `json:"measure" enum:"tight,breaks" doc:"what the sizes are of: tight is the conflict's holdsStops, breaks its breaksStops"`
 	GainStops   stop.Stops     `json:"gainStops" doc:"by how much the conflict shrinks"`
 	LeavesStops stop.Stops     `json:"leavesStops" doc:"what is left of it; 0 is resolved"`
@@ -117,7 +117,7 @@ type WindowVerdict struct {
 
 // Strain is a demand that does not hold at the verdict.
 type Strain struct {
-	Kind  plan.Kind   `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	Kind  shot.Kind   `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
 	State glass.State `json:"state" enum:"tight,breaks"`
 	Stops stop.Stops  `json:"stops" doc:"by how much the shutter misses where it holds"`
 }
@@ -129,7 +129,7 @@ func ShutterWindow(r WindowRequest) (*WindowAnswer, error) {
 		return nil, err
 	}
 	w, err := scene.Window()
-	if errors.Is(err, plan.ErrNoStep) {
+	if errors.Is(err, shot.ErrNoStep) {
 		return nil, noPossibleStep("camera.steps", r.Camera.Steps, scene.Question.Rate)
 	}
 	if err != nil {
@@ -140,7 +140,7 @@ func ShutterWindow(r WindowRequest) (*WindowAnswer, error) {
 
 // window writes a window as its answer; patch writes a change for the request that
 // was asked.
-func (b *bench) window(scene *plan.Scene, w *plan.Window, patch func(plan.Change) map[string]any) *WindowAnswer {
+func (b *bench) window(scene *shot.Scene, w *shot.Window, patch func(shot.Change) map[string]any) *WindowAnswer {
 	a := &WindowAnswer{
 		TargetS: w.Target.Offered, FromS: w.Span.From, ToS: w.Span.To,
 		Bands: bandsOf(scene, w), Conflicts: []WindowConflict{}, Trades: []WindowTrade{},
@@ -163,7 +163,7 @@ func (b *bench) window(scene *plan.Scene, w *plan.Window, patch func(plan.Change
 	return a
 }
 
-func (b *bench) verdict(v *plan.Verdict) WindowVerdict {
+func (b *bench) verdict(v *shot.Verdict) WindowVerdict {
 	at := *b
 	at.question = v.Question
 	t := v.Question.Setting.Shutter
@@ -184,7 +184,7 @@ func (b *bench) verdict(v *plan.Verdict) WindowVerdict {
 // shownOptions is how many stacks, best first, have their exposure drawn.
 const shownOptions = 8
 
-func bandsOf(scene *plan.Scene, w *plan.Window) []WindowBand {
+func bandsOf(scene *shot.Scene, w *shot.Window) []WindowBand {
 	var bands []WindowBand
 	for _, d := range w.Shown() {
 		for _, band := range d.Bands(w.Span) {
@@ -195,7 +195,7 @@ func bandsOf(scene *plan.Scene, w *plan.Window) []WindowBand {
 	for _, o := range options[:min(shownOptions, len(options))] {
 		for _, band := range scene.Exposes(o.Stack).Bands(w.Span) {
 			bands = append(bands, WindowBand{
-				Kind: plan.Exposure, Filters: ids(o.Filters), Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,
+				Kind: shot.Exposure, Filters: ids(o.Filters), Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,
 			})
 		}
 	}
@@ -203,7 +203,7 @@ func bandsOf(scene *plan.Scene, w *plan.Window) []WindowBand {
 }
 
 // scene turns the request into what plan weighs.
-func (r *WindowRequest) scene() (*plan.Scene, *bench, error) {
+func (r *WindowRequest) scene() (*shot.Scene, *bench, error) {
 	light, err := r.Light.light()
 	if err != nil {
 		return nil, nil, err
@@ -213,7 +213,7 @@ func (r *WindowRequest) scene() (*plan.Scene, *bench, error) {
 		return nil, nil, err
 	}
 	b.question.Light = light
-	s := &plan.Scene{Question: b.question, Stacks: b.stacks, School: r.School, Steps: r.Camera.Steps}
+	s := &shot.Scene{Question: b.question, Stacks: b.stacks, School: r.School, Steps: r.Camera.Steps}
 	s.Rebuild = b.rebuild(r.Choices)
 	if r.AngleDeg != nil {
 		s.Wish.Angle = *r.AngleDeg
@@ -227,13 +227,13 @@ func (r *WindowRequest) scene() (*plan.Scene, *bench, error) {
 }
 
 // demands fills in what shakes, passes, vibrates and pulses.
-func (r *WindowRequest) demands(s *plan.Scene) error {
+func (r *WindowRequest) demands(s *shot.Scene) error {
 	if f := r.Stabiliser; f != nil {
 		lens, err := f.lens("stabiliser.")
 		if err != nil {
 			return err
 		}
-		s.Shaking = &plan.Shaking{Lens: lens, Shake: f.shake(), Trial: f.TrialS}
+		s.Shaking = &shot.Shaking{Lens: lens, Shake: f.shake(), Trial: f.TrialS}
 	}
 	if f := r.Blur; f != nil {
 		lens, err := f.lens("blur.")
@@ -244,7 +244,7 @@ func (r *WindowRequest) demands(s *plan.Scene) error {
 		if err != nil {
 			return err
 		}
-		s.Passing = &plan.Passing{Lens: lens, Movement: m}
+		s.Passing = &shot.Passing{Lens: lens, Movement: m}
 	}
 	if f := r.Vibration; f != nil {
 		lens, err := f.lens("vibration.")
@@ -255,7 +255,7 @@ func (r *WindowRequest) demands(s *plan.Scene) error {
 		if err != nil {
 			return err
 		}
-		s.Vibration = &plan.Vibrating{Lens: lens, Vibration: v}
+		s.Vibration = &shot.Vibrating{Lens: lens, Vibration: v}
 	}
 	if f := r.Lamps; f != nil {
 		lamp, err := f.lamp("lamps.")
@@ -269,7 +269,7 @@ func (r *WindowRequest) demands(s *plan.Scene) error {
 
 // checkOneLens returns the fault of parts that see through different lenses: a
 // shot has one.
-func checkOneLens(s *plan.Scene) error {
+func checkOneLens(s *shot.Scene) error {
 	var first *motion.Lens
 	check := func(field string, l motion.Lens) error {
 		if first != nil && *first != l {
@@ -292,7 +292,7 @@ func checkOneLens(s *plan.Scene) error {
 }
 
 // patch writes a change as a merge patch for the request.
-func (r *WindowRequest) patch(c plan.Change) map[string]any {
+func (r *WindowRequest) patch(c shot.Change) map[string]any {
 	patch := map[string]any{}
 	into := func(part, field string, value any) {
 		fields, ok := patch[part].(map[string]any)
@@ -316,7 +316,7 @@ func (r *WindowRequest) patch(c plan.Change) map[string]any {
 	}
 	if c.Glass != nil {
 		// A merge patch replaces lists whole.
-		patch["kit"] = append(r.Kit[:len(r.Kit):len(r.Kit)], KitFilter{ID: plan.NewGlass, Kind: glass.ND, Stops: *c.Glass})
+		patch["kit"] = append(r.Kit[:len(r.Kit):len(r.Kit)], KitFilter{ID: shot.NewGlass, Kind: glass.ND, Stops: *c.Glass})
 	}
 	if c.Stabiliser != nil {
 		into("stabiliser", "kind", *c.Stabiliser)

@@ -5,12 +5,12 @@ import (
 	"fmt"
 	"math"
 	"math/rand/v2"
+	"pinhole/core/shot"
 	"slices"
 	"strings"
 	"testing"
 
 	"pinhole/core/glass"
-	"pinhole/core/plan"
 )
 
 // trailer is the demo's crate trailer: 50 fps at 180° on a rough lane, stabilised
@@ -36,7 +36,7 @@ func TestWindowFindsThePairThatExcludesEachOther(t *testing.T) {
 		t.Fatal("no conflict between 180° and the stabiliser")
 	}
 	c := a.Conflicts[0]
-	if c.A != plan.Look || c.B != plan.Stabiliser || c.Verdict != glass.Tight || math.Abs(float64(c.HoldsStops)-0.887) > 0.002 || c.BreaksStops != 0 {
+	if c.A != shot.Look || c.B != shot.Stabiliser || c.Verdict != glass.Tight || math.Abs(float64(c.HoldsStops)-0.887) > 0.002 || c.BreaksStops != 0 {
 		t.Errorf("the conflict is %+v", c)
 	}
 	if a.Verdict.ShutterS != 0.01 || a.Verdict.State != glass.Breaks || a.Verdict.Gives == nil || *a.Verdict.Gives != "the stabiliser gives way by 1.2 stops" {
@@ -45,11 +45,11 @@ func TestWindowFindsThePairThatExcludesEachOther(t *testing.T) {
 	if !slices.Contains(a.Verdict.Because, c.Text) || !slices.Equal(a.Verdict.Filters, []string{"nd16"}) {
 		t.Errorf("%v because %q", a.Verdict.Filters, a.Verdict.Because)
 	}
-	var kinds []plan.TradeKind
+	var kinds []shot.TradeKind
 	for _, trade := range a.Trades {
 		kinds = append(kinds, trade.Kind)
 	}
-	for _, want := range []plan.TradeKind{plan.AnotherLook, plan.FrameRate, plan.Stand, plan.WiderLens} {
+	for _, want := range []shot.TradeKind{shot.AnotherLook, shot.FrameRate, shot.Stand, shot.WiderLens} {
 		if !slices.Contains(kinds, want) {
 			t.Errorf("no trade of kind %s in %v", want, kinds)
 		}
@@ -92,7 +92,7 @@ func TestWindowBandsCoverTheScale(t *testing.T) {
 			t.Errorf("%s ends at %v, the window at %v", key, to, a.ToS)
 		}
 	}
-	for _, kind := range []plan.Kind{plan.Look, plan.Stabiliser, plan.Exposure, plan.Readable} {
+	for _, kind := range []shot.Kind{shot.Look, shot.Stabiliser, shot.Exposure, shot.Readable} {
 		if !slices.ContainsFunc(a.Bands, func(b WindowBand) bool { return b.Kind == kind }) {
 			t.Errorf("no band of %s", kind)
 		}
@@ -164,7 +164,7 @@ func randomWindow(r *rand.Rand) map[string]any {
 func TestTradesDoWhatTheyClaim(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 8))
 	const within = 1e-6 // stops; a change goes through JSON and is measured afresh
-	tried := map[plan.TradeKind]int{}
+	tried := map[shot.TradeKind]int{}
 	for range 1500 {
 		request := randomWindow(r)
 		before := window(t, marshal(t, request))
@@ -182,7 +182,7 @@ func TestTradesDoWhatTheyClaim(t *testing.T) {
 			}
 		}
 	}
-	for _, kind := range []plan.TradeKind{plan.AnotherLook, plan.FrameRate, plan.Stand, plan.WiderLens, plan.RaiseISO, plan.MoreGlass} {
+	for _, kind := range []shot.TradeKind{shot.AnotherLook, shot.FrameRate, shot.Stand, shot.WiderLens, shot.RaiseISO, shot.MoreGlass} {
 		if tried[kind] < 5 {
 			t.Errorf("a trade of kind %s was tried %d times", kind, tried[kind])
 		}

@@ -3,12 +3,12 @@ package desk
 import (
 	"cmp"
 	"context"
+	"pinhole/core/shot"
 	"slices"
 
 	"pinhole/core/calc"
 	"pinhole/core/fit"
 	"pinhole/core/glass"
-	"pinhole/core/plan"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -66,7 +66,7 @@ func floorOf(a *calc.ShotAnswer) (floor stop.Shutter) {
 		return 0
 	}
 	for _, b := range a.Window.Bands {
-		if b.Kind == plan.Stabiliser && b.Verdict == glass.Holds {
+		if b.Kind == shot.Stabiliser && b.Verdict == glass.Holds {
 			floor = max(floor, b.ToS)
 		}
 	}

@@ -1,4 +1,4 @@
-package plan
+package shot
 
 import (
 	"cmp"

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 
 	"pinhole/core/angle"
 	"pinhole/core/motion"
@@ -9,49 +10,12 @@ import (
 	"pinhole/core/stop"
 )
 
-// MovementFields is how the scene moves past the camera.
-type MovementFields struct {
-	SpeedMps   *float64       `json:"speedMps,omitempty" minimum:"0" maximum:"1000" doc:"speed of subject against camera in metres a second; needs distanceM"`
-	DistanceM  *float64       `json:"distanceM,omitempty" minimum:"0.001" maximum:"1000000" doc:"how far away the subject is, in metres"`
-	OffAxisDeg *angle.Deg     `json:"offAxisDeg,omitempty" minimum:"0" maximum:"180" doc:"flying towards it: how far off the axis it lies; 90, passing sideways, by default"`
-	TurnDegS   *angle.DegPerS `json:"turnDegS,omitempty" minimum:"-100000" maximum:"100000" doc:"how fast the camera turns, degrees a second"`
-}
-
-// sideways is the angle off the axis of what passes sideways.
-const sideways = angle.Deg(90)
-
-// movement returns the movement; path is where the fields stand, as in "blur.".
-func (f *MovementFields) movement(path string) (motion.Movement, error) {
-	m := motion.Movement{OffAxis: sideways}
-	switch {
-	case f.SpeedMps == nil && f.DistanceM == nil && f.TurnDegS == nil:
-		return m, &problem.Fault{Field: path + "speedMps", Allowed: "a speed with distanceM, or turnDegS; 0 for a subject that stands still"}
-	case f.SpeedMps != nil && f.DistanceM == nil && *f.SpeedMps > 0:
-		return m, &problem.Fault{Field: path + "distanceM", Allowed: "the distance in metres that goes with speedMps"}
-	case f.SpeedMps == nil && f.DistanceM != nil:
-		return m, &problem.Fault{Field: path + "speedMps", Allowed: "the speed that goes with distanceM; 0 for a subject that stands still"}
-	}
-	if f.SpeedMps != nil {
-		m.SpeedMps = *f.SpeedMps
-	}
-	if f.DistanceM != nil {
-		m.DistanceM = *f.DistanceM
-	}
-	if f.OffAxisDeg != nil {
-		m.OffAxis = *f.OffAxisDeg
-	}
-	if f.TurnDegS != nil {
-		m.Turn = *f.TurnDegS
-	}
-	return m, nil
-}
-
 // BlurRequest asks what a movement does to the picture.
 type BlurRequest struct {
-	LensFields
+	assemble.LensFields
 	ShutterS stop.Shutter `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
 	FPS      float64      `json:"fps" minimum:"0.00001" maximum:"10000" doc:"frames per second"`
-	MovementFields
+	assemble.MovementFields
 }
 
 // BlurAnswer is the blur and the step from frame to frame.
@@ -71,11 +35,11 @@ type BlurAnswer struct {
 
 // Blur answers blur.
 func Blur(r BlurRequest) (*BlurAnswer, error) {
-	lens, err := r.lens("")
+	lens, err := r.Lens("")
 	if err != nil {
 		return nil, err
 	}
-	m, err := r.movement("")
+	m, err := r.Movement("")
 	if err != nil {
 		return nil, err
 	}

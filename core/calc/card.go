@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"slices"
 
 	"pinhole/core/problem"
@@ -16,16 +17,16 @@ type carding struct {
 
 // Card answers card.
 func Card(r CardRequest) (*CardAnswer, error) {
-	if err := checkYear("now", r.Now); err != nil {
+	if err := assemble.CheckYear("now", r.Now); err != nil {
 		return nil, err
 	}
 	o, err := r.Outing.ready()
 	if err != nil {
-		return nil, within("outing.", err)
+		return nil, problem.At("outing", err)
 	}
 	c := &carding{&r, o, &OutingAnswer{Unknown: []string{}}}
 	if err := o.take(c.plan); err != nil {
-		return nil, within("outing.", err)
+		return nil, problem.At("outing", err)
 	}
 	if len(o.day.Shots) > 0 {
 		c.plan.plan(o)
@@ -63,7 +64,7 @@ func (c *carding) add(a *CardAnswer, p *OutingPlan) error {
 	for n := range p.Packs {
 		t, err := c.turn(s, &c.Shots[i], &c.Benches[k], p, n, c.before(of))
 		if err != nil {
-			return within(fmt.Sprintf("shots[%d].", i), err)
+			return problem.At(fmt.Sprintf("shots[%d]", i), err)
 		}
 		of.Turns = append(of.Turns, *t)
 	}

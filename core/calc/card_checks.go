@@ -93,7 +93,7 @@ func (c *carding) drill(t *CardTurn, set *CardShot, b *CardBench, q *glass.Quest
 		take.PayloadG = *b.Rig.PayloadG
 	}
 	if l := set.Scene.Lamps; l != nil {
-		if lamp, err := l.lamp("scene.lamps."); err == nil { // a lamp that cannot be is said where it is written
+		if lamp, err := l.Lamp("scene.lamps."); err == nil { // a lamp that cannot be is said where it is written
 			take.PulseHz = lamp.PulseHz
 		}
 	}

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"slices"
 	"time"
 
@@ -108,14 +109,14 @@ func (c *carding) light(t *CardTurn, s *OutingShot, p *OutingPlan, pack *OutingP
 // set fills in what to set, found as a shot's glass is: the option that this stack
 // makes in the light of the turn.
 func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, stack *OutingStack, spread stop.Stops) (*glass.Question, *glass.Option, error) {
-	wish := Wish{Camera: b.Optics, FPS: s.FPS, ShutterS: &s.ShutterS, Kit: b.Kit, Choices: set.Choices}
-	bench, err := wish.bench()
+	wish := assemble.Wish{Camera: b.Optics, FPS: s.FPS, ShutterS: &s.ShutterS, Kit: b.Kit, Choices: set.Choices}
+	bench, err := wish.Setup()
 	if err != nil {
 		return nil, nil, err
 	}
-	q := &bench.question
+	q := &bench.Question
 	q.Light = glass.Light{Low: t.Light.LowEV100, High: t.Light.HighEV100, Spread: spread, Ranged: t.Light.HighEV100.Above(t.Light.LowEV100) > steady}
-	option, err := bench.weigh(stack.Filters, "kit")
+	option, err := bench.Weigh(stack.Filters, "kit")
 	if err != nil {
 		return nil, nil, err
 	}

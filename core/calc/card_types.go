@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"pinhole/core/assemble"
 	"time"
 
 	"pinhole/core/card"
@@ -23,25 +24,25 @@ type CardRequest struct {
 
 // CardShot is what a shot of the plan is set to.
 type CardShot struct {
-	ID      string       `json:"id" minLength:"1" maxLength:"100"`
-	Look    ShotLook     `json:"look"`
-	Scene   ShotScene    `json:"scene,omitzero"`
-	Choices Choices      `json:"choices"`
-	FloorS  stop.Shutter `json:"floorS,omitempty" minimum:"0" maximum:"86400" doc:"slowest shutter at which its stabiliser works, seconds; 0 is not known"`
+	ID      string             `json:"id" minLength:"1" maxLength:"100"`
+	Look    assemble.ShotLook  `json:"look"`
+	Scene   assemble.ShotScene `json:"scene,omitzero"`
+	Choices assemble.Choices   `json:"choices"`
+	FloorS  stop.Shutter       `json:"floorS,omitempty" minimum:"0" maximum:"86400" doc:"slowest shutter at which its stabiliser works, seconds; 0 is not known"`
 }
 
 // CardBench is a camera held as a rig, with its glass.
 type CardBench struct {
-	CameraID     string         `json:"cameraId" minLength:"1" maxLength:"100"`
-	RigID        string         `json:"rigId,omitempty" maxLength:"100"`
-	Camera       string         `json:"camera" maxLength:"80" doc:"what it is called"`
-	Optics       Camera         `json:"optics"`
-	Profile      *CameraProfile `json:"profile,omitempty"`
-	Kit          []KitFilter    `json:"kit" maxItems:"200"`
-	Rig          RigFields      `json:"rig"`
-	SealedPort   bool           `json:"sealedPort,omitempty"`
-	WhiteBalance string         `json:"whiteBalance,omitempty" maxLength:"120"`
-	Recipe       []string       `json:"recipe,omitempty" maxItems:"20" maxLength:"500" doc:"the rest of what to set, a line each"`
+	CameraID     string                  `json:"cameraId" minLength:"1" maxLength:"100"`
+	RigID        string                  `json:"rigId,omitempty" maxLength:"100"`
+	Camera       string                  `json:"camera" maxLength:"80" doc:"what it is called"`
+	Optics       assemble.Camera         `json:"optics"`
+	Profile      *assemble.CameraProfile `json:"profile,omitempty"`
+	Kit          []assemble.KitFilter    `json:"kit" maxItems:"200"`
+	Rig          RigFields               `json:"rig"`
+	SealedPort   bool                    `json:"sealedPort,omitempty"`
+	WhiteBalance string                  `json:"whiteBalance,omitempty" maxLength:"120"`
+	Recipe       []string                `json:"recipe,omitempty" maxItems:"20" maxLength:"500" doc:"the rest of what to set, a line each"`
 }
 
 // CardGlass is what a filter is called and where it lies.

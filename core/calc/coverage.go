@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"math"
+	"pinhole/core/assemble"
 
 	"pinhole/core/glass"
 	"pinhole/core/problem"
@@ -13,14 +14,14 @@ import (
 // CoverageRequest asks which light a kit covers, at the looks somebody uses, and
 // what to buy or carry for the light they meet.
 type CoverageRequest struct {
-	Camera    Camera         `json:"camera"`
-	Kit       []KitFilter    `json:"kit" maxItems:"200"`
-	Looks     []CoverageLook `json:"looks" minItems:"1" maxItems:"24"`
-	LowEV100  stop.EV        `json:"lowEv100" minimum:"-20" maximum:"40" doc:"the darkest column"`
-	HighEV100 stop.EV        `json:"highEv100" minimum:"-20" maximum:"40" doc:"the brightest column"`
-	Columns   int            `json:"columns" minimum:"2" maximum:"60"`
-	Wanted    []WantedLight  `json:"wanted,omitempty" maxItems:"500" doc:"light that is really met, for buying and carrying"`
-	Choices
+	Camera    assemble.Camera      `json:"camera"`
+	Kit       []assemble.KitFilter `json:"kit" maxItems:"200"`
+	Looks     []CoverageLook       `json:"looks" minItems:"1" maxItems:"24"`
+	LowEV100  stop.EV              `json:"lowEv100" minimum:"-20" maximum:"40" doc:"the darkest column"`
+	HighEV100 stop.EV              `json:"highEv100" minimum:"-20" maximum:"40" doc:"the brightest column"`
+	Columns   int                  `json:"columns" minimum:"2" maximum:"60"`
+	Wanted    []WantedLight        `json:"wanted,omitempty" maxItems:"500" doc:"light that is really met, for buying and carrying"`
+	assemble.Choices
 }
 
 // CoverageLook is a frame rate and a shutter.
@@ -101,20 +102,20 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 	}
 	a := &CoverageAnswer{Idle: []string{}, Twins: [][]string{}, Words: []string{}}
 	var questions []glass.Question
-	var b *bench
+	var b *assemble.Setup
 	for i, look := range r.Looks {
 		var err error
 		if b, err = r.bench(look, fmt.Sprintf("looks[%d]", i)); err != nil {
 			return nil, err
 		}
-		questions = append(questions, b.question)
-		a.Rows = append(a.Rows, CoverageRow{Name: look.name(b.question.Setting.Shutter)})
+		questions = append(questions, b.Question)
+		a.Rows = append(a.Rows, CoverageRow{Name: look.name(b.Question.Setting.Shutter)})
 	}
 	for i := range r.Columns {
 		a.LightsEV100 = append(a.LightsEV100, r.LowEV100+(r.HighEV100-r.LowEV100)*stop.EV(i)/stop.EV(r.Columns-1))
 	}
 	used := map[string]bool{}
-	for i, row := range glass.Cover(questions, a.LightsEV100, b.stacks) {
+	for i, row := range glass.Cover(questions, a.LightsEV100, b.Stacks) {
 		for _, cell := range row {
 			out := CoverageCell{Filters: ids(cell.Best.Filters), Stops: cell.Best.Stops, ErrorStops: cell.Best.Error, State: cell.State, Layers: len(cell.Best.Filters)}
 			if cell.Best.Turned != nil {
@@ -140,7 +141,7 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 }
 
 // closer finds the filter that closes most of the gaps of all rows.
-func (r *CoverageRequest) closer(questions []glass.Question, a *CoverageAnswer, b *bench) *Purchase {
+func (r *CoverageRequest) closer(questions []glass.Question, a *CoverageAnswer, b *assemble.Setup) *Purchase {
 	var open []glass.Wanted
 	for i, row := range a.Rows {
 		for _, g := range row.Gaps {
@@ -153,7 +154,7 @@ func (r *CoverageRequest) closer(questions []glass.Question, a *CoverageAnswer, 
 			}
 		}
 	}
-	single, _ := glass.Buy(open, b.stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
+	single, _ := glass.Buy(open, b.Stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
 	return purchaseOf(single)
 }
 
@@ -162,15 +163,11 @@ func (l CoverageLook) name(t stop.Shutter) string {
 }
 
 // bench returns the bench of one look.
-func (r *CoverageRequest) bench(look CoverageLook, path string) (*bench, error) {
-	shot := ShotRequest{Camera: r.Camera, Kit: r.Kit, Look: ShotLook(look), Choices: r.Choices}
-	wish, _, err := shot.wish()
+func (r *CoverageRequest) bench(look CoverageLook, path string) (*assemble.Setup, error) {
+	shot := assemble.ShotRequest{Camera: r.Camera, Kit: r.Kit, Look: assemble.ShotLook(look), Choices: r.Choices}
+	b, err := shot.Setup()
 	if err == nil {
-		var b *bench
-		if b, err = wish.bench(); err == nil {
-			return b, nil
-		}
-		err = inShot(err)
+		return b, nil
 	}
 	if fault, ok := err.(*problem.Fault); ok && len(fault.Field) > 5 && fault.Field[:5] == "look." {
 		fault.Field = path + fault.Field[4:]
@@ -179,17 +176,17 @@ func (r *CoverageRequest) bench(look CoverageLook, path string) (*bench, error) 
 }
 
 // compare names the filters that no cell uses and those that are alike.
-func (a *CoverageAnswer) compare(b *bench, used map[string]bool) {
-	for i := range b.kit {
-		f := &b.kit[i]
+func (a *CoverageAnswer) compare(b *assemble.Setup, used map[string]bool) {
+	for i := range b.Kit {
+		f := &b.Kit[i]
 		if f.Unfit || f.Kind != glass.ND {
 			continue
 		}
 		if !used[f.ID] {
 			a.Idle = append(a.Idle, f.ID)
 		}
-		for j := range b.kit[:i] {
-			if g := &b.kit[j]; g.Kind == glass.ND && !g.Unfit && (f.Stops-g.Stops).Abs() < twinStops {
+		for j := range b.Kit[:i] {
+			if g := &b.Kit[j]; g.Kind == glass.ND && !g.Unfit && (f.Stops-g.Stops).Abs() < twinStops {
 				a.Twins = append(a.Twins, []string{g.ID, f.ID})
 			}
 		}
@@ -197,7 +194,7 @@ func (a *CoverageAnswer) compare(b *bench, used map[string]bool) {
 }
 
 // want says what to buy and what to carry for the light that is met.
-func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
+func (a *CoverageAnswer) want(r *CoverageRequest, b *assemble.Setup) error {
 	if len(r.Wanted) == 0 {
 		return nil
 	}
@@ -212,14 +209,14 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
 			return err
 		}
 		wants := func(spread stop.Stops) glass.Wanted {
-			at.question.Light = glass.Light{Low: w.LowEV100.Plus(-spread), High: w.HighEV100.Plus(spread), Ranged: true}
-			out := at.question.Wants(cmp.Or(w.Weight, 1))
+			at.Question.Light = glass.Light{Low: w.LowEV100.Plus(-spread), High: w.HighEV100.Plus(spread), Ranged: true}
+			out := at.Question.Wants(cmp.Or(w.Weight, 1))
 			out.Layers = w.MaxLayers
 			return out
 		}
 		wanted, planned = append(wanted, wants(0)), append(planned, wants(w.SpreadStops))
 	}
-	single, pair := glass.Buy(wanted, b.stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
+	single, pair := glass.Buy(wanted, b.Stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
 	a.Single = purchaseOf(single)
 	if pair.Closes > single.Closes {
 		a.Pair = purchaseOf(pair)
@@ -228,12 +225,12 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *bench) error {
 	if err != nil {
 		return err
 	}
-	spare, _, found, err := glass.Spare(b.kit, carried, wanted, swing, r.rules())
+	spare, _, found, err := glass.Spare(b.Kit, carried, wanted, swing, r.Rules())
 	if err != nil {
 		return err
 	}
 	if found {
-		a.Spare = b.kit[spare].ID
+		a.Spare = b.Kit[spare].ID
 	}
 	for _, i := range hopeless {
 		a.Hopeless = append(a.Hopeless, r.Wanted[i].ID)
@@ -252,17 +249,17 @@ const swing = stop.Stops(1)
 
 // carry finds the fewest filters for the light with its spread, where the kit
 // serves that at all, and the light that it does not serve even without.
-func (a *CoverageAnswer) carry(r *CoverageRequest, b *bench, wanted, planned []glass.Wanted) (carried, hopeless []int, err error) {
-	_, wide, err := glass.Carry(b.kit, planned, r.rules())
+func (a *CoverageAnswer) carry(r *CoverageRequest, b *assemble.Setup, wanted, planned []glass.Wanted) (carried, hopeless []int, err error) {
+	_, wide, err := glass.Carry(b.Kit, planned, r.Rules())
 	if err != nil {
 		return nil, nil, err
 	}
 	for _, i := range wide {
 		planned[i] = wanted[i]
 	}
-	carried, hopeless, err = glass.Carry(b.kit, planned, r.rules())
+	carried, hopeless, err = glass.Carry(b.Kit, planned, r.Rules())
 	for _, i := range carried {
-		a.Carry = append(a.Carry, b.kit[i].ID)
+		a.Carry = append(a.Carry, b.Kit[i].ID)
 	}
 	return carried, hopeless, err
 }

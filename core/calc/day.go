@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"fmt"
 	"maps"
+	"pinhole/core/assemble"
 	"pinhole/core/day"
 	"slices"
 	"time"
@@ -15,11 +16,11 @@ import (
 
 // DayRequest asks which glass goes on which camera when.
 type DayRequest struct {
-	Shots     []DayShot         `json:"shots" minItems:"1" maxItems:"40"`
-	Stacks    []DayStack        `json:"stacks" minItems:"1" maxItems:"60"`
-	Start     map[string]string `json:"start,omitempty" doc:"what cameras carry at first: the id of a stack by the id of its camera"`
-	Tolerance *Tolerance        `json:"tolerance,omitempty" doc:"two thirds dark and one third bright by default"`
-	SwapCost  *float64          `json:"swapCost,omitempty" minimum:"0" maximum:"1000" doc:"what a swap weighs; 1 by default"`
+	Shots     []DayShot           `json:"shots" minItems:"1" maxItems:"40"`
+	Stacks    []DayStack          `json:"stacks" minItems:"1" maxItems:"60"`
+	Start     map[string]string   `json:"start,omitempty" doc:"what cameras carry at first: the id of a stack by the id of its camera"`
+	Tolerance *assemble.Tolerance `json:"tolerance,omitempty" doc:"two thirds dark and one third bright by default"`
+	SwapCost  *float64            `json:"swapCost,omitempty" minimum:"0" maximum:"1000" doc:"what a swap weighs; 1 by default"`
 }
 
 // DayShot is one shot in light known by the minute.

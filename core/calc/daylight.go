@@ -3,6 +3,7 @@ package calc
 import (
 	"errors"
 	"fmt"
+	"pinhole/core/assemble"
 	"time"
 
 	"pinhole/core/angle"
@@ -16,19 +17,13 @@ type LightRequest struct {
 	From  time.Time `json:"from" doc:"an instant with its zone, in which the points are given"`
 	To    time.Time `json:"to"`
 	StepS float64   `json:"stepS" minimum:"1" maximum:"86400" doc:"seconds from point to point"`
-	PlaceFields
-	Sky              light.Sky     `json:"sky" enum:"clear,partly,overcast"`
-	Plane            light.Plane   `json:"plane" enum:"vertical,top,shade" doc:"which way the subject faces: upright, seen from above, upright in open shade"`
-	CameraAzimuthDeg *angle.Deg    `json:"cameraAzimuthDeg,omitempty" minimum:"-360" maximum:"360" doc:"heading of the camera, which an upright subject faces; left out, it faces the sun"`
-	SurfaceStops     stop.Stops    `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"how much brighter than mid-grey the scene's surfaces are; snow +1, wet tar -0.5"`
-	GroundAlbedo     *float64      `json:"groundAlbedo,omitempty" minimum:"0" maximum:"1" doc:"0.2 by default"`
-	Anchor           *LightReading `json:"anchor,omitempty" doc:"a reading on the spot that moves the curve"`
-}
-
-// LightReading is a reading at an instant.
-type LightReading struct {
-	Time  time.Time `json:"time"`
-	EV100 stop.EV   `json:"ev100" minimum:"-20" maximum:"40"`
+	assemble.PlaceFields
+	Sky              light.Sky              `json:"sky" enum:"clear,partly,overcast"`
+	Plane            light.Plane            `json:"plane" enum:"vertical,top,shade" doc:"which way the subject faces: upright, seen from above, upright in open shade"`
+	CameraAzimuthDeg *angle.Deg             `json:"cameraAzimuthDeg,omitempty" minimum:"-360" maximum:"360" doc:"heading of the camera, which an upright subject faces; left out, it faces the sun"`
+	SurfaceStops     stop.Stops             `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"how much brighter than mid-grey the scene's surfaces are; snow +1, wet tar -0.5"`
+	GroundAlbedo     *float64               `json:"groundAlbedo,omitempty" minimum:"0" maximum:"1" doc:"0.2 by default"`
+	Anchor           *assemble.LightReading `json:"anchor,omitempty" doc:"a reading on the spot that moves the curve"`
 }
 
 // LightAnswer is the curve.
@@ -52,7 +47,7 @@ const maxPoints = 3000
 
 // LightCurve answers light.
 func LightCurve(r LightRequest) (*LightAnswer, error) {
-	if err := errors.Join(checkYear("from", r.From), checkYear("to", r.To)); err != nil {
+	if err := errors.Join(assemble.CheckYear("from", r.From), assemble.CheckYear("to", r.To)); err != nil {
 		return nil, err
 	}
 	step := time.Duration(r.StepS * float64(time.Second))
@@ -66,7 +61,7 @@ func LightCurve(r LightRequest) (*LightAnswer, error) {
 	a := &LightAnswer{}
 	var anchor *light.Anchor
 	if r.Anchor != nil {
-		if err := checkYear("anchor.time", r.Anchor.Time); err != nil {
+		if err := assemble.CheckYear("anchor.time", r.Anchor.Time); err != nil {
 			return nil, err
 		}
 		anchor = &light.Anchor{At: r.Anchor.Time, EV: r.Anchor.EV100}
@@ -81,7 +76,7 @@ func LightCurve(r LightRequest) (*LightAnswer, error) {
 }
 
 func (r *LightRequest) outdoors() *light.Outdoors {
-	o := &light.Outdoors{Place: r.place(), Sky: r.Sky, Plane: r.Plane, Albedo: light.DefaultAlbedo, Surface: r.SurfaceStops}
+	o := &light.Outdoors{Place: r.Place(), Sky: r.Sky, Plane: r.Plane, Albedo: light.DefaultAlbedo, Surface: r.SurfaceStops}
 	if r.GroundAlbedo != nil {
 		o.Albedo = *r.GroundAlbedo
 	}

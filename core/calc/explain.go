@@ -3,6 +3,7 @@ package calc
 import (
 	"fmt"
 	"math"
+	"pinhole/core/assemble"
 	"pinhole/core/shot"
 
 	"pinhole/core/glass"
@@ -21,8 +22,8 @@ type ExplainLine struct {
 
 // explain writes the chain of numbers, so that it can be checked by hand; taken are
 // the shutters the camera is set to.
-func (a *ShotAnswer) explain(s *shot.Scene, b *bench, taken stop.Span) []ExplainLine {
-	q := &b.question
+func (a *ShotAnswer) explain(s *shot.Scene, b *assemble.Setup, taken stop.Span) []ExplainLine {
+	q := &b.Question
 	set := q.Setting
 	lines := []ExplainLine{
 		{

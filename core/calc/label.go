@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"pinhole/core/assemble"
 	"pinhole/core/glass"
 	"pinhole/core/stop"
 )
@@ -40,7 +41,7 @@ type LabelReading struct {
 func ReadLabel(r LabelRequest) (*LabelAnswer, error) {
 	l, err := glass.ParseLabel(r.Label)
 	if err != nil {
-		return nil, unreadable("label", err)
+		return nil, assemble.Unreadable("label", err)
 	}
 	a := &LabelAnswer{
 		Kind: l.Kind, Stops: l.Stops, Factor: l.Stops.Factor(), Density: l.Stops.Density(),

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"pinhole/core/shot"
 	"slices"
 
@@ -14,10 +15,10 @@ import (
 
 // LoopRequest asks for a drawing of a shot at one setting.
 type LoopRequest struct {
-	Shot    ShotRequest `json:"shot"`
-	Show    string      `json:"show" enum:"taken,automatic,option,school" doc:"what the shot is told; the camera's automatic without loose glass; another option; another school"`
-	Filters []string    `json:"filters,omitempty" maxItems:"4" doc:"option: the ids of its filters"`
-	School  string      `json:"school,omitempty" enum:"180,360,90,own,stabiliser-first,free,automatic" doc:"school: as the answer's schools name it"`
+	Shot    assemble.ShotRequest `json:"shot"`
+	Show    string               `json:"show" enum:"taken,automatic,option,school" doc:"what the shot is told; the camera's automatic without loose glass; another option; another school"`
+	Filters []string             `json:"filters,omitempty" maxItems:"4" doc:"option: the ids of its filters"`
+	School  string               `json:"school,omitempty" enum:"180,360,90,own,stabiliser-first,free,automatic" doc:"school: as the answer's schools name it"`
 }
 
 // LoopAnswer is what a drawing shows.
@@ -55,20 +56,20 @@ func DescribeLoop(r LoopRequest) (*LoopAnswer, error) {
 func PlanLoop(r LoopRequest) (*Loop, error) {
 	a, scene, b, err := answerShot(r.Shot)
 	if err != nil {
-		return nil, within("shot.", err)
+		return nil, problem.At("shot", err)
 	}
 	set, err := r.setting(a, scene, b)
 	if err != nil {
 		return nil, err
 	}
-	loop := &Loop{View: viewOf(scene), Exposure: picture.Exposure{Shutter: set.shutter, Error: set.left, Gain: set.iso.Over(b.question.Setting.ISO)}}
-	loop.View.ReadoutS = r.Shot.readout()
+	loop := &Loop{View: viewOf(scene), Exposure: picture.Exposure{Shutter: set.shutter, Error: set.left, Gain: set.iso.Over(b.Question.Setting.ISO)}}
+	loop.View.ReadoutS = readoutOf(&r.Shot)
 	loop.Answer = LoopAnswer{Name: set.name, ShutterS: set.shutter, ISO: set.iso, ErrorStops: set.left, Simulated: true}
-	loop.Answer.notice(scene, loop.Exposure, b.question.Band)
+	loop.Answer.notice(scene, loop.Exposure, b.Question.Band)
 	return loop, nil
 }
 
-func (r *ShotRequest) readout() float64 {
+func readoutOf(r *assemble.ShotRequest) float64 {
 	if r.Profile == nil {
 		return 0
 	}
@@ -83,7 +84,7 @@ type drawn struct {
 	left    stop.Stops
 }
 
-func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *bench) (drawn, error) {
+func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setup) (drawn, error) {
 	ofOption := func(o Option, name string) drawn {
 		return drawn{fmt.Sprintf("%s, %s at %v", name, o.ShutterS.Spoken(), o.ISO), o.ShutterS, o.ISO, o.LeftStops}
 	}
@@ -92,10 +93,10 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *bench) (drawn
 		auto := scene.Automatic
 		name := "automatic without glass"
 		if auto == nil {
-			auto = AssumedAutomatic(&r.Shot.Camera, b.question.Rate)
+			auto = assemble.AssumedAutomatic(&r.Shot.Camera, b.Question.Rate)
 			name += ", assumed to move the shutter first"
 		}
-		set, left := auto.Expose(b.question.Light.High, a.Chosen.Stops-looseStops(a))
+		set, left := auto.Expose(b.Question.Light.High, a.Chosen.Stops-looseStops(a))
 		return drawn{fmt.Sprintf("%s: %s", name, autoText(set, 0)), set.Shutter, set.ISO, left}, nil
 	case "option":
 		for _, o := range a.Solve.Options {
@@ -122,21 +123,6 @@ func sameFilters(a, b []string) bool {
 // looseStops returns the stops of the chosen glass that can come off.
 func looseStops(a *ShotAnswer) stop.Stops {
 	return a.Chosen.LostStops - a.Chosen.ErrorStops
-}
-
-// AssumedAutomatic is the automatic of a camera whose habits are not known: it
-// moves the shutter first, from 1/8000 where the fastest is not known either.
-func AssumedAutomatic(c *Camera, fps stop.FrameRate) *glass.Automatic {
-	a := &glass.Automatic{
-		Aperture: c.Aperture, Base: c.ISOBase, Ceiling: c.ISOCeiling, Fastest: c.fastest(), Slowest: stop.Shutter(1), Moves: glass.ShutterFirst,
-	}
-	if a.Fastest == 0 {
-		a.Fastest = stop.Shutter(1.0 / 8000)
-	}
-	if fps > 0 {
-		a.Slowest = max(fps.Frame(), a.Fastest)
-	}
-	return a
 }
 
 // usualLens is drawn through where the camera's is not known.

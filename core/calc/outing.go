@@ -3,6 +3,7 @@ package calc
 import (
 	"cmp"
 	"fmt"
+	"pinhole/core/assemble"
 	"pinhole/core/day"
 	"slices"
 	"time"
@@ -17,49 +18,43 @@ import (
 // OutingRequest asks for the light of a day, or of a few, and which glass goes on
 // which camera when.
 type OutingRequest struct {
-	Place     *PlaceFields      `json:"place,omitempty" doc:"left out, only shots whose light was read are planned"`
-	Sky       light.Sky         `json:"sky" enum:"clear,partly,overcast"`
-	Turns     []SkyTurn         `json:"turns,omitempty" maxItems:"100" doc:"changes of the sky, in order of time"`
-	Surface   stop.Stops        `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"of the place in general"`
-	Anchor    *LightReading     `json:"anchor,omitempty" doc:"a reading on the spot that moves the curve"`
-	From      time.Time         `json:"from" doc:"where the curve begins"`
-	To        time.Time         `json:"to"`
-	StepS     float64           `json:"stepS" minimum:"60" maximum:"86400" doc:"seconds from point to point of the curve"`
-	Shots     []OutingShot      `json:"shots" maxItems:"60"`
-	Stacks    []OutingStack     `json:"stacks" maxItems:"400"`
-	Start     map[string]string `json:"start,omitempty" doc:"what cameras carry at first: the id of a stack by the id of its camera"`
-	Tolerance *Tolerance        `json:"tolerance,omitempty"`
-	SwapCost  *float64          `json:"swapCost,omitempty" minimum:"0" maximum:"1000"`
-	Before    map[string]string `json:"before,omitempty" doc:"the plan as it was made: stacks by the ids of their shots"`
-}
-
-// SkyTurn is a sky from an instant on.
-type SkyTurn struct {
-	From time.Time `json:"from"`
-	Sky  light.Sky `json:"sky" enum:"clear,partly,overcast"`
+	Place     *assemble.PlaceFields  `json:"place,omitempty" doc:"left out, only shots whose light was read are planned"`
+	Sky       light.Sky              `json:"sky" enum:"clear,partly,overcast"`
+	Turns     []assemble.SkyTurn     `json:"turns,omitempty" maxItems:"100" doc:"changes of the sky, in order of time"`
+	Surface   stop.Stops             `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"of the place in general"`
+	Anchor    *assemble.LightReading `json:"anchor,omitempty" doc:"a reading on the spot that moves the curve"`
+	From      time.Time              `json:"from" doc:"where the curve begins"`
+	To        time.Time              `json:"to"`
+	StepS     float64                `json:"stepS" minimum:"60" maximum:"86400" doc:"seconds from point to point of the curve"`
+	Shots     []OutingShot           `json:"shots" maxItems:"60"`
+	Stacks    []OutingStack          `json:"stacks" maxItems:"400"`
+	Start     map[string]string      `json:"start,omitempty" doc:"what cameras carry at first: the id of a stack by the id of its camera"`
+	Tolerance *assemble.Tolerance    `json:"tolerance,omitempty"`
+	SwapCost  *float64               `json:"swapCost,omitempty" minimum:"0" maximum:"1000"`
+	Before    map[string]string      `json:"before,omitempty" doc:"the plan as it was made: stacks by the ids of their shots"`
 }
 
 // OutingShot is a shot with a time.
 type OutingShot struct {
-	ID       string       `json:"id" minLength:"1" maxLength:"100"`
-	Name     string       `json:"name" maxLength:"80"`
-	CameraID string       `json:"cameraId" minLength:"1" maxLength:"100"`
-	RigID    string       `json:"rigId,omitempty" maxLength:"100" doc:"how the camera is held: only stacks for that are put on"`
-	From     time.Time    `json:"from"`
-	Minutes  int          `json:"minutes" minimum:"1" maximum:"1440"`
-	PackMin  float64      `json:"packMin,omitempty" minimum:"0" maximum:"1440" doc:"how long a battery lasts: glass is changed with it; 0 is all of the shot"`
-	EVSet    stop.EV      `json:"evSet" minimum:"-20" maximum:"40" doc:"the light its setting needs"`
-	ShutterS stop.Shutter `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400"`
-	FPS      float64      `json:"fps,omitempty" minimum:"0" maximum:"10000"`
-	Offset   stop.Stops   `json:"offsetStops,omitempty" minimum:"-5" maximum:"5"`
-	Headroom stop.Stops   `json:"isoHeadroomStops,omitempty" minimum:"0" maximum:"20"`
-	Plane    light.Plane  `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; left out, its light is what was read"`
-	Heading  *angle.Deg   `json:"headingDeg,omitempty" minimum:"-360" maximum:"360" doc:"of the camera, which an upright subject faces"`
-	Surface  *stop.Stops  `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
-	Band     *Tolerance   `json:"tolerance,omitempty" doc:"that of the day by default"`
-	Layers   int          `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers; as many as the stacks have by default"`
-	Required []string     `json:"required,omitempty" maxItems:"4" doc:"glass asked for, for its effect: only stacks with just that are put on"`
-	Read     *SceneLight  `json:"read,omitempty" doc:"its light as it was read, where no daylight is computed for it"`
+	ID       string               `json:"id" minLength:"1" maxLength:"100"`
+	Name     string               `json:"name" maxLength:"80"`
+	CameraID string               `json:"cameraId" minLength:"1" maxLength:"100"`
+	RigID    string               `json:"rigId,omitempty" maxLength:"100" doc:"how the camera is held: only stacks for that are put on"`
+	From     time.Time            `json:"from"`
+	Minutes  int                  `json:"minutes" minimum:"1" maximum:"1440"`
+	PackMin  float64              `json:"packMin,omitempty" minimum:"0" maximum:"1440" doc:"how long a battery lasts: glass is changed with it; 0 is all of the shot"`
+	EVSet    stop.EV              `json:"evSet" minimum:"-20" maximum:"40" doc:"the light its setting needs"`
+	ShutterS stop.Shutter         `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400"`
+	FPS      float64              `json:"fps,omitempty" minimum:"0" maximum:"10000"`
+	Offset   stop.Stops           `json:"offsetStops,omitempty" minimum:"-5" maximum:"5"`
+	Headroom stop.Stops           `json:"isoHeadroomStops,omitempty" minimum:"0" maximum:"20"`
+	Plane    light.Plane          `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; left out, its light is what was read"`
+	Heading  *angle.Deg           `json:"headingDeg,omitempty" minimum:"-360" maximum:"360" doc:"of the camera, which an upright subject faces"`
+	Surface  *stop.Stops          `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
+	Band     *assemble.Tolerance  `json:"tolerance,omitempty" doc:"that of the day by default"`
+	Layers   int                  `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers; as many as the stacks have by default"`
+	Required []string             `json:"required,omitempty" maxItems:"4" doc:"glass asked for, for its effect: only stacks with just that are put on"`
+	Read     *assemble.SceneLight `json:"read,omitempty" doc:"its light as it was read, where no daylight is computed for it"`
 }
 
 // OutingStack is glass as it may be on a camera.
@@ -188,7 +183,7 @@ func Outing(r OutingRequest) (*OutingAnswer, error) {
 
 func (r *OutingRequest) ready() (*outing, error) {
 	for field, t := range map[string]time.Time{"from": r.From, "to": r.To} {
-		if err := checkYear(field, t); err != nil {
+		if err := assemble.CheckYear(field, t); err != nil {
 			return nil, err
 		}
 	}
@@ -223,7 +218,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 		}
 	}
 	if r.Anchor != nil && r.Place != nil {
-		if err := checkYear("anchor.time", r.Anchor.Time); err != nil {
+		if err := assemble.CheckYear("anchor.time", r.Anchor.Time); err != nil {
 			return nil, err
 		}
 		o.anchor = &light.Anchor{At: r.Anchor.Time, EV: r.Anchor.EV100}
@@ -234,7 +229,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 
 // outdoors returns a subject of the place.
 func (o *outing) outdoors(plane light.Plane, heading *angle.Deg, surface stop.Stops) *light.Outdoors {
-	out := &light.Outdoors{Place: o.Place.place(), Sky: o.Sky, Plane: plane, Albedo: light.DefaultAlbedo, Surface: surface}
+	out := &light.Outdoors{Place: o.Place.Place(), Sky: o.Sky, Plane: plane, Albedo: light.DefaultAlbedo, Surface: surface}
 	for _, turn := range o.Turns {
 		out.Turns = append(out.Turns, light.SkyTurn(turn))
 	}
@@ -261,7 +256,7 @@ func (a *OutingAnswer) light(o *outing) {
 	for _, p := range o.curve(general, o.From, o.To, time.Duration(o.StepS*float64(time.Second))) {
 		a.Curve = append(a.Curve, CurvePoint{p.At, p.EV, p.Spread, p.Sun.Apparent(), p.Sun.Azimuth, general.SkyAt(p.At)})
 	}
-	for day := light.DayOf(o.From, o.Place.place()); day.Start.Before(o.To) || len(a.Days) == 0; day = light.DayOf(day.End.Add(time.Hour), o.Place.place()) {
+	for day := light.DayOf(o.From, o.Place.Place()); day.Start.Before(o.To) || len(a.Days) == 0; day = light.DayOf(day.End.Add(time.Hour), o.Place.Place()) {
 		through := func(altitude angle.Deg) DawnDusk {
 			c := day.Through(altitude)
 			return DawnDusk{known(c.Up), known(c.Down)}
@@ -276,7 +271,7 @@ func (o *outing) take(a *OutingAnswer) error {
 	for i := range o.Shots {
 		s := &o.Shots[i]
 		path := fmt.Sprintf("shots[%d]", i)
-		if err := checkYear(path+".from", s.From); err != nil {
+		if err := assemble.CheckYear(path+".from", s.From); err != nil {
 			return err
 		}
 		if _, isThere := o.segments[s.ID]; isThere {
@@ -308,7 +303,7 @@ func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 		o.day.Shots = append(o.day.Shots, day.Shot{
 			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, Camera: s.CameraID, From: s.From.Add(time.Duration(at) * time.Minute), To: s.From.Add(time.Duration(until) * time.Minute),
 			EVSet: s.EVSet, Points: points[at : until+1], Offset: s.Offset, Headroom: s.Headroom, Spread: spread,
-			Takes: o.takes(s), Band: s.Band.band(),
+			Takes: o.takes(s), Band: s.Band.Band(),
 		})
 	}
 }
@@ -326,22 +321,14 @@ func (o *outing) takes(s *OutingShot) func(*day.Stack) bool {
 	}
 }
 
-// band returns the tolerance as plan takes it, nil for none.
-func (t *Tolerance) band() *glass.Band {
-	if t == nil {
-		return nil
-	}
-	return &glass.Band{Dark: t.Dark, Bright: t.Bright}
-}
-
 // lightOf returns the light of each minute of a shot that begins at an instant, both
 // ends included, and its widest spread; nil where it is not known.
 func (o *outing) lightOf(s *OutingShot, path string, start time.Time) ([]stop.EV, stop.Stops, error) {
 	points := make([]stop.EV, 0, s.Minutes+1)
 	if s.Plane == "" && s.Read != nil {
-		read, err := s.Read.light()
+		read, err := s.Read.Light()
 		if err != nil {
-			return nil, 0, within(path+".read.", err)
+			return nil, 0, problem.At(path+".read", err)
 		}
 		for m := range s.Minutes + 1 { // a range is walked through, from its highest
 			part := stop.Stops(m) / stop.Stops(s.Minutes)

@@ -104,7 +104,7 @@ const sunBefore, sunBehind = angle.Deg(45), angle.Deg(110)
 
 // sunFor says where the sun stands for the camera, midway through the shot.
 func (o *outing) sunFor(s *OutingShot) *SunView {
-	sun := light.Sun(s.From.Add(time.Duration(s.Minutes)*time.Minute/2), o.Place.place())
+	sun := light.Sun(s.From.Add(time.Duration(s.Minutes)*time.Minute/2), o.Place.Place())
 	v := &SunView{AltitudeDeg: sun.Apparent(), OffAxisDeg: (sun.Azimuth - *s.Heading).Turn()}
 	switch off := v.OffAxisDeg.Abs(); {
 	case v.AltitudeDeg < 0:

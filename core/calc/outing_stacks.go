@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"pinhole/core/assemble"
 	"slices"
 	"strings"
 
@@ -9,12 +10,12 @@ import (
 
 // OutingStacks returns every stack that the kit of a camera, held as a rig, makes under
 // the choices, the glass they ask for in each, named by name.
-func OutingStacks(cameraID, rigID string, kit []KitFilter, c Choices, name func(id string) string) ([]OutingStack, error) {
-	all, err := filters(kit)
+func OutingStacks(cameraID, rigID string, kit []assemble.KitFilter, c assemble.Choices, name func(id string) string) ([]OutingStack, error) {
+	all, err := assemble.Filters(kit)
 	if err != nil {
 		return nil, err
 	}
-	stacks, err := glass.Stacks(all, c.rules())
+	stacks, err := glass.Stacks(all, c.Rules())
 	if err != nil {
 		return nil, err
 	}

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"pinhole/core/assemble"
 	"strings"
 	"testing"
 	"time"
@@ -145,7 +146,7 @@ func TestOutingsThatCannotBe(t *testing.T) {
 }
 
 func BenchmarkOuting40Shots(b *testing.B) {
-	r := OutingRequest{Place: &PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.PartlyCloudy, StepS: 300,
+	r := OutingRequest{Place: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.PartlyCloudy, StepS: 300,
 		From: time.Date(2031, 9, 20, 5, 0, 0, 0, time.UTC), To: time.Date(2031, 9, 20, 22, 0, 0, 0, time.UTC)}
 	for i := range 40 {
 		r.Shots = append(r.Shots, OutingShot{ID: fmt.Sprint(i), CameraID: fmt.Sprint(i % 5), From: r.From.Add(time.Duration(i/5) * 2 * time.Hour), Minutes: 60, PackMin: 20,
@@ -166,7 +167,7 @@ func BenchmarkOuting40Shots(b *testing.B) {
 	})
 	b.Run("baseline-light-alone", func(b *testing.B) {
 		b.ReportAllocs()
-		o := &light.Outdoors{Place: r.Place.place(), Sky: r.Sky, Plane: light.Vertical, Albedo: light.DefaultAlbedo}
+		o := &light.Outdoors{Place: r.Place.Place(), Sky: r.Sky, Plane: light.Vertical, Albedo: light.DefaultAlbedo}
 		for b.Loop() {
 			for i := range r.Shots {
 				o.Curve(r.Shots[i].From, r.Shots[i].From.Add(time.Hour), time.Minute, nil)

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 
 	"pinhole/core/card"
 	"pinhole/core/glass"
@@ -11,20 +12,20 @@ import (
 
 // PassageRequest asks how to get through a dark stretch and out at its bright end.
 type PassageRequest struct {
-	Optics    Camera       `json:"optics"`
-	ShutterS  stop.Shutter `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"what is locked outside, seconds"`
-	FPS       float64      `json:"fps,omitempty" minimum:"0" maximum:"10000"`
-	Glass     stop.Stops   `json:"glassStops" minimum:"-1" maximum:"40" doc:"all of it"`
-	Loose     stop.Stops   `json:"looseStops" minimum:"-1" maximum:"40" doc:"what of it could be left off"`
-	Offset    stop.Stops   `json:"offsetStops,omitempty" minimum:"-5" maximum:"5"`
-	Tolerance *Tolerance   `json:"tolerance,omitempty"`
-	Flies     bool         `json:"flies,omitempty"`
-	Outside   stop.EV      `json:"outsideEv100" minimum:"-20" maximum:"40"`
-	Inside    *stop.EV     `json:"insideEv100,omitempty" minimum:"-20" maximum:"40" doc:"as it was read; this or dark"`
-	Dark      card.Dark    `json:"dark,omitempty" enum:"trees,lit-tunnel,hall,unlit" doc:"what it is, where nobody can read it"`
-	Seconds   *float64     `json:"seconds,omitempty" minimum:"0.1" maximum:"36000" doc:"how long it takes; this or lengthM and speedMps"`
-	LengthM   *float64     `json:"lengthM,omitempty" minimum:"0.1" maximum:"1000000"`
-	SpeedMps  *float64     `json:"speedMps,omitempty" minimum:"0.01" maximum:"1000"`
+	Optics    assemble.Camera     `json:"optics"`
+	ShutterS  stop.Shutter        `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"what is locked outside, seconds"`
+	FPS       float64             `json:"fps,omitempty" minimum:"0" maximum:"10000"`
+	Glass     stop.Stops          `json:"glassStops" minimum:"-1" maximum:"40" doc:"all of it"`
+	Loose     stop.Stops          `json:"looseStops" minimum:"-1" maximum:"40" doc:"what of it could be left off"`
+	Offset    stop.Stops          `json:"offsetStops,omitempty" minimum:"-5" maximum:"5"`
+	Tolerance *assemble.Tolerance `json:"tolerance,omitempty"`
+	Flies     bool                `json:"flies,omitempty"`
+	Outside   stop.EV             `json:"outsideEv100" minimum:"-20" maximum:"40"`
+	Inside    *stop.EV            `json:"insideEv100,omitempty" minimum:"-20" maximum:"40" doc:"as it was read; this or dark"`
+	Dark      card.Dark           `json:"dark,omitempty" enum:"trees,lit-tunnel,hall,unlit" doc:"what it is, where nobody can read it"`
+	Seconds   *float64            `json:"seconds,omitempty" minimum:"0.1" maximum:"36000" doc:"how long it takes; this or lengthM and speedMps"`
+	LengthM   *float64            `json:"lengthM,omitempty" minimum:"0.1" maximum:"1000000"`
+	SpeedMps  *float64            `json:"speedMps,omitempty" minimum:"0.01" maximum:"1000"`
 }
 
 // PassageAnswer is the ways through.

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"pinhole/core/assemble"
 	"time"
 
 	"pinhole/core/angle"
@@ -10,7 +11,7 @@ import (
 // PolariserDayRequest asks when in a day a polariser does most for one view.
 type PolariserDayRequest struct {
 	At time.Time `json:"at" doc:"an instant of the shot, in the zone of the place"`
-	PlaceFields
+	assemble.PlaceFields
 	CameraAltitudeDeg angle.Deg `json:"cameraAltitudeDeg" minimum:"-90" maximum:"90"`
 	CameraAzimuthDeg  angle.Deg `json:"cameraAzimuthDeg" minimum:"-360" maximum:"360"`
 	HFOVDeg           angle.Deg `json:"hfovDeg" minimum:"0.01" maximum:"360"`
@@ -31,10 +32,10 @@ const polariserEvery = 10 * time.Minute
 
 // PolariserDay answers polariser-day.
 func PolariserDay(r PolariserDayRequest) (*PolariserDayAnswer, error) {
-	if err := checkYear("at", r.At); err != nil {
+	if err := assemble.CheckYear("at", r.At); err != nil {
 		return nil, err
 	}
-	sun := light.Sun(r.At, r.place())
+	sun := light.Sun(r.At, r.Place())
 	ask := PolariserRequest{SunAltitudeDeg: sun.Apparent(), SunAzimuthDeg: sun.Azimuth, CameraAltitudeDeg: r.CameraAltitudeDeg, CameraAzimuthDeg: r.CameraAzimuthDeg, HFOVDeg: r.HFOVDeg}
 	if r.Water {
 		ask.Water = &Water{DepressionDeg: max(0, -r.CameraAltitudeDeg)}
@@ -45,9 +46,9 @@ func PolariserDay(r PolariserDayRequest) (*PolariserDayAnswer, error) {
 	}
 	a := &PolariserDayAnswer{Now: *now, SunAzimuthDeg: sun.Azimuth, BestHeadingsDeg: []angle.Deg{(sun.Azimuth + 90).Heading(), (sun.Azimuth - 90).Heading()}}
 	camera := light.Direction{Altitude: r.CameraAltitudeDeg, Azimuth: r.CameraAzimuthDeg}
-	day := light.DayOf(r.At, r.place())
+	day := light.DayOf(r.At, r.Place())
 	for t := day.Start; t.Before(day.End); t = t.Add(polariserEvery) {
-		there := light.Sun(t, r.place())
+		there := light.Sun(t, r.Place())
 		if there.Geometric < light.Horizon {
 			continue
 		}

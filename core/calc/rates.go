@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 
 	"pinhole/core/angle"
 	"pinhole/core/motion"
@@ -67,7 +68,7 @@ func StickRates(r RatesRequest) (*RatesAnswer, error) {
 	default:
 		return nil, &problem.Fault{Field: "shutterS", Allowed: "widthPx, hfovDeg, projection and shutterS together, or none of them"}
 	}
-	lens, err := (&LensFields{r.WidthPx, r.HFOVDeg, r.Projection}).lens("")
+	lens, err := (&assemble.LensFields{WidthPx: r.WidthPx, HFOVDeg: r.HFOVDeg, Projection: r.Projection}).Lens("")
 	if err != nil {
 		return nil, err
 	}

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"pinhole/core/angle"
+	"pinhole/core/assemble"
 	"pinhole/core/light"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -75,7 +76,7 @@ func TakeReading(r ReadingRequest) (*ReadingAnswer, error) {
 func (r *ReadingRequest) written() (light.Scene, error) {
 	w, err := light.ParseWritten(r.Text)
 	if err != nil {
-		return light.Scene{}, unreadable("text", err)
+		return light.Scene{}, assemble.Unreadable("text", err)
 	}
 	s := w.Setting
 	switch {

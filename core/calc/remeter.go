@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 
 	"pinhole/core/glass"
 	"pinhole/core/problem"
@@ -10,11 +11,11 @@ import (
 
 // RemeterRequest asks what a reading on the spot says of the glass that is on.
 type RemeterRequest struct {
-	Bench   CardBench `json:"bench"`
-	Shot    CardShot  `json:"shot"`
-	On      []string  `json:"on" maxItems:"4" doc:"ids of the loose glass that is on"`
-	Light   ShotLight `json:"light" doc:"what was read"`
-	Planned *Expected `json:"planned,omitempty" doc:"the light the plan expects"`
+	Bench   CardBench          `json:"bench"`
+	Shot    CardShot           `json:"shot"`
+	On      []string           `json:"on" maxItems:"4" doc:"ids of the loose glass that is on"`
+	Light   assemble.ShotLight `json:"light" doc:"what was read"`
+	Planned *Expected          `json:"planned,omitempty" doc:"the light the plan expects"`
 	// ShutterS is what the camera is set to.
 	ShutterS stop.Shutter `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"what is set, seconds"`
 }
@@ -53,42 +54,37 @@ type Change struct {
 
 // Remeter answers remeter.
 func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
-	shot := ShotRequest{Camera: r.Bench.Optics, Kit: r.Bench.Kit, Look: r.Shot.Look, Light: r.Light, Choices: r.Shot.Choices, Profile: r.Bench.Profile,
-		Scene: ShotScene{Interval: r.Shot.Scene.Interval}, Placed: &r.On}
-	wish, _, err := shot.wish()
+	shot := assemble.ShotRequest{Camera: r.Bench.Optics, Kit: r.Bench.Kit, Look: r.Shot.Look, Light: r.Light, Choices: r.Shot.Choices, Profile: r.Bench.Profile,
+		Scene: assemble.ShotScene{Interval: r.Shot.Scene.Interval}, Placed: &r.On}
+	wish, err := shot.Wish()
 	if err != nil {
 		return nil, err
 	}
 	wish.ShutterS = &r.ShutterS // what is set, whatever was wished
-	b, err := wish.bench()
+	b, err := wish.Setup()
 	if err != nil {
-		return nil, inShot(err)
+		return nil, err
 	}
-	read := &ShotAnswer{Settled: true}
-	if r.Light.Kind == "looks" {
-		err = read.look(&shot, b)
-	} else {
-		err = read.read(&shot, b)
-	}
+	read, err := shot.Lit(b)
 	if err != nil {
 		return nil, err
 	}
 	if read.Low != nil {
 		return nil, &problem.Fault{Field: "light.low", Value: r.Light.Low, Allowed: "one reading"}
 	}
-	on, err := b.weigh(r.On, "on")
+	on, err := b.Weigh(r.On, "on")
 	if err != nil {
 		return nil, err
 	}
-	q := &b.question
-	a := &RemeterAnswer{EV100: read.Reading.EV100, Spread: read.Reading.SpreadStops, Settled: read.Settled, Serves: on.State(q), Words: outcome(q, &on), Set: settingOf(q, &on, &r.Shot, &r.Bench)}
-	if !read.Settled {
-		a.bounded(b, read.Step, &r)
+	q := &b.Question
+	a := &RemeterAnswer{EV100: read.High.EV, Spread: read.High.Spread, Settled: read.Settled(), Serves: on.State(q), Words: outcome(q, &on), Set: settingOf(q, &on, &r.Shot, &r.Bench)}
+	if !a.Settled {
+		a.bounded(b, stepOf(b, read.Step), &r)
 		return a, nil
 	}
 	a.compare(&r)
 	if a.Serves != glass.Holds {
-		if best := glass.Choose(q, b.stacks)[0]; !sameFilters(ids(best.Filters), ids(on.Filters)) {
+		if best := glass.Choose(q, b.Stacks)[0]; !sameFilters(ids(best.Filters), ids(on.Filters)) {
 			a.Change = &Change{ids(best.Filters), outcome(q, &best), best.State(q), settingOf(q, &best, &r.Shot, &r.Bench)}
 		}
 	}
@@ -117,7 +113,7 @@ func outcome(q *glass.Question, o *glass.Option) string {
 
 // bounded fills in what a look that settles nothing says: a bound, and the glass to
 // look through next.
-func (a *RemeterAnswer) bounded(b *bench, step *StepAnswer, r *RemeterRequest) {
+func (a *RemeterAnswer) bounded(b *assemble.Setup, step *StepAnswer, r *RemeterRequest) {
 	last := r.Light.Looks[len(r.Light.Looks)-1].Saw
 	a.Serves, a.Words = glass.Breaks, "too dark as it is"
 	if last == glass.TooBright {
@@ -135,8 +131,8 @@ func (a *RemeterAnswer) bounded(b *bench, step *StepAnswer, r *RemeterRequest) {
 		}
 	}
 	if n := step.Next; n != nil && !sameFilters(n.Filters, r.On) {
-		if next, err := b.weigh(n.Filters, "next"); err == nil { // a stack of this very bench
-			q := &b.question
+		if next, err := b.Weigh(n.Filters, "next"); err == nil { // a stack of this very bench
+			q := &b.Question
 			a.Change = &Change{n.Filters, "look through this next", glass.Tight, settingOf(q, &next, &r.Shot, &r.Bench)}
 		}
 	}

@@ -2,13 +2,12 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 
 	"pinhole/core/angle"
 	"pinhole/core/card"
 	"pinhole/core/fit"
-	"pinhole/core/motion"
 	"pinhole/core/problem"
-	"pinhole/core/stop"
 )
 
 // RigFields is a camera as it is held, and how it is used; what is left out is not
@@ -45,23 +44,16 @@ type SeatedGlass struct {
 	WeightG *float64 `json:"weightG,omitempty" minimum:"0" maximum:"10000" doc:"grams"`
 }
 
-// View is what the lens of a rig sees.
-type View struct {
-	Aperture        stop.FNumber `json:"aperture" minimum:"0.5" maximum:"64" doc:"f-number, not the T-number"`
-	FocalMm         float64      `json:"focalMm" minimum:"0.1" maximum:"2000" doc:"true focal length, millimetres"`
-	HalfDiagonalDeg angle.Deg    `json:"halfDiagonalDeg" minimum:"0" maximum:"89" doc:"from the axis to the corner of the frame"`
-}
-
 // SeatRequest asks what is known of glass on a rig.
 type SeatRequest struct {
-	Rig         RigFields     `json:"rig"`
-	InFlight    bool          `json:"inFlight,omitempty" doc:"the rig rides on a craft"`
-	View        *View         `json:"view,omitempty"`
-	Glass       []SeatedGlass `json:"glass" minItems:"1" maxItems:"4" doc:"the filter judged, and what is stacked on it"`
-	Claimed     bool          `json:"claimed,omitempty" doc:"its owner says that it goes on"`
-	Trial       *TrialFields  `json:"trial,omitempty" doc:"the newest trial that still says something"`
-	Stale       string        `json:"stale,omitempty" maxLength:"200" doc:"why an older trial no longer does"`
-	ReferenceMm *float64      `json:"referenceMm,omitempty" minimum:"-5" maximum:"5" doc:"clearance of a filter known to hold well; classes count from there"`
+	Rig         RigFields      `json:"rig"`
+	InFlight    bool           `json:"inFlight,omitempty" doc:"the rig rides on a craft"`
+	View        *assemble.View `json:"view,omitempty"`
+	Glass       []SeatedGlass  `json:"glass" minItems:"1" maxItems:"4" doc:"the filter judged, and what is stacked on it"`
+	Claimed     bool           `json:"claimed,omitempty" doc:"its owner says that it goes on"`
+	Trial       *TrialFields   `json:"trial,omitempty" doc:"the newest trial that still says something"`
+	Stale       string         `json:"stale,omitempty" maxLength:"200" doc:"why an older trial no longer does"`
+	ReferenceMm *float64       `json:"referenceMm,omitempty" minimum:"-5" maximum:"5" doc:"clearance of a filter known to hold well; classes count from there"`
 }
 
 // TrialFields is what a trial found. What is left out was not looked at.
@@ -261,23 +253,6 @@ func (a *SeatAnswer) mass(r *SeatRequest, _ *fit.Evidence) error {
 	a.Mass, err = AllUpMass(MassRequest{PartsG: parts, LimitG: *r.Rig.LimitG})
 	return err
 }
-
-// ViewOf returns what a camera of this profile sees, nil where its focal length,
-// lens or frame is not known. The f-number is the lens's own, not its T-number;
-// without a crop, since the widest picture is the one that shows dark corners.
-func (p *CameraProfile) ViewOf(n stop.FNumber, frame *motion.FrameSize) *View {
-	if p == nil || p.Lens == nil || p.FocalMm == 0 || frame == nil {
-		return nil
-	}
-	lens, err := p.Lens.lens("")
-	if err != nil {
-		return nil
-	}
-	return &View{Aperture: n, FocalMm: p.FocalMm, HalfDiagonalDeg: min(lens.HalfDiagonal(frame.Aspect()), steepest)}
-}
-
-// steepest is the widest half diagonal that corners are computed for.
-const steepest = angle.Deg(89)
 
 // CheckRig returns the fault of a rig that contradicts itself.
 func CheckRig(r *RigFields) error {

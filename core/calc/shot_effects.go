@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"pinhole/core/shot"
 
 	"pinhole/core/glass"
@@ -45,22 +46,22 @@ var effectWords = map[glass.Kind]EffectLine{
 }
 
 // effects returns a line for every piece of effect glass in the kit.
-func (r *ShotRequest) effects(s *shot.Scene) []EffectLine {
+func effectsOf(r *assemble.ShotRequest, s *shot.Scene) []EffectLine {
 	var lines []EffectLine
 	for i := range r.Kit {
 		k := &r.Kit[i]
 		line, isEffect := effectWords[k.Kind]
-		if !isEffect || isFalse(k.Fits) {
+		if !isEffect || assemble.IsFalse(k.Fits) {
 			continue
 		}
-		line.ID, line.Kind, line.Role = k.ID, k.Kind, r.role(k.ID)
-		line.Words = r.effectHere(k, s)
+		line.ID, line.Kind, line.Role = k.ID, k.Kind, roleOf(r, k.ID)
+		line.Words = effectHereOf(r, k, s)
 		lines = append(lines, line)
 	}
 	return lines
 }
 
-func (r *ShotRequest) role(id string) string {
+func roleOf(r *assemble.ShotRequest, id string) string {
 	for _, m := range r.Mounted {
 		if m == id {
 			return "lives"
@@ -79,7 +80,7 @@ func (r *ShotRequest) role(id string) string {
 const wideView = 60
 
 // effectHere says what the glass means for this shot.
-func (r *ShotRequest) effectHere(k *KitFilter, s *shot.Scene) []string {
+func effectHereOf(r *assemble.ShotRequest, k *assemble.KitFilter, s *shot.Scene) []string {
 	words := []string{}
 	stops := k.Stops
 	if k.MeasuredStops != nil {

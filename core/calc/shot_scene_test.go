@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"pinhole/core/assemble"
 	"slices"
 	"strings"
 	"testing"
@@ -269,8 +270,8 @@ func angle30() angle.Deg { return 30 }
 // A stabiliser's crop narrows the view, so the same motion blurs more pixels; a
 // field of view that is tried is the one seen.
 func TestTheStabilisersCropIsSeen(t *testing.T) {
-	r := ShotRequest{Profile: &CameraProfile{Lens: &LensFields{WidthPx: 3840, HFOVDeg: 90, Projection: motion.Rectilinear}, Stabiliser: motion.Electronic, CropShare: 0.2}}
-	seen := r.tried().Profile.Lens.HFOVDeg
+	r := assemble.ShotRequest{Profile: &assemble.CameraProfile{Lens: &assemble.LensFields{WidthPx: 3840, HFOVDeg: 90, Projection: motion.Rectilinear}, Stabiliser: motion.Electronic, CropShare: 0.2}}
+	seen := r.Tried().Profile.Lens.HFOVDeg
 	if want := 2 * math.Atan(0.8) * 180 / math.Pi; math.Abs(float64(seen)-want) > 1e-9 {
 		t.Errorf("a fifth of 90° cropped away leaves %v, want %v", seen, want)
 	}
@@ -278,12 +279,12 @@ func TestTheStabilisersCropIsSeen(t *testing.T) {
 		t.Error("the request was changed")
 	}
 	wide := angle.Deg(100)
-	r.Scene.WhatIf = &WhatIf{HFOVDeg: &wide}
-	if seen := r.tried().Profile.Lens.HFOVDeg; seen != wide {
+	r.Scene.WhatIf = &assemble.WhatIf{HFOVDeg: &wide}
+	if seen := r.Tried().Profile.Lens.HFOVDeg; seen != wide {
 		t.Errorf("100° tried are seen as %v", seen)
 	}
-	r.Scene.WhatIf = &WhatIf{Stabiliser: motion.NoStabiliser}
-	if seen := r.tried().Profile.Lens.HFOVDeg; seen != 90 {
+	r.Scene.WhatIf = &assemble.WhatIf{Stabiliser: motion.NoStabiliser}
+	if seen := r.Tried().Profile.Lens.HFOVDeg; seen != 90 {
 		t.Errorf("with the stabiliser off %v are seen", seen)
 	}
 }
@@ -291,17 +292,17 @@ func TestTheStabilisersCropIsSeen(t *testing.T) {
 // What a trial found of a filter's tilt counts before what is known of the rig.
 func TestTiltLeftByTheGlassThatIsOn(t *testing.T) {
 	ten, forty := angle.Deg(10), angle.Deg(40)
-	r := ShotRequest{Profile: &CameraProfile{MaxTiltDeg: &forty}, Kit: []KitFilter{{ID: "thick", TiltUpDeg: &ten}, {ID: "thin"}}}
+	r := assemble.ShotRequest{Profile: &assemble.CameraProfile{MaxTiltDeg: &forty}, Kit: []assemble.KitFilter{{ID: "thick", TiltUpDeg: &ten}, {ID: "thin"}}}
 	for _, test := range []struct {
 		on   []string
 		want angle.Deg
 	}{{nil, 40}, {[]string{"thin"}, 40}, {[]string{"thick"}, 10}, {[]string{"thin", "thick"}, 10}} {
-		if left := r.tiltLeft(test.on); left == nil || *left != test.want {
+		if left := tiltLeftOf(&r, test.on); left == nil || *left != test.want {
 			t.Errorf("with %v on %v are left, want %v", test.on, left, test.want)
 		}
 	}
 	r.Profile = nil
-	if left := r.tiltLeft([]string{"thin"}); left != nil {
+	if left := tiltLeftOf(&r, []string{"thin"}); left != nil {
 		t.Errorf("%v are left of what is not known", *left)
 	}
 }

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"pinhole/core/shot"
 
 	"pinhole/core/glass"
@@ -21,7 +22,7 @@ type ShortHelp struct {
 }
 
 // short says how much light a shot is short of at an option, nil where it is not.
-func (r *ShotRequest) short(s *shot.Scene, q *glass.Question, taken *glass.Option) *ShotShort {
+func shortOf(r *assemble.ShotRequest, s *shot.Scene, q *glass.Question, taken *glass.Option) *ShotShort {
 	missing := -(taken.Left - q.Offset) - q.Band.Dark
 	if missing < 0.05 {
 		return nil

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"pinhole/core/shot"
 	"slices"
 
@@ -78,21 +79,21 @@ type OtherPriority struct {
 }
 
 // sides computes what surrounds the answer, at the option taken.
-func (a *ShotAnswer) sides(r *ShotRequest, s *shot.Scene, b *bench, taken *glass.Option, wish shot.Wish) error {
+func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.Setup, taken *glass.Option, wish shot.Wish) error {
 	t := taken.Shutters().To // the longest blurs most
-	a.Missing, a.Assumed = r.missing(s), r.assumed(s, a.Chosen.Filters)
-	a.Motion = motionAt(s, &b.question, t)
+	a.Missing, a.Assumed = unjudgedOf(r, s), assumedOf(r, s, a.Chosen.Filters)
+	a.Motion = motionAt(s, &b.Question, t)
 	a.Auto = autoAt(s, a.Chosen.Stops)
 	if a.Settled {
-		a.Short = r.short(s, &b.question, taken)
+		a.Short = shortOf(r, s, &b.Question, taken)
 	}
-	a.Schools = r.schools(s, b, wish)
-	a.Effects = r.effects(s)
+	a.Schools = schoolsOf(r, s, b, wish)
+	a.Effects = effectsOf(r, s)
 	a.Other = otherPriority(b)
 	var err error
 	if p := r.Scene.Parts; p != nil {
 		if a.Contrast, err = InOneFrame(ContrastRequest{SubjectEV100: p.SubjectEV100, BrightEV100: p.BrightEV100, DarkEV100: p.DarkEV100, ExposeFor: p.ExposeFor}); err != nil {
-			return within("scene.parts.", err)
+			return problem.At("scene.parts", err)
 		}
 		if r.Profile != nil && r.Profile.Flies && a.Contrast.GraduatedStops > 0 {
 			a.Contrast.Words = append(a.Contrast.Words, "this camera tilts and rolls with its craft, so graduated glass would cut across the picture")
@@ -105,36 +106,28 @@ func (a *ShotAnswer) sides(r *ShotRequest, s *shot.Scene, b *bench, taken *glass
 			request.WidthPx, request.HFOVDeg, request.Projection, request.ShutterS = l.WidthPx, l.HFOVDeg, l.Projection, t
 		}
 		if a.Stick, err = StickRates(request); err != nil {
-			return within("scene.stick.", err)
+			return problem.At("scene.stick", err)
 		}
 	}
 	if r.Scene.Tilt != nil {
-		a.Tilt = r.tilt(a.Chosen.Filters)
+		a.Tilt = tiltOf(r, a.Chosen.Filters)
 	}
 	if r.Scene.Interval > 0 {
-		a.Lapse, err = Shutter(ShutterRequest{ShutterS: number(b.question.Setting.Shutter.Seconds()), IntervalS: r.Scene.Interval})
-	}
-	return err
-}
-
-// within puts the place of a part before the field of a fault.
-func within(path string, err error) error {
-	if fault, ok := err.(*problem.Fault); ok {
-		fault.Field = path + fault.Field
+		a.Lapse, err = Shutter(ShutterRequest{ShutterS: number(b.Question.Setting.Shutter.Seconds()), IntervalS: r.Scene.Interval})
 	}
 	return err
 }
 
 // otherPriority returns what would lead if the other of blur and image came first,
 // nil where that is the same.
-func otherPriority(b *bench) *OtherPriority {
-	q := b.question
-	best := glass.Choose(&q, b.stacks)[0]
+func otherPriority(b *assemble.Setup) *OtherPriority {
+	q := b.Question
+	best := glass.Choose(&q, b.Stacks)[0]
 	q.Priority = glass.ImageFirst
-	if b.question.Priority == glass.ImageFirst {
+	if b.Question.Priority == glass.ImageFirst {
 		q.Priority = glass.BlurFirst
 	}
-	other := glass.Choose(&q, b.stacks)[0]
+	other := glass.Choose(&q, b.Stacks)[0]
 	if slices.Equal(ids(best.Filters), ids(other.Filters)) {
 		return nil
 	}
@@ -188,11 +181,11 @@ func autoAt(s *shot.Scene, on stop.Stops) *ShotAuto {
 	return a
 }
 
-func (r *ShotRequest) tilt(on []string) *ShotTilt {
+func tiltOf(r *assemble.ShotRequest, on []string) *ShotTilt {
 	f := r.Scene.Tilt
 	t := &ShotTilt{NeedsDeg: motion.Uptilt(f.TiltDeg, f.AtMps, f.SpeedMps), State: "unknown"}
 	t.Words = fmt.Sprintf("level flight at %.0f m/s needs %.0f° of tilt", f.SpeedMps, float64(t.NeedsDeg))
-	if t.LeavesDeg = r.tiltLeft(on); t.LeavesDeg == nil {
+	if t.LeavesDeg = tiltLeftOf(r, on); t.LeavesDeg == nil {
 		t.Words += "; how far this rig tilts with glass on is not known"
 		return t
 	}
@@ -206,7 +199,7 @@ func (r *ShotRequest) tilt(on []string) *ShotTilt {
 // tiltLeft returns how far up the camera tilts with these filters on: the least
 // that was tried with one of them. What is known of the rig in general stands in for
 // filters that were not.
-func (r *ShotRequest) tiltLeft(on []string) (left *angle.Deg) {
+func tiltLeftOf(r *assemble.ShotRequest, on []string) (left *angle.Deg) {
 	least := func(d *angle.Deg) {
 		if d != nil && (left == nil || *d < *left) {
 			left = d
@@ -226,7 +219,7 @@ func (r *ShotRequest) tiltLeft(on []string) (left *angle.Deg) {
 }
 
 // schools says what each school would do with this shot.
-func (r *ShotRequest) schools(s *shot.Scene, b *bench, wish shot.Wish) []SchoolLine {
+func schoolsOf(r *assemble.ShotRequest, s *shot.Scene, b *assemble.Setup, wish shot.Wish) []SchoolLine {
 	type way struct {
 		school, name, target string
 		by                   shot.School
@@ -258,7 +251,7 @@ func (r *ShotRequest) schools(s *shot.Scene, b *bench, wish shot.Wish) []SchoolL
 		}
 		t := v.Option.Shutter
 		line := SchoolLine{
-			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: v.Question.Spoken(t), AngleDeg: b.angle(t), Filters: ids(v.Option.Filters),
+			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: v.Question.Spoken(t), AngleDeg: b.Angle(t), Filters: ids(v.Option.Filters),
 			ISO: v.Option.ISO, LeftStops: v.Option.Left, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
 		}
 		if gives := v.Gives(); gives != "" {

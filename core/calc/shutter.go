@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -10,21 +11,14 @@ import (
 // ShutterRequest asks for the camera's shutter nearest to a wish: exactly one of
 // text, shutterS and angleDeg.
 type ShutterRequest struct {
-	Text      string         `json:"text,omitempty" maxLength:"20" doc:"1/60, 60, 0.5s, 2\" or 180°"`
-	ShutterS  *float64       `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
-	AngleDeg  *float64       `json:"angleDeg,omitempty" minimum:"0.001" maximum:"360" doc:"degrees"`
-	FPS       float64        `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second; left out for a still"`
-	Steps     []stop.Shutter `json:"steps,omitempty" maxItems:"200" minimum:"0.0000001" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
-	Delivery  *Delivery      `json:"delivery,omitempty"`
-	IntervalS float64        `json:"intervalS,omitempty" minimum:"0.001" maximum:"86400" doc:"time-lapse: seconds from frame to frame"`
-	WriteS    *float64       `json:"writeS,omitempty" minimum:"0" maximum:"60" doc:"time-lapse: seconds the camera needs to write a frame; 0.5 by default"`
-}
-
-// Delivery is how the frames are shown.
-type Delivery struct {
-	Mode   string  `json:"mode" enum:"every-frame,real-time,speed-up"`
-	FPS    float64 `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second shown"`
-	Factor float64 `json:"factor,omitempty" minimum:"0.00001" maximum:"10000" doc:"how many times faster than life"`
+	Text      string             `json:"text,omitempty" maxLength:"20" doc:"1/60, 60, 0.5s, 2\" or 180°"`
+	ShutterS  *float64           `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
+	AngleDeg  *float64           `json:"angleDeg,omitempty" minimum:"0.001" maximum:"360" doc:"degrees"`
+	FPS       float64            `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second; left out for a still"`
+	Steps     []stop.Shutter     `json:"steps,omitempty" maxItems:"200" minimum:"0.0000001" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
+	Delivery  *assemble.Delivery `json:"delivery,omitempty"`
+	IntervalS float64            `json:"intervalS,omitempty" minimum:"0.001" maximum:"86400" doc:"time-lapse: seconds from frame to frame"`
+	WriteS    *float64           `json:"writeS,omitempty" minimum:"0" maximum:"60" doc:"time-lapse: seconds the camera needs to write a frame; 0.5 by default"`
 }
 
 // ShutterAnswer is the wish beside what the camera offers.
@@ -55,7 +49,7 @@ func Shutter(r ShutterRequest) (*ShutterAnswer, error) {
 	}
 	snapped, ok := stop.Snap(ideal, r.Steps, rate)
 	if !ok {
-		return nil, noPossibleStep("steps", r.Steps, rate)
+		return nil, assemble.NoPossibleStep("steps", r.Steps, rate)
 	}
 	a := &ShutterAnswer{
 		IdealS: ideal.Seconds(), ShutterS: snapped.Offered.Seconds(), SnapStops: float64(snapped.Off),
@@ -93,7 +87,7 @@ func (r *ShutterRequest) ideal(fps stop.FrameRate) (stop.Shutter, error) {
 	case r.Text != "":
 		t, err := stop.ParseShutter(r.Text, rate)
 		if err != nil {
-			return 0, unreadable("text", err)
+			return 0, assemble.Unreadable("text", err)
 		}
 		return t, nil
 	case rate == 0:
@@ -148,9 +142,4 @@ func (a *ShutterAnswer) judge(r ShutterRequest, ideal stop.Shutter, fps stop.Fra
 		a.Possible = false
 		a.Why = fmt.Sprintf("%v is longer than a frame at %v fps; the longest is %v", ideal, fps, fps.Frame())
 	}
-}
-
-func noPossibleStep(field string, steps []stop.Shutter, fps stop.FrameRate) error {
-	return &problem.Fault{Field: field, Value: len(steps), Allowed: fmt.Sprintf(
-		"at least one shutter time of no more than %v, the length of a frame at %v fps", fps.Frame(), fps)}
 }

@@ -1,23 +1,15 @@
 package calc
 
 import (
+	"pinhole/core/assemble"
 	"pinhole/core/glass"
-	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
 
-// SceneLight is one light, or the lowest and highest of a shot.
-type SceneLight struct {
-	EV100       *stop.EV   `json:"ev100,omitempty" minimum:"-20" maximum:"40" doc:"one light, as EV at ISO 100; this or both others"`
-	LowEV100    *stop.EV   `json:"lowEv100,omitempty" minimum:"-20" maximum:"40" doc:"the lowest light of the shot"`
-	HighEV100   *stop.EV   `json:"highEv100,omitempty" minimum:"-20" maximum:"40" doc:"the highest light of the shot"`
-	SpreadStops stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"how far the reading may be off"`
-}
-
 // SolveRequest asks which glass brings a light to a setting.
 type SolveRequest struct {
-	Wish
-	Light SceneLight `json:"light"`
+	assemble.Wish
+	Light assemble.SceneLight `json:"light"`
 }
 
 // SolveAnswer is the setting and the options, best first.
@@ -78,45 +70,26 @@ type Rung struct {
 
 // Solve answers solve.
 func Solve(r SolveRequest) (*SolveAnswer, error) {
-	light, err := r.Light.light()
+	light, err := r.Light.Light()
 	if err != nil {
 		return nil, err
 	}
-	b, err := r.Wish.bench()
+	b, err := r.Wish.Setup()
 	if err != nil {
 		return nil, err
 	}
-	b.question.Light = light
-	return b.solve(), nil
+	b.Question.Light = light
+	return solved(b), nil
 }
 
-func (l *SceneLight) light() (glass.Light, error) {
-	isRange := l.LowEV100 != nil || l.HighEV100 != nil
-	switch {
-	case l.EV100 != nil && isRange:
-		return glass.Light{}, &problem.Fault{Field: "light.ev100", Value: *l.EV100, Allowed: "either one light or a range, not both"}
-	case l.EV100 != nil:
-		return glass.Light{Low: *l.EV100, High: *l.EV100, Spread: l.SpreadStops}, nil
-	case l.HighEV100 == nil && isRange:
-		return glass.Light{}, &problem.Fault{Field: "light.highEv100", Allowed: "the highest light beside the lowest"}
-	case l.LowEV100 == nil && isRange:
-		return glass.Light{}, &problem.Fault{Field: "light.lowEv100", Allowed: "the lowest light beside the highest"}
-	case !isRange:
-		return glass.Light{}, &problem.Fault{Field: "light.ev100", Allowed: "one light, or lowEv100 and highEv100"}
-	case *l.LowEV100 > *l.HighEV100:
-		return glass.Light{}, &problem.Fault{Field: "light.lowEv100", Value: *l.LowEV100, Allowed: "at most highEv100"}
-	}
-	return glass.Light{Low: *l.LowEV100, High: *l.HighEV100, Ranged: true, Spread: l.SpreadStops}, nil
-}
-
-func (b *bench) solve() *SolveAnswer {
-	q := &b.question
+func solved(b *assemble.Setup) *SolveAnswer {
+	q := &b.Question
 	a := &SolveAnswer{
-		ShutterS: q.Setting.Shutter, AngleDeg: b.angle(q.Setting.Shutter), SnapStops: b.snapped.Off,
+		ShutterS: q.Setting.Shutter, AngleDeg: b.Angle(q.Setting.Shutter), SnapStops: b.Snapped.Off,
 		EVSet: q.Setting.EV(), NeedStops: q.Need(), Ladder: []Rung{},
 	}
-	for _, o := range glass.Choose(q, b.stacks) {
-		a.Options = append(a.Options, b.option(&o))
+	for _, o := range glass.Choose(q, b.Stacks) {
+		a.Options = append(a.Options, optionOf(b, &o))
 	}
 	a.Mode = a.Options[0].Mode
 	for _, c := range q.Ladder() {
@@ -125,21 +98,13 @@ func (b *bench) solve() *SolveAnswer {
 	return a
 }
 
-// angle returns the shutter angle of t, nil for a still.
-func (b *bench) angle(t stop.Shutter) *stop.Angle {
-	if b.question.Rate == 0 {
-		return nil
-	}
-	angle := t.Angle(b.question.Rate)
-	return &angle
-}
-
-func (b *bench) option(o *glass.Option) Option {
-	q := &b.question
+// optionOf writes an option as its answer.
+func optionOf(b *assemble.Setup, o *glass.Option) Option {
+	q := &b.Question
 	out := Option{
 		Filters: ids(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
-		Verdict: o.Verdict, State: o.State(q), CouldBe: o.CouldBe(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.angle(o.Shutter),
-		Cost: o.Cost, LostStops: o.Lost, Mode: b.mode(o.Mode), Reasons: o.Reasons(q),
+		Verdict: o.Verdict, State: o.State(q), CouldBe: o.CouldBe(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.Angle(o.Shutter),
+		Cost: o.Cost, LostStops: o.Lost, Mode: modeOf(b, o.Mode), Reasons: o.Reasons(q),
 	}
 	if o.Turned != nil {
 		out.Settings = map[string]stop.Stops{o.Turned.ID: o.Setting}
@@ -159,13 +124,13 @@ func ids(filters []*glass.Filter) []string {
 	return out
 }
 
-func (b *bench) mode(m *glass.Mode) *Mode {
+func modeOf(b *assemble.Setup, m *glass.Mode) *Mode {
 	if m == nil {
 		return nil
 	}
 	return &Mode{
 		Kind: m.Kind, ISOLow: m.ISOLow, ISOHigh: m.ISOHigh, SlowestS: m.Slowest, FastestS: m.Fastest,
-		SlowestText: b.question.Spoken(m.Slowest), FastestText: b.question.Spoken(m.Fastest),
-		SlowestAngleDeg: b.angle(m.Slowest), FastestAngleDeg: b.angle(m.Fastest), ShortStops: m.Short,
+		SlowestText: b.Question.Spoken(m.Slowest), FastestText: b.Question.Spoken(m.Fastest),
+		SlowestAngleDeg: b.Angle(m.Slowest), FastestAngleDeg: b.Angle(m.Fastest), ShortStops: m.Short,
 	}
 }

@@ -1,37 +1,17 @@
 package calc
 
 import (
-	"fmt"
+	"pinhole/core/assemble"
 	"time"
 
 	"pinhole/core/angle"
 	"pinhole/core/light"
-	"pinhole/core/problem"
 )
-
-// PlaceFields is a point on the earth.
-type PlaceFields struct {
-	LatDeg angle.Deg `json:"latDeg" minimum:"-90" maximum:"90" doc:"latitude, north positive, degrees"`
-	LonDeg angle.Deg `json:"lonDeg" minimum:"-180" maximum:"180" doc:"longitude, east positive, degrees"`
-}
-
-func (f *PlaceFields) place() light.Place { return light.Place{Lat: f.LatDeg, Lon: f.LonDeg} }
-
-// Years for which the sun's formulas hold.
-const firstYear, lastYear = 1950, 2050
-
-// checkYear returns the fault of an instant for which the sun is not computed.
-func checkYear(field string, t time.Time) error {
-	if year := t.UTC().Year(); year < firstYear || year > lastYear {
-		return &problem.Fault{Field: field, Value: t, Allowed: fmt.Sprintf("an instant from %d to %d, for which the sun's formulas hold", firstYear, lastYear)}
-	}
-	return nil
-}
 
 // SunRequest asks where the sun stands.
 type SunRequest struct {
 	Time time.Time `json:"time" doc:"an instant with its zone; the day is the local one at that offset"`
-	PlaceFields
+	assemble.PlaceFields
 }
 
 // SunAnswer is the sun at the instant and on its day.
@@ -62,11 +42,11 @@ type DawnDusk struct {
 
 // TheSun answers sun.
 func TheSun(r SunRequest) (*SunAnswer, error) {
-	if err := checkYear("time", r.Time); err != nil {
+	if err := assemble.CheckYear("time", r.Time); err != nil {
 		return nil, err
 	}
-	p := light.Sun(r.Time, r.place())
-	day := light.DayOf(r.Time, r.place())
+	p := light.Sun(r.Time, r.Place())
+	day := light.DayOf(r.Time, r.Place())
 	a := &SunAnswer{
 		AltitudeDeg: p.Apparent(), GeometricDeg: p.Geometric, AzimuthDeg: p.Azimuth, SolarNoon: day.Noon, Polar: day.Polar(),
 		Twilight: Twilight{twilight(&day, light.Civil), twilight(&day, light.Nautical), twilight(&day, light.Astronomical)},

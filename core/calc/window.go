@@ -2,6 +2,7 @@ package calc
 
 import (
 	"errors"
+	"pinhole/core/assemble"
 	"pinhole/core/shot"
 
 	"pinhole/core/glass"
@@ -12,33 +13,33 @@ import (
 
 // WindowRequest is one shot with everything that makes a demand on its shutter.
 type WindowRequest struct {
-	Wish
-	Light      SceneLight       `json:"light"`
-	School     shot.School      `json:"school,omitempty" enum:"angle,fixed,stabiliser-first,free" doc:"what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default"`
-	Rates      []float64        `json:"rates,omitempty" maxItems:"40" minimum:"0.00001" maximum:"10000" doc:"the camera's frame rates; a trade doubles the present one when they are left out"`
-	Stabiliser *WindowShake     `json:"stabiliser,omitempty"`
-	Blur       *WindowMovement  `json:"blur,omitempty" doc:"what passes through the picture"`
-	Vibration  *WindowVibration `json:"vibration,omitempty"`
-	Lamps      *LampFields      `json:"lamps,omitempty"`
+	assemble.Wish
+	Light      assemble.SceneLight  `json:"light"`
+	School     shot.School          `json:"school,omitempty" enum:"angle,fixed,stabiliser-first,free" doc:"what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default"`
+	Rates      []float64            `json:"rates,omitempty" maxItems:"40" minimum:"0.00001" maximum:"10000" doc:"the camera's frame rates; a trade doubles the present one when they are left out"`
+	Stabiliser *WindowShake         `json:"stabiliser,omitempty"`
+	Blur       *WindowMovement      `json:"blur,omitempty" doc:"what passes through the picture"`
+	Vibration  *WindowVibration     `json:"vibration,omitempty"`
+	Lamps      *assemble.LampFields `json:"lamps,omitempty"`
 }
 
 // WindowShake is the shake, its stabiliser, and what a trial found.
 type WindowShake struct {
-	LensFields
-	ShakeFields
+	assemble.LensFields
+	assemble.ShakeFields
 	TrialS stop.Shutter `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial, seconds; replaces the computed floor"`
 }
 
 // WindowMovement is what passes.
 type WindowMovement struct {
-	LensFields
-	MovementFields
+	assemble.LensFields
+	assemble.MovementFields
 }
 
 // WindowVibration is what a motor does.
 type WindowVibration struct {
-	LensFields
-	VibrationFields
+	assemble.LensFields
+	assemble.VibrationFields
 }
 
 // WindowAnswer is every demand on one scale, who excludes whom, and the verdict.
@@ -130,17 +131,17 @@ func ShutterWindow(r WindowRequest) (*WindowAnswer, error) {
 	}
 	w, err := scene.Window()
 	if errors.Is(err, shot.ErrNoStep) {
-		return nil, noPossibleStep("camera.steps", r.Camera.Steps, scene.Question.Rate)
+		return nil, assemble.NoPossibleStep("camera.steps", r.Camera.Steps, scene.Question.Rate)
 	}
 	if err != nil {
 		return nil, err
 	}
-	return b.window(scene, w, r.patch), nil
+	return windowOf(b, scene, w, r.patch), nil
 }
 
-// window writes a window as its answer; patch writes a change for the request that
+// windowOf writes a window as its answer; patch writes a change for the request that
 // was asked.
-func (b *bench) window(scene *shot.Scene, w *shot.Window, patch func(shot.Change) map[string]any) *WindowAnswer {
+func windowOf(b *assemble.Setup, scene *shot.Scene, w *shot.Window, patch func(shot.Change) map[string]any) *WindowAnswer {
 	a := &WindowAnswer{
 		TargetS: w.Target.Offered, FromS: w.Span.From, ToS: w.Span.To,
 		Bands: bandsOf(scene, w), Conflicts: []WindowConflict{}, Trades: []WindowTrade{},
@@ -159,17 +160,17 @@ func (b *bench) window(scene *shot.Scene, w *shot.Window, patch func(shot.Change
 			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, Does: t.Does, Costs: t.Costs, Change: patch(t.Change),
 		})
 	}
-	a.Verdict = b.verdict(&w.Verdict)
+	a.Verdict = verdictOf(b, &w.Verdict)
 	return a
 }
 
-func (b *bench) verdict(v *shot.Verdict) WindowVerdict {
+func verdictOf(b *assemble.Setup, v *shot.Verdict) WindowVerdict {
 	at := *b
-	at.question = v.Question
+	at.Question = v.Question
 	t := v.Question.Setting.Shutter
-	taken := at.option(&v.Option)
+	taken := optionOf(&at, &v.Option)
 	out := WindowVerdict{
-		ShutterS: t, Text: t.String(), AngleDeg: at.angle(t), Filters: taken.Filters, State: v.State,
+		ShutterS: t, Text: t.String(), AngleDeg: at.Angle(t), Filters: taken.Filters, State: v.State,
 		CouldBe: taken.CouldBe, Option: taken, Strains: []Strain{}, Because: v.Because,
 	}
 	if gives := v.Gives(); gives != "" {
@@ -203,18 +204,18 @@ func bandsOf(scene *shot.Scene, w *shot.Window) []WindowBand {
 }
 
 // scene turns the request into what plan weighs.
-func (r *WindowRequest) scene() (*shot.Scene, *bench, error) {
-	light, err := r.Light.light()
+func (r *WindowRequest) scene() (*shot.Scene, *assemble.Setup, error) {
+	light, err := r.Light.Light()
 	if err != nil {
 		return nil, nil, err
 	}
-	b, err := r.Wish.bench()
+	b, err := r.Wish.Setup()
 	if err != nil {
 		return nil, nil, err
 	}
-	b.question.Light = light
-	s := &shot.Scene{Question: b.question, Stacks: b.stacks, School: r.School, Steps: r.Camera.Steps}
-	s.Rebuild = b.rebuild(r.Choices)
+	b.Question.Light = light
+	s := &shot.Scene{Question: b.Question, Stacks: b.Stacks, School: r.School, Steps: r.Camera.Steps}
+	s.Rebuild = b.Rebuild(r.Choices)
 	if r.AngleDeg != nil {
 		s.Wish.Angle = *r.AngleDeg
 	} else {
@@ -229,36 +230,36 @@ func (r *WindowRequest) scene() (*shot.Scene, *bench, error) {
 // demands fills in what shakes, passes, vibrates and pulses.
 func (r *WindowRequest) demands(s *shot.Scene) error {
 	if f := r.Stabiliser; f != nil {
-		lens, err := f.lens("stabiliser.")
+		lens, err := f.Lens("stabiliser.")
 		if err != nil {
 			return err
 		}
-		s.Shaking = &shot.Shaking{Lens: lens, Shake: f.shake(), Trial: f.TrialS}
+		s.Shaking = &shot.Shaking{Lens: lens, Shake: f.Shake(), Trial: f.TrialS}
 	}
 	if f := r.Blur; f != nil {
-		lens, err := f.lens("blur.")
+		lens, err := f.Lens("blur.")
 		if err != nil {
 			return err
 		}
-		m, err := f.movement("blur.")
+		m, err := f.Movement("blur.")
 		if err != nil {
 			return err
 		}
 		s.Passing = &shot.Passing{Lens: lens, Movement: m}
 	}
 	if f := r.Vibration; f != nil {
-		lens, err := f.lens("vibration.")
+		lens, err := f.Lens("vibration.")
 		if err != nil {
 			return err
 		}
-		v, err := f.vibration("vibration.")
+		v, err := f.Vibration("vibration.")
 		if err != nil {
 			return err
 		}
 		s.Vibration = &shot.Vibrating{Lens: lens, Vibration: v}
 	}
 	if f := r.Lamps; f != nil {
-		lamp, err := f.lamp("lamps.")
+		lamp, err := f.Lamp("lamps.")
 		if err != nil {
 			return err
 		}
@@ -316,7 +317,7 @@ func (r *WindowRequest) patch(c shot.Change) map[string]any {
 	}
 	if c.Glass != nil {
 		// A merge patch replaces lists whole.
-		patch["kit"] = append(r.Kit[:len(r.Kit):len(r.Kit)], KitFilter{ID: shot.NewGlass, Kind: glass.ND, Stops: *c.Glass})
+		patch["kit"] = append(r.Kit[:len(r.Kit):len(r.Kit)], assemble.KitFilter{ID: shot.NewGlass, Kind: glass.ND, Stops: *c.Glass})
 	}
 	if c.Stabiliser != nil {
 		into("stabiliser", "kind", *c.Stabiliser)

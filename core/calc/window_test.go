@@ -256,7 +256,7 @@ func BenchmarkWindow(b *testing.B) {
 			if err != nil {
 				b.Fatal(err)
 			}
-			glass.Choose(&bench.question, bench.stacks)
+			glass.Choose(&bench.Question, bench.Stacks)
 		}
 	})
 }

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"slices"
 	"time"
 
@@ -15,14 +16,14 @@ import (
 // shoots, and the glass it calls for.
 type YearRequest struct {
 	Days []time.Time `json:"days" minItems:"1" maxItems:"60" doc:"local midnights, a week apart, each with the offset its day has"`
-	PlaceFields
-	Sky     light.Sky     `json:"sky" enum:"clear,partly,overcast"`
-	Surface stop.Stops    `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
-	Hours   []float64     `json:"hours" minItems:"1" maxItems:"24" minimum:"0" maximum:"23.99" doc:"of the local clock"`
-	EVSet   stop.EV       `json:"evSet" minimum:"-20" maximum:"40" doc:"the light the setting needs"`
-	Offset  stop.Stops    `json:"offsetStops,omitempty" minimum:"-5" maximum:"5"`
-	Stacks  []OutingStack `json:"stacks" maxItems:"100"`
-	Band    *Tolerance    `json:"tolerance,omitempty"`
+	assemble.PlaceFields
+	Sky     light.Sky           `json:"sky" enum:"clear,partly,overcast"`
+	Surface stop.Stops          `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
+	Hours   []float64           `json:"hours" minItems:"1" maxItems:"24" minimum:"0" maximum:"23.99" doc:"of the local clock"`
+	EVSet   stop.EV             `json:"evSet" minimum:"-20" maximum:"40" doc:"the light the setting needs"`
+	Offset  stop.Stops          `json:"offsetStops,omitempty" minimum:"-5" maximum:"5"`
+	Stacks  []OutingStack       `json:"stacks" maxItems:"100"`
+	Band    *assemble.Tolerance `json:"tolerance,omitempty"`
 }
 
 // YearAnswer is a row a week.
@@ -62,12 +63,12 @@ func Year(r YearRequest) (*YearAnswer, error) {
 	if t := r.Band; t != nil {
 		band = glass.Band{Dark: t.Dark, Bright: t.Bright}
 	}
-	o := &light.Outdoors{Place: r.place(), Sky: r.Sky, Plane: light.Vertical, Albedo: light.DefaultAlbedo, Surface: r.Surface}
+	o := &light.Outdoors{Place: r.Place(), Sky: r.Sky, Plane: light.Vertical, Albedo: light.DefaultAlbedo, Surface: r.Surface}
 	a := &YearAnswer{Calls: []YearCall{}, Words: []string{}}
 	calls := map[string]int{}
 	open := 0
 	for i, day := range r.Days {
-		if err := checkYear(fmt.Sprintf("days[%d]", i), day); err != nil {
+		if err := assemble.CheckYear(fmt.Sprintf("days[%d]", i), day); err != nil {
 			return nil, err
 		}
 		week := YearWeek{From: day.Format(time.DateOnly)}

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"strings"
 	"testing"
 	"time"
@@ -52,7 +53,7 @@ func TestAYearOfLight(t *testing.T) {
 }
 
 func BenchmarkYear(b *testing.B) {
-	r := YearRequest{Days: weeks(), PlaceFields: PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.ClearSky, EVSet: 7.6}
+	r := YearRequest{Days: weeks(), PlaceFields: assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.ClearSky, EVSet: 7.6}
 	for h := range 24 {
 		r.Hours = append(r.Hours, float64(h))
 	}

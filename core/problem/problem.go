@@ -4,6 +4,7 @@ package problem
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"strings"
 )
@@ -80,4 +81,22 @@ func Malformed(reason string) *Document {
 func TooLarge(limit int) *Document {
 	return &Document{Type: "about:blank", Title: "The request is too large", Status: statusTooLarge,
 		Detail: fmt.Sprintf("a request has at most %d bytes", limit)}
+}
+
+// At returns err with path put before the field of its fault, as in At("light", …) of a
+// fault of "at.bias", which becomes "light.at.bias". An error that holds no fault is
+// returned as it is.
+func At(path string, err error) error {
+	var fault *Fault
+	if path == "" || !errors.As(err, &fault) {
+		return err
+	}
+	there := *fault
+	if there.Field = path; fault.Field != "" {
+		if !strings.HasPrefix(fault.Field, "[") {
+			there.Field += "."
+		}
+		there.Field += fault.Field
+	}
+	return &there
 }

@@ -2,6 +2,7 @@ package demo
 
 import (
 	"pinhole/core/angle"
+	"pinhole/core/assemble"
 	"pinhole/core/calc"
 	"pinhole/core/card"
 	"pinhole/core/fit"
@@ -36,7 +37,7 @@ type kit struct {
 }
 
 func cameras() []kit {
-	camera := func(name, archetype string, n stop.FNumber, base, ceiling stop.ISO, steps []string, profile calc.CameraProfile, recipe store.Recipe, rates []string, rigs ...store.RigSheet) kit {
+	camera := func(name, archetype string, n stop.FNumber, base, ceiling stop.ISO, steps []string, profile assemble.CameraProfile, recipe store.Recipe, rates []string, rigs ...store.RigSheet) kit {
 		return kit{store.CameraFields{Name: name, Aperture: n, ISOBase: base, ISOCeiling: ceiling, Steps: steps, Rates: rates, FrameSizes: []string{"3840x2160", "1920x1080"},
 			Mounted: []string{}, Profile: &profile, Archetype: archetype, Recipe: recipe,
 			Sources: map[string]store.Source{"aperture": store.Printed, "isoBase": store.Printed, "isoCeiling": store.Measured, "steps": store.Printed, "rates": store.Printed,
@@ -46,25 +47,25 @@ func cameras() []kit {
 	flying := daylight
 	flying.Transmission, flying.ISOLimits = "power and channel as local law allows", "100 to 400"
 	all := []kit{
-		camera(pocket, "pocket-gimbal", 2, 100, 1600, filmSteps, calc.CameraProfile{
+		camera(pocket, "pocket-gimbal", 2, 100, 1600, filmSteps, assemble.CameraProfile{
 			Lens: lens(72, motion.Rectilinear), FocalMm: 5, Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.016, Automatic: moves(glass.ShutterFirst),
 		}, daylight, []string{"24", "25", "30", "50", "60"}, rig("in the hand", "bare", "upright", calc.RigFields{
 			Mount: fit.Magnet, PupilDepthMm: value(2.5), PayloadG: value(5.0), TiltUpDeg: degrees(45), TiltDownDeg: degrees(60), AccelG: value(2.0), SpeedMps: value(3.0)})),
-		camera(crate, "action", 2.8, 100, 1600, filmSteps, calc.CameraProfile{
+		camera(crate, "action", 2.8, 100, 1600, filmSteps, assemble.CameraProfile{
 			Lens: lens(118, motion.Equidistant), FocalMm: 2.7, Stabiliser: motion.Electronic, ReadoutS: 0.014, Automatic: moves(glass.ShutterFirst),
 		}, daylight, []string{"25", "30", "50", "60", "100", "120"}, rig("in its frame", "frame", "upright", calc.RigFields{
 			Mount: fit.Twist, PupilDepthMm: value(1.0), AccelG: value(6.0), SpeedMps: value(12.0)}),
 			rig("in the rain case", "case", "upside-down", calc.RigFields{Mount: fit.PushOn, BarrelMm: []float64{42.10, 42.30}, AccelG: value(6.0), SpeedMps: value(12.0)})),
-		camera(quad, "air-unit", 2.1, 100, 800, coarseSteps, calc.CameraProfile{
+		camera(quad, "air-unit", 2.1, 100, 800, coarseSteps, assemble.CameraProfile{
 			Lens: lens(130, motion.Equidistant), FocalMm: 2.4, Stabiliser: motion.Post, ReadoutS: 0.012, Automatic: moves(glass.ISOFirst), MaxTiltDeg: degrees(40), Flies: true,
 		}, flying, []string{"30", "60", "120"}, rig("behind the nose plate", "frame", "upright", calc.RigFields{
 			Mount: fit.PushOn, BarrelMm: []float64{21.02, 21.04}, PupilDepthMm: value(0.6), AccelG: value(12.0), SpeedMps: value(30.0), Flown: card.Manual, BareG: value(231.5), LimitG: value(249.0)})),
-		camera(drone, "camera-drone", 2.8, 100, 800, filmSteps, calc.CameraProfile{
+		camera(drone, "camera-drone", 2.8, 100, 800, filmSteps, assemble.CameraProfile{
 			Lens: lens(70, motion.Rectilinear), FocalMm: 8, Stabiliser: motion.Gimbal, ReadoutS: 0.02, Automatic: moves(glass.ShutterFirst), MaxTiltDeg: degrees(20), Flies: true,
 		}, flying, []string{"24", "25", "30", "48", "50", "60"}, rig("on its gimbal", "bare", "upright", calc.RigFields{
 			Mount: fit.Snap, BarrelMm: []float64{38.00, 38.02}, PupilDepthMm: value(3.0), FoldMm: value(3.4), PayloadG: value(2.5), TiltUpDeg: degrees(24), TiltDownDeg: degrees(90),
 			AccelG: value(3.0), SpeedMps: value(16.0), Flown: card.Level, BareG: value(246.2), LimitG: value(249.0)})),
-		camera(phone, "phone-gimbal", 1.8, 50, 800, slowSteps, calc.CameraProfile{
+		camera(phone, "phone-gimbal", 1.8, 50, 800, slowSteps, assemble.CameraProfile{
 			Lens: lens(68, motion.Rectilinear), FocalMm: 6, Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.02, Automatic: moves(glass.ISOFirst),
 		}, daylight, []string{"24", "25", "30", "60"}, rig("in the motor gimbal", "frame", "upright", calc.RigFields{
 			Mount: fit.Clip, PupilDepthMm: value(2.0), PayloadG: value(40.0), FilterArmMm: value(70.0), CounterArmMm: value(55.0), AccelG: value(2.0), SpeedMps: value(3.0)})),
@@ -80,11 +81,13 @@ func rig(name, housing, way string, measures calc.RigFields) store.RigSheet {
 		Sources: map[string]store.Source{"barrelMm": store.Measured, "pupilDepthMm": store.Assumed, "payloadG": store.Printed, "accelG": store.Assumed, "speedMps": store.Assumed}}
 }
 
-func lens(hfov angle.Deg, p motion.Projection) *calc.LensFields {
-	return &calc.LensFields{WidthPx: 3840, HFOVDeg: hfov, Projection: p}
+func lens(hfov angle.Deg, p motion.Projection) *assemble.LensFields {
+	return &assemble.LensFields{WidthPx: 3840, HFOVDeg: hfov, Projection: p}
 }
 
-func moves(first glass.Moves) *calc.AutomaticProfile { return &calc.AutomaticProfile{Priority: first} }
+func moves(first glass.Moves) *assemble.AutomaticProfile {
+	return &assemble.AutomaticProfile{Priority: first}
+}
 
 func degrees(d angle.Deg) *angle.Deg { return &d }
 
@@ -121,7 +124,7 @@ func wobbles(g *gear)                 { g.found.Wobbles = value(true) }
 func dropped(g *gear) {
 	g.History = []store.Happening{{At: bought.AddDate(0, 0, 9), What: "dropped", Note: "on the press floor"}}
 }
-func turns(marks ...calc.RingMark) func(*gear) { return func(g *gear) { g.Ring = marks } }
+func turns(marks ...assemble.RingMark) func(*gear) { return func(g *gear) { g.Ring = marks } }
 
 // bodies are what the glass for each camera is like to hold.
 var bodies = map[string]calc.Body{
@@ -166,6 +169,6 @@ func filters() []gear {
 		filter("VND 2-5 stop", drone, closed, wobbles, flaws(0.4, 0.15), weighing(2.4), slot("D5"), pulls(90), tilts(8)),
 		filter("ND8 (0.9)", phone, weighing(6), slot("E1")),
 		filter("VND 1-6", phone, closed, flaws(0.3, 0.1), weighing(9), slot("E2"),
-			turns(calc.RingMark{Mark: "min", Stops: 1.2}, calc.RingMark{Mark: "3", Stops: 3.1}, calc.RingMark{Mark: "5", Stops: 5.2}, calc.RingMark{Mark: "max", Stops: 6.1})),
+			turns(assemble.RingMark{Mark: "min", Stops: 1.2}, assemble.RingMark{Mark: "3", Stops: 3.1}, assemble.RingMark{Mark: "5", Stops: 5.2}, assemble.RingMark{Mark: "max", Stops: 6.1})),
 	}
 }

@@ -3,10 +3,10 @@ package demo
 import (
 	"context"
 	"fmt"
+	"pinhole/core/assemble"
 	"time"
 
 	"pinhole/core/angle"
-	"pinhole/core/calc"
 	"pinhole/core/light"
 	"pinhole/core/stop"
 	"pinhole/internal/desk"
@@ -25,8 +25,8 @@ func Seed(ctx context.Context, d *desk.Desk) error {
 	}
 	shoot, err := d.Store.Shoots().Save(ctx, store.Shoot{ShootFields: store.ShootFields{
 		Day: store.ShootDay{
-			Where: &calc.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Zone: "Etc/GMT+1", FirstDay: "2031-09-20", LastDay: "2031-09-21", Sky: light.ClearSky,
-			Turns: []calc.SkyTurn{{From: *at(20, 15, 0), Sky: light.PartlyCloudy}, {From: *at(21, 5, 0), Sky: light.ClearSky}},
+			Where: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Zone: "Etc/GMT+1", FirstDay: "2031-09-20", LastDay: "2031-09-21", Sky: light.ClearSky,
+			Turns: []assemble.SkyTurn{{From: *at(20, 15, 0), Sky: light.PartlyCloudy}, {From: *at(21, 5, 0), Sky: light.ClearSky}},
 		},
 		Name: "Marl Terrace harvest", Place: "Marl Terrace, 38.4 N 20.5 W", Notes: "Saturday 20 and Sunday 21 September 2031. All data is made up.",
 	}})
@@ -107,57 +107,57 @@ func shots(ids map[string]string) []store.ShotFields {
 	return []store.ShotFields{
 		{
 			Name: "Dawn walk between the rows", CameraID: ids[pocket], StartsAt: at(20, 7, 20), Day: daylight(25, light.Vertical, 100),
-			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
-			Light:   calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}},
-			Choices: calc.Choices{Mounted: []string{ids["UV on "+pocket]}},
-			Scene: calc.ShotScene{
+			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+			Light:   assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}},
+			Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
+			Scene: assemble.ShotScene{
 				Activity: "walk", Movement: passing(1.4, 1.5),
-				Parts: &calc.PartsFields{SubjectEV100: 10.6, BrightEV100: 14.2, DarkEV100: 7.4, ExposeFor: light.Between},
+				Parts: &assemble.PartsFields{SubjectEV100: 10.6, BrightEV100: 14.2, DarkEV100: 7.4, ExposeFor: light.Between},
 			},
 		},
 		{
 			Name: "Crates down the lane", CameraID: ids[crate], StartsAt: at(20, 10, 40), Day: daylight(35, light.Vertical, 200),
-			Look:  calc.ShotLook{FPS: "50", Target: "180°"},
-			Light: calc.ShotLight{Kind: "auto", At: &calc.Entry{Shutter: "1/2000", ISO: "100"}},
-			Scene: calc.ShotScene{Shake: rate(55), Movement: passing(4, 2)},
+			Look:  assemble.ShotLook{FPS: "50", Target: "180°"},
+			Light: assemble.ShotLight{Kind: "auto", At: &assemble.Entry{Shutter: "1/2000", ISO: "100"}},
+			Scene: assemble.ShotScene{Shake: rate(55), Movement: passing(4, 2)},
 		},
 		{
 			Name: "Dive down the terraces", CameraID: ids[quad], StartsAt: at(20, 12, 15), Day: store.ShotDay{Minutes: 18, Plane: light.Vertical, SurfaceStops: value(stop.Stops(0.5))},
-			Look:    calc.ShotLook{FPS: "60", Target: "180°"},
-			Light:   calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 14.9"}, Low: &calc.Entry{Text: "EV 13.2"}},
-			Choices: calc.Choices{MaxLayers: 1},
-			Scene: calc.ShotScene{
+			Look:    assemble.ShotLook{FPS: "60", Target: "180°"},
+			Light:   assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14.9"}, Low: &assemble.Entry{Text: "EV 13.2"}},
+			Choices: assemble.Choices{MaxLayers: 1},
+			Scene: assemble.ShotScene{
 				Activity: "cruise", Movement: passing(14, 4),
-				Motor: &calc.MotorSwing{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
-				Stick: &calc.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: &calc.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
+				Motor: &assemble.MotorSwing{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
+				Stick: &assemble.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: &assemble.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
 			},
 		},
 		{
 			Name: "Noon walk on the terrace", CameraID: ids[pocket], StartsAt: at(20, 12, 50), Day: daylight(20, light.Vertical, 0),
-			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
-			Light:   calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 14.8"}},
-			Choices: calc.Choices{Mounted: []string{ids["UV on "+pocket]}},
-			Scene:   calc.ShotScene{Activity: "walk", Movement: passing(1.4, 3)},
+			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+			Light:   assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14.8"}},
+			Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
+			Scene:   assemble.ShotScene{Activity: "walk", Movement: passing(1.4, 3)},
 		},
 		{
 			Name: "Lantern supper", CameraID: ids[pocket], StartsAt: at(20, 19, 40), Day: store.ShotDay{Minutes: 60},
-			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
-			Light:   calc.ShotLight{Kind: "lux", At: &calc.Entry{Text: "40"}},
-			Choices: calc.Choices{Mounted: []string{ids["UV on "+pocket]}},
-			Scene:   calc.ShotScene{Activity: "held", Movement: passing(0.6, 2)},
+			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+			Light:   assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "40"}},
+			Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
+			Scene:   assemble.ShotScene{Activity: "held", Movement: passing(0.6, 2)},
 		},
 		{
 			Name: "Pond from above", CameraID: ids[drone], StartsAt: at(21, 11, 5), Day: store.ShotDay{Minutes: 40, Plane: light.Top, HeadingDeg: value(angle.Deg(150)), TiltDeg: -40, Water: true},
-			Look:    calc.ShotLook{FPS: "25", Target: "180°"},
-			Light:   calc.ShotLight{Kind: "lux", At: &calc.Entry{Text: "92000"}},
-			Choices: calc.Choices{Required: []string{ids["CPL on "+drone]}},
-			Scene:   calc.ShotScene{Activity: "cruise", Movement: passing(5, 60)},
+			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+			Light:   assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "92000"}},
+			Choices: assemble.Choices{Required: []string{ids["CPL on "+drone]}},
+			Scene:   assemble.ShotScene{Activity: "cruise", Movement: passing(5, 60)},
 		},
 		{
 			Name: "Press cellar, an hour in a minute", CameraID: ids[phone], StartsAt: at(21, 14, 30), Day: store.ShotDay{Minutes: 60},
-			Look:  calc.ShotLook{FPS: "still", Target: "180°"},
-			Light: calc.ShotLight{Kind: "lux", At: &calc.Entry{Text: "350"}},
-			Scene: calc.ShotScene{Activity: "stand", Interval: 2, Lamps: &calc.LampFields{MainsHz: value(50.0)}, Movement: passing(0.8, 3)},
+			Look:  assemble.ShotLook{FPS: "still", Target: "180°"},
+			Light: assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "350"}},
+			Scene: assemble.ShotScene{Activity: "stand", Interval: 2, Lamps: &assemble.LampFields{MainsHz: value(50.0)}, Movement: passing(0.8, 3)},
 		},
 	}
 }
@@ -167,8 +167,8 @@ func daylight(minutes int, plane light.Plane, heading angle.Deg) store.ShotDay {
 	return store.ShotDay{Minutes: minutes, Plane: plane, HeadingDeg: &heading}
 }
 
-func passing(speedMps, distanceM float64) *calc.MovementFields {
-	return &calc.MovementFields{SpeedMps: &speedMps, DistanceM: &distanceM}
+func passing(speedMps, distanceM float64) *assemble.MovementFields {
+	return &assemble.MovementFields{SpeedMps: &speedMps, DistanceM: &distanceM}
 }
 
 func rate(r angle.DegPerS) *angle.DegPerS { return &r }

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"maps"
+	"pinhole/core/assemble"
 	"slices"
 
 	"pinhole/core/calc"
@@ -16,8 +17,8 @@ import (
 
 // optics returns what choosing needs to know of a camera. Its faults name the
 // fields of store.CameraFields.
-func optics(c store.CameraFields) (calc.Camera, error) {
-	out := calc.Camera{Aperture: c.Aperture, ISOBase: c.ISOBase, ISOCeiling: c.ISOCeiling}
+func optics(c store.CameraFields) (assemble.Camera, error) {
+	out := assemble.Camera{Aperture: c.Aperture, ISOBase: c.ISOBase, ISOCeiling: c.ISOCeiling}
 	if c.TNumber != nil { // the light that comes through
 		out.Aperture = *c.TNumber
 		if *c.TNumber < c.Aperture {
@@ -63,7 +64,7 @@ func (d *Desk) SaveCamera(ctx context.Context, c store.Camera) (store.Camera, er
 
 // CheckRig returns the fault of a rig that could not be.
 func (d *Desk) CheckRig(r store.Rig) error {
-	return errors.Join(checkSources(r.Sources), prefixed("measures.", calc.CheckRig(&r.Measures)))
+	return errors.Join(checkSources(r.Sources), problem.At("measures", calc.CheckRig(&r.Measures)))
 }
 
 func checkSources(sources map[string]store.Source) error {
@@ -73,15 +74,6 @@ func checkSources(sources map[string]store.Source) error {
 		}
 	}
 	return nil
-}
-
-// prefixed puts the path of an object before the field of a fault in it.
-func prefixed(path string, err error) error {
-	var fault *problem.Fault
-	if errors.As(err, &fault) {
-		fault.Field = path + fault.Field
-	}
-	return err
 }
 
 // CheckCamera returns the fault of a camera that could not be used.

@@ -2,6 +2,7 @@ package desk
 
 import (
 	"context"
+	"pinhole/core/assemble"
 	"slices"
 
 	"pinhole/core/calc"
@@ -37,7 +38,7 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 		return nil, err
 	}
 	request := calc.CoverageRequest{
-		Camera: b.Optics, Kit: b.Kit, LowEV100: lanternEV, HighEV100: snowEV, Columns: halfStops, Choices: calc.Choices{Mounted: b.mounted()},
+		Camera: b.Optics, Kit: b.Kit, LowEV100: lanternEV, HighEV100: snowEV, Columns: halfStops, Choices: assemble.Choices{Mounted: b.mounted()},
 	}
 	names := map[string]string{}
 	for _, s := range shots {
@@ -81,6 +82,6 @@ func withLook(looks []calc.CoverageLook, fps, target string) []calc.CoverageLook
 // mounted returns the glass that lives on the lens and is in the kit.
 func (b *Bench) mounted() []string {
 	return slices.DeleteFunc(slices.Clone(b.Camera.Mounted), func(id string) bool {
-		return !slices.ContainsFunc(b.Kit, func(k calc.KitFilter) bool { return k.ID == id })
+		return !slices.ContainsFunc(b.Kit, func(k assemble.KitFilter) bool { return k.ID == id })
 	})
 }

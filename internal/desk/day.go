@@ -3,6 +3,7 @@ package desk
 import (
 	"context"
 	"fmt"
+	"pinhole/core/assemble"
 	"slices"
 	"strings"
 	"time"
@@ -54,7 +55,7 @@ func (d *Desk) Day(ctx context.Context, shootID string) (*Day, error) {
 		out.Request.Sky = light.ClearSky
 	}
 	if a := shoot.Day.Anchor; a != nil {
-		out.Request.Anchor = &calc.LightReading{Time: a.At, EV100: a.EV100}
+		out.Request.Anchor = &assemble.LightReading{Time: a.At, EV100: a.EV100}
 	}
 	if shoot.Kept != nil {
 		out.Request.Before = shoot.Kept.Glass
@@ -97,7 +98,7 @@ func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s
 	required := kit.stillThere(s.Choices.Required)
 	if key := strings.Join(required, "+"); !kit.asked[key] {
 		kit.asked[key] = true
-		stacks, err := calc.OutingStacks(s.CameraID, kit.Rig.ID, kit.Kit, calc.Choices{Mounted: kit.mounted(), Required: required}, kit.titleOf)
+		stacks, err := calc.OutingStacks(s.CameraID, kit.Rig.ID, kit.Kit, assemble.Choices{Mounted: kit.mounted(), Required: required}, kit.titleOf)
 		if err != nil {
 			return fmt.Errorf("the glass of camera %s: %w", s.CameraID, err)
 		}
@@ -123,9 +124,9 @@ func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s
 		shot.FPS = float64(fps)
 	}
 	if r := given.Reading; r != nil && shot.Plane == "" {
-		shot.Read = &calc.SceneLight{EV100: &r.EV100, SpreadStops: r.SpreadStops}
+		shot.Read = &assemble.SceneLight{EV100: &r.EV100, SpreadStops: r.SpreadStops}
 		if low := given.Low; low != nil {
-			shot.Read = &calc.SceneLight{LowEV100: &low.EV100, HighEV100: &r.EV100, SpreadStops: r.SpreadStops}
+			shot.Read = &assemble.SceneLight{LowEV100: &low.EV100, HighEV100: &r.EV100, SpreadStops: r.SpreadStops}
 		}
 	}
 	out.Request.Shots = append(out.Request.Shots, shot)
@@ -135,7 +136,7 @@ func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s
 // stillThere returns those of the ids that the kit holds.
 func (b *Bench) stillThere(ids []string) []string {
 	return slices.DeleteFunc(slices.Clone(ids), func(id string) bool {
-		return !slices.ContainsFunc(b.Kit, func(k calc.KitFilter) bool { return k.ID == id })
+		return !slices.ContainsFunc(b.Kit, func(k assemble.KitFilter) bool { return k.ID == id })
 	})
 }
 

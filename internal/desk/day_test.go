@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"pinhole/core/assemble"
 	"slices"
 	"strings"
 	"testing"
@@ -14,7 +15,7 @@ import (
 
 // Zones are found without a network: on land, at sea, and across the date line.
 func TestZonesOfPlaces(t *testing.T) {
-	for want, place := range map[string]calc.PlaceFields{
+	for want, place := range map[string]assemble.PlaceFields{
 		"Etc/GMT+1": {LatDeg: 38.4, LonDeg: -20.5}, "Etc/GMT-12": {LatDeg: -45, LonDeg: 179}, "Etc/GMT": {LatDeg: 0, LonDeg: 0},
 	} {
 		if zone, err := ZoneAt(place); err != nil || zone != want {
@@ -33,7 +34,7 @@ func TestADayIsMadeReady(t *testing.T) {
 	loose.ShootID = planned.ShootID
 	keep[store.Shot](t)(h.SaveShot(t.Context(), loose))
 	shoot := keep[store.Shoot](t)(h.Store.Shoots().Get(t.Context(), planned.ShootID))
-	shoot.Day = store.ShootDay{Where: &calc.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, LastDay: "2031-09-21"}
+	shoot.Day = store.ShootDay{Where: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, LastDay: "2031-09-21"}
 	keep[store.Shoot](t)(h.Store.Shoots().Save(t.Context(), shoot))
 
 	day := keep[*Day](t)(h.Day(t.Context(), shoot.ID))
@@ -75,8 +76,8 @@ func gearShot(t *testing.T, h *held) store.Shot {
 	t.Helper()
 	shoots := keep[[]store.Shoot](t)(h.Store.Shoots().List(t.Context()))
 	return store.Shot{ShotFields: store.ShotFields{
-		ShootID: shoots[0].ID, CameraID: h.cameraID, Name: "shot", Look: calc.ShotLook{FPS: "25", Target: "180°"},
-		Light: calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}},
+		ShootID: shoots[0].ID, CameraID: h.cameraID, Name: "shot", Look: assemble.ShotLook{FPS: "25", Target: "180°"},
+		Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}},
 	}}
 }
 

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"pinhole/core/assemble"
 	"reflect"
 	"slices"
 	"time"
@@ -21,15 +22,15 @@ type Desk struct {
 
 // Bench is a camera with the glass that goes on it, as the computation takes it.
 type Bench struct {
-	Camera  store.Camera     `json:"camera"`
-	Rig     store.Rig        `json:"rig" doc:"how the camera is held"`
-	Rigs    []store.Rig      `json:"rigs" doc:"every way in which it is"`
-	Optics  calc.Camera      `json:"optics" doc:"the camera as a shot request takes it"`
-	Kit     []calc.KitFilter `json:"kit" doc:"the glass as a shot request takes it"`
-	Filters []ShownFilter    `json:"filters" doc:"what is in the kit, in the same order"`
-	LeftOut []ShownFilter    `json:"leftOut" doc:"glass that goes on but whose strength is not settled"`
-	Fits    []FitCell        `json:"fits" doc:"how each filter in the kit fits, in the same order"`
-	Refused []FitCell        `json:"refused" doc:"glass its owner says goes on, and that does not"`
+	Camera  store.Camera         `json:"camera"`
+	Rig     store.Rig            `json:"rig" doc:"how the camera is held"`
+	Rigs    []store.Rig          `json:"rigs" doc:"every way in which it is"`
+	Optics  assemble.Camera      `json:"optics" doc:"the camera as a shot request takes it"`
+	Kit     []assemble.KitFilter `json:"kit" doc:"the glass as a shot request takes it"`
+	Filters []ShownFilter        `json:"filters" doc:"what is in the kit, in the same order"`
+	LeftOut []ShownFilter        `json:"leftOut" doc:"glass that goes on but whose strength is not settled"`
+	Fits    []FitCell            `json:"fits" doc:"how each filter in the kit fits, in the same order"`
+	Refused []FitCell            `json:"refused" doc:"glass its owner says goes on, and that does not"`
 }
 
 // Bench returns the bench of a camera held as a rig of that id, or as its first.
@@ -38,7 +39,7 @@ func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error
 	if err != nil {
 		return nil, err
 	}
-	b := &Bench{Camera: camera, Kit: []calc.KitFilter{}, Filters: []ShownFilter{}, LeftOut: []ShownFilter{}, Fits: []FitCell{}, Refused: []FitCell{}}
+	b := &Bench{Camera: camera, Kit: []assemble.KitFilter{}, Filters: []ShownFilter{}, LeftOut: []ShownFilter{}, Fits: []FitCell{}, Refused: []FitCell{}}
 	if b.Optics, err = optics(camera.CameraFields); err != nil {
 		return nil, fmt.Errorf("camera %s as stored: %w", cameraID, err)
 	}
@@ -110,7 +111,7 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	if err != nil {
 		return store.Answer{}, err
 	}
-	request := calc.ShotRequest{Camera: b.Optics, Kit: b.Kit, Look: f.Look, Light: f.Light, Choices: f.Choices, Placed: f.Placed,
+	request := assemble.ShotRequest{Camera: b.Optics, Kit: b.Kit, Look: f.Look, Light: f.Light, Choices: f.Choices, Placed: f.Placed,
 		Profile: b.Camera.Profile, Rates: b.Camera.Rates, Scene: f.Scene}
 	given, err := calc.AnswerShot(request)
 	if err != nil {

@@ -3,6 +3,7 @@ package desk
 import (
 	"errors"
 	"path/filepath"
+	"pinhole/core/assemble"
 	"slices"
 	"strings"
 	"testing"
@@ -47,8 +48,8 @@ func gear(t *testing.T, d *Desk, labels ...string) store.Shot {
 		t.Fatal(err)
 	}
 	return store.Shot{ShotFields: store.ShotFields{
-		ShootID: shoot.ID, CameraID: camera.ID, Name: "shot", Look: calc.ShotLook{FPS: "25", Target: "180°"},
-		Light: calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}},
+		ShootID: shoot.ID, CameraID: camera.ID, Name: "shot", Look: assemble.ShotLook{FPS: "25", Target: "180°"},
+		Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}},
 	}}
 }
 
@@ -93,7 +94,7 @@ func TestAnOwnersWordOrAMeasurementSettlesALabel(t *testing.T) {
 
 func TestFaultsNameStoredFields(t *testing.T) {
 	d := newDesk(t)
-	strong := calc.KitFilter{}.Stops + 3
+	strong := assemble.KitFilter{}.Stops + 3
 	field := func(err error) string {
 		var fault *problem.Fault
 		if !errors.As(err, &fault) {
@@ -151,15 +152,15 @@ func TestAShotKeepsItsQuestionAnswerAndReadings(t *testing.T) {
 	if shot, err = d.SaveShot(t.Context(), shot); err != nil || count() != 1 {
 		t.Errorf("the same light was kept again: %d, %v", count(), err)
 	}
-	shot.Light = calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 13"}, Low: &calc.Entry{Text: "EV 11"}}
+	shot.Light = assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 13"}, Low: &assemble.Entry{Text: "EV 11"}}
 	if shot, err = d.SaveShot(t.Context(), shot); err != nil || count() != 3 {
 		t.Errorf("both ends of a range make %d readings, want 3 in all: %v", count(), err)
 	}
-	shot.Light = calc.ShotLight{Kind: "looks", Looks: []calc.Look{}}
+	shot.Light = assemble.ShotLight{Kind: "looks", Looks: []assemble.Look{}}
 	if shot, err = d.SaveShot(t.Context(), shot); err != nil || count() != 3 {
 		t.Errorf("unsettled looking was kept as a reading: %d, %v", count(), err)
 	}
-	shot.Light = calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "?"}}
+	shot.Light = assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "?"}}
 	if _, err = d.SaveShot(t.Context(), shot); err == nil || !strings.Contains(err.Error(), "light.at.text") {
 		t.Errorf("an unreadable light gives %v", err)
 	}
@@ -173,8 +174,8 @@ func TestCoverageFollowsTheShots(t *testing.T) {
 		t.Fatal(err)
 	}
 	dark := shot
-	dark.Look = calc.ShotLook{FPS: "50", Target: "90°"}
-	dark.Light = calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "EV 16"}}
+	dark.Look = assemble.ShotLook{FPS: "50", Target: "90°"}
+	dark.Light = assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 16"}}
 	saved, err := d.SaveShot(t.Context(), dark)
 	if err != nil {
 		t.Fatal(err)

@@ -2,6 +2,7 @@ package desk
 
 import (
 	"errors"
+	"pinhole/core/assemble"
 	"strings"
 
 	"pinhole/core/calc"
@@ -17,8 +18,8 @@ type ShownFilter struct {
 	Title string           `json:"title" doc:"its name, or its label"`
 	Reads calc.LabelAnswer `json:"reads" doc:"what the label says, or what its owner settled on"`
 	// Counts is nil while the label can be read in two ways and nothing was measured.
-	Counts *calc.KitFilter `json:"counts,omitempty" doc:"as it is counted in choosing; left out while its strength is not settled"`
-	Open   string          `json:"open,omitempty" doc:"the question to its owner that keeps it from being used"`
+	Counts *assemble.KitFilter `json:"counts,omitempty" doc:"as it is counted in choosing; left out while its strength is not settled"`
+	Open   string              `json:"open,omitempty" doc:"the question to its owner that keeps it from being used"`
 }
 
 // Show returns the filter with what its label says. Its faults name the fields of
@@ -40,10 +41,10 @@ func Show(f store.Filter) (ShownFilter, error) {
 	if reads.Kind == glass.Variable && f.MeasuredStops != nil {
 		return out, &problem.Fault{Field: "measuredStops", Value: *f.MeasuredStops, Allowed: "nothing for a variable filter: what it takes depends on its ring"}
 	}
-	if err := prefixed("body.", calc.CheckBody(&f.Body)); err != nil {
+	if err := problem.At("body", calc.CheckBody(&f.Body)); err != nil {
 		return out, err
 	}
-	ring, err := calc.CheckRing("ring", f.Ring)
+	ring, err := assemble.CheckRing("ring", f.Ring)
 	if err != nil {
 		return out, err
 	}
@@ -54,7 +55,7 @@ func Show(f store.Filter) (ShownFilter, error) {
 		out.Open = question(reads)
 		return out, nil
 	}
-	out.Counts = &calc.KitFilter{
+	out.Counts = &assemble.KitFilter{
 		ID: f.ID, Kind: reads.Kind, Stops: reads.TotalStops, MinStops: reads.MinStops, MaxStops: reads.MaxStops,
 		MeasuredStops: f.MeasuredStops, StdErrStops: f.StdErrStops, CornerStops: orZero(f.CornerStops), CastStops: orZero(f.CastStops),
 		WeightG: f.WeightG, Base: truth(!f.NeedsBase), TakesLayer: truth(!f.Closed),

@@ -3,6 +3,7 @@ package desk
 import (
 	"context"
 	"fmt"
+	"pinhole/core/assemble"
 	"slices"
 	"time"
 
@@ -222,7 +223,7 @@ func (s *shelf) reference(r store.Rig, except string) *reference {
 }
 
 // viewOf returns what a camera's lens sees at its usual frame size.
-func viewOf(c store.Camera) *calc.View {
+func viewOf(c store.Camera) *assemble.View {
 	if len(c.FrameSizes) == 0 {
 		return nil
 	}

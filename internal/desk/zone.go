@@ -2,11 +2,10 @@ package desk
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 	"sync"
 
 	"github.com/ringsaturn/tzf"
-
-	"pinhole/core/calc"
 )
 
 // finder knows the borders of the time zones. It takes its time to unpack, so that
@@ -15,7 +14,7 @@ var finder = sync.OnceValues(tzf.NewDefaultFinder)
 
 // ZoneAt returns the IANA name of the time zone of a place, found without a network;
 // at sea that of the nautical zone.
-func ZoneAt(place calc.PlaceFields) (string, error) {
+func ZoneAt(place assemble.PlaceFields) (string, error) {
 	f, err := finder()
 	if err != nil {
 		return "", fmt.Errorf("unpack the time zones: %w", err)

@@ -11,11 +11,11 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"pinhole/core/assemble"
 	"slices"
 	"strconv"
 	"strings"
 
-	"pinhole/core/calc"
 	"pinhole/core/problem"
 	"pinhole/core/request"
 	"pinhole/core/stop"
@@ -207,7 +207,7 @@ var columns = []column{
 	maybe("outer mm", func(f *store.FilterFields) **float64 { return &f.Body.OuterMm }),
 	maybe("clear mm", func(f *store.FilterFields) **float64 { return &f.Body.ClearMm }),
 	maybe("thickness mm", func(f *store.FilterFields) **float64 { return &f.Body.ThicknessMm }),
-	list("ring", func(f *store.FilterFields) *[]calc.RingMark { return &f.Ring }),
+	list("ring", func(f *store.FilterFields) *[]assemble.RingMark { return &f.Ring }),
 	list("history", func(f *store.FilterFields) *[]store.Happening { return &f.History }),
 }
 

@@ -2,6 +2,7 @@ package kitfile
 
 import (
 	"bytes"
+	"pinhole/core/assemble"
 	"reflect"
 	"strings"
 	"testing"
@@ -22,7 +23,7 @@ func sample() []store.FilterFields {
 			Set: "thin rings", Price: &price, Condition: "worn", Body: calc.Body{Mount: fit.PushOn, SeatMm: []float64{20.02, 20.05}, ClearMm: &clear},
 			History: []store.Happening{{At: time.Date(2031, 9, 2, 10, 0, 0, 0, time.UTC), What: "dropped", Note: "on stone, \"twice\"; =1+1"}}},
 		{Label: "ND 2.0", Means: "ND2", Name: "=HYPERLINK(\"x\")", Cameras: []string{}, Slot: "-1+1"},
-		{Label: "VND 1-5 stop", CastStops: &none, Cameras: []string{}, Ring: []calc.RingMark{{Mark: "=min", Stops: 1.1}, {Mark: "max", Stops: 5.2}}},
+		{Label: "VND 1-5 stop", CastStops: &none, Cameras: []string{}, Ring: []assemble.RingMark{{Mark: "=min", Stops: 1.1}, {Mark: "max", Stops: 5.2}}},
 		{Label: "mist 1/4", Name: "'quoted", Cameras: []string{"@home"}},
 	}
 }

@@ -4,8 +4,8 @@ package sim
 
 import (
 	"fmt"
+	"pinhole/core/assemble"
 
-	"pinhole/core/calc"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
 	"pinhole/core/picture"
@@ -16,11 +16,11 @@ import (
 
 // CameraRequest points the simulated camera at a light.
 type CameraRequest struct {
-	Camera     calc.Camera         `json:"camera"`
-	Profile    *calc.CameraProfile `json:"profile,omitempty" doc:"how its automatic behaves; shutter first where it does not say"`
-	FPS        string              `json:"fps" maxLength:"12" doc:"25, 29.97; still"`
-	EV100      stop.EV             `json:"ev100" minimum:"-20" maximum:"40" doc:"the light of the scene"`
-	GlassStops stop.Stops          `json:"glassStops,omitempty" minimum:"0" maximum:"40" doc:"the glass that is on"`
+	Camera     assemble.Camera         `json:"camera"`
+	Profile    *assemble.CameraProfile `json:"profile,omitempty" doc:"how its automatic behaves; shutter first where it does not say"`
+	FPS        string                  `json:"fps" maxLength:"12" doc:"25, 29.97; still"`
+	EV100      stop.EV                 `json:"ev100" minimum:"-20" maximum:"40" doc:"the light of the scene"`
+	GlassStops stop.Stops              `json:"glassStops,omitempty" minimum:"0" maximum:"40" doc:"the glass that is on"`
 }
 
 // CameraAnswer is what its display shows.
@@ -51,7 +51,7 @@ func (r *CameraRequest) expose() (exposure, error) {
 	}
 	e := exposure{automatic: r.Profile.AutomaticExposure(&r.Camera, fps), rate: fps}
 	if e.automatic == nil {
-		e.automatic = calc.AssumedAutomatic(&r.Camera, fps)
+		e.automatic = assemble.AssumedAutomatic(&r.Camera, fps)
 	}
 	e.set, e.left = e.automatic.Expose(r.EV100, r.GlassStops)
 	return e, nil

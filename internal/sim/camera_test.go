@@ -3,17 +3,17 @@ package sim
 import (
 	"bytes"
 	"image/png"
+	"pinhole/core/assemble"
 	"testing"
 
-	"pinhole/core/calc"
 	"pinhole/core/glass"
 	"pinhole/core/stop"
 )
 
 func pointed(ev stop.EV, moves glass.Moves) CameraRequest {
 	return CameraRequest{
-		Camera:  calc.Camera{Aperture: 2.8, ISOBase: 100, ISOCeiling: 1600, FastestS: 1. / 8000},
-		Profile: &calc.CameraProfile{Automatic: &calc.AutomaticProfile{Priority: moves}}, FPS: "25", EV100: ev, GlassStops: 3,
+		Camera:  assemble.Camera{Aperture: 2.8, ISOBase: 100, ISOCeiling: 1600, FastestS: 1. / 8000},
+		Profile: &assemble.CameraProfile{Automatic: &assemble.AutomaticProfile{Priority: moves}}, FPS: "25", EV100: ev, GlassStops: 3,
 	}
 }
 

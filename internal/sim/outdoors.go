@@ -3,18 +3,18 @@ package sim
 import (
 	"fmt"
 	"math/rand/v2"
+	"pinhole/core/assemble"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/light"
 	"pinhole/core/stop"
 )
 
 // MeterRequest holds the simulated light meter into a day.
 type MeterRequest struct {
-	At    time.Time        `json:"at"`
-	Place calc.PlaceFields `json:"place"`
-	Sky   light.Sky        `json:"sky" enum:"clear,partly,overcast"`
+	At    time.Time            `json:"at"`
+	Place assemble.PlaceFields `json:"place"`
+	Sky   light.Sky            `json:"sky" enum:"clear,partly,overcast"`
 }
 
 // MeterAnswer is what it shows.
@@ -41,29 +41,29 @@ func Meter(r MeterRequest) *MeterAnswer {
 
 // cloud is how far the sky strays from its kind, from −1 to 1: anew each quarter of an
 // hour, and between them in proportion.
-func cloud(t time.Time, at calc.PlaceFields) stop.Stops {
+func cloud(t time.Time, at assemble.PlaceFields) stop.Stops {
 	const quarter = 15 * 60
 	k, part := t.Unix()/quarter, float64(t.Unix()%quarter)/quarter
 	a, b := random(k, at).Float64(), random(k+1, at).Float64()
 	return stop.Stops(2*(a+(b-a)*part) - 1)
 }
 
-func random(seed int64, at calc.PlaceFields) *rand.Rand {
+func random(seed int64, at assemble.PlaceFields) *rand.Rand {
 	return rand.New(rand.NewPCG(uint64(seed), uint64(int64(float64(at.LatDeg)*1000)*1_000_003+int64(float64(at.LonDeg)*1000))))
 }
 
 // SkyRequest asks the simulated sky service about days.
 type SkyRequest struct {
-	From  time.Time        `json:"from"`
-	To    time.Time        `json:"to"`
-	Place calc.PlaceFields `json:"place"`
+	From  time.Time            `json:"from"`
+	To    time.Time            `json:"to"`
+	Place assemble.PlaceFields `json:"place"`
 }
 
 // SkyAnswer is its forecast.
 type SkyAnswer struct {
-	Sky       light.Sky      `json:"sky" enum:"clear,partly,overcast" doc:"at first"`
-	Turns     []calc.SkyTurn `json:"turns"`
-	Simulated bool           `json:"simulated" doc:"always true"`
+	Sky       light.Sky          `json:"sky" enum:"clear,partly,overcast" doc:"at first"`
+	Turns     []assemble.SkyTurn `json:"turns"`
+	Simulated bool               `json:"simulated" doc:"always true"`
 }
 
 // skyEvery is how often the service says a sky, and mostTurns how often at most.
@@ -75,7 +75,7 @@ const (
 // Sky returns a made-up forecast, the same for the same place and days.
 func Sky(r SkyRequest) *SkyAnswer {
 	kinds := []light.Sky{light.ClearSky, light.ClearSky, light.PartlyCloudy, light.PartlyCloudy, light.Overcast}
-	a := &SkyAnswer{Turns: []calc.SkyTurn{}, Simulated: true}
+	a := &SkyAnswer{Turns: []assemble.SkyTurn{}, Simulated: true}
 	for i, t := 0, r.From; t.Before(r.To) && i < mostTurns; i, t = i+1, t.Add(skyEvery) {
 		sky := kinds[random(t.Unix()/int64(skyEvery/time.Second), r.Place).IntN(len(kinds))]
 		last := a.Sky
@@ -86,7 +86,7 @@ func Sky(r SkyRequest) *SkyAnswer {
 		case i == 0:
 			a.Sky = sky
 		case sky != last:
-			a.Turns = append(a.Turns, calc.SkyTurn{From: t, Sky: sky})
+			a.Turns = append(a.Turns, assemble.SkyTurn{From: t, Sky: sky})
 		}
 	}
 	return a

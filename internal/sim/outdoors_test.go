@@ -2,14 +2,14 @@ package sim
 
 import (
 	"math"
+	"pinhole/core/assemble"
 	"testing"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/light"
 )
 
-var island = calc.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}
+var island = assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}
 
 // The meter follows the day within what its sky may stray and its own noise, and shows
 // the same twice.

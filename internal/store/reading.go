@@ -2,9 +2,9 @@ package store
 
 import (
 	"context"
+	"pinhole/core/assemble"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/stop"
 )
 
@@ -16,13 +16,13 @@ type Reading struct {
 
 // ReadingFields is what was read, when, and what it comes to.
 type ReadingFields struct {
-	ShotID      string         `json:"shotId"`
-	Role        string         `json:"role" enum:"at,low" doc:"at: the reading, or the highest of a range; low: the lowest"`
-	Source      string         `json:"source" enum:"real,simulated"`
-	TakenAt     time.Time      `json:"takenAt"`
-	Light       calc.ShotLight `json:"light" doc:"as it was typed"`
-	EV100       stop.EV        `json:"ev100"`
-	SpreadStops stop.Stops     `json:"spreadStops"`
+	ShotID      string             `json:"shotId"`
+	Role        string             `json:"role" enum:"at,low" doc:"at: the reading, or the highest of a range; low: the lowest"`
+	Source      string             `json:"source" enum:"real,simulated"`
+	TakenAt     time.Time          `json:"takenAt"`
+	Light       assemble.ShotLight `json:"light" doc:"as it was typed"`
+	EV100       stop.EV            `json:"ev100"`
+	SpreadStops stop.Stops         `json:"spreadStops"`
 }
 
 func readings() table[Reading] {

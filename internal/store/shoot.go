@@ -1,10 +1,10 @@
 package store
 
 import (
+	"pinhole/core/assemble"
 	"time"
 
 	"pinhole/core/angle"
-	"pinhole/core/calc"
 	"pinhole/core/light"
 	"pinhole/core/stop"
 )
@@ -26,14 +26,14 @@ type ShootFields struct {
 
 // ShootDay is where and when a shoot is, and what its sky does.
 type ShootDay struct {
-	Where        *calc.PlaceFields `json:"where,omitempty"`
-	Zone         string            `json:"zone,omitempty" maxLength:"60" doc:"IANA name of the time zone; that of the place by default"`
-	FirstDay     string            `json:"firstDay,omitempty" maxLength:"10" doc:"local date, as in 2031-09-20"`
-	LastDay      string            `json:"lastDay,omitempty" maxLength:"10"`
-	Sky          light.Sky         `json:"sky,omitempty" enum:"clear,partly,overcast" doc:"clear by default"`
-	Turns        []calc.SkyTurn    `json:"turns,omitempty" maxItems:"100"`
-	SurfaceStops stop.Stops        `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
-	Anchor       *Anchor           `json:"anchor,omitempty" doc:"the reading that is pinned"`
+	Where        *assemble.PlaceFields `json:"where,omitempty"`
+	Zone         string                `json:"zone,omitempty" maxLength:"60" doc:"IANA name of the time zone; that of the place by default"`
+	FirstDay     string                `json:"firstDay,omitempty" maxLength:"10" doc:"local date, as in 2031-09-20"`
+	LastDay      string                `json:"lastDay,omitempty" maxLength:"10"`
+	Sky          light.Sky             `json:"sky,omitempty" enum:"clear,partly,overcast" doc:"clear by default"`
+	Turns        []assemble.SkyTurn    `json:"turns,omitempty" maxItems:"100"`
+	SurfaceStops stop.Stops            `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
+	Anchor       *Anchor               `json:"anchor,omitempty" doc:"the reading that is pinned"`
 }
 
 // Anchor is a reading that moves the light of the day.

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"pinhole/core/assemble"
 	"time"
 
 	"pinhole/core/calc"
@@ -17,26 +18,26 @@ type Shot struct {
 
 // ShotFields is what is wished for and read for a shot, as typed.
 type ShotFields struct {
-	ShootID  string         `json:"shootId" minLength:"1" maxLength:"60"`
-	CameraID string         `json:"cameraId" minLength:"1" maxLength:"60"`
-	RigID    string         `json:"rigId,omitempty" maxLength:"60" doc:"how the camera is held; its first rig by default"`
-	Name     string         `json:"name" minLength:"1" maxLength:"80"`
-	StartsAt *time.Time     `json:"startsAt,omitempty" doc:"with the zone it is planned in"`
-	Look     calc.ShotLook  `json:"look"`
-	Light    calc.ShotLight `json:"light"`
-	Choices  calc.Choices   `json:"choices"`
-	Scene    calc.ShotScene `json:"scene,omitzero"`
-	Day      ShotDay        `json:"day,omitzero"`
-	Placed   *[]string      `json:"placed,omitempty" maxItems:"4" doc:"glass put on by hand; left out, the best option is taken"`
+	ShootID  string             `json:"shootId" minLength:"1" maxLength:"60"`
+	CameraID string             `json:"cameraId" minLength:"1" maxLength:"60"`
+	RigID    string             `json:"rigId,omitempty" maxLength:"60" doc:"how the camera is held; its first rig by default"`
+	Name     string             `json:"name" minLength:"1" maxLength:"80"`
+	StartsAt *time.Time         `json:"startsAt,omitempty" doc:"with the zone it is planned in"`
+	Look     assemble.ShotLook  `json:"look"`
+	Light    assemble.ShotLight `json:"light"`
+	Choices  assemble.Choices   `json:"choices"`
+	Scene    assemble.ShotScene `json:"scene,omitzero"`
+	Day      ShotDay            `json:"day,omitzero"`
+	Placed   *[]string          `json:"placed,omitempty" maxItems:"4" doc:"glass put on by hand; left out, the best option is taken"`
 }
 
 // Answer is what a shot was told, and everything needed to explain it later:
 // the request as it stood then and the version of the rules.
 type Answer struct {
-	Model   string           `json:"model"`
-	At      time.Time        `json:"at"`
-	Request calc.ShotRequest `json:"request"`
-	Given   calc.ShotAnswer  `json:"given"`
+	Model   string               `json:"model"`
+	At      time.Time            `json:"at"`
+	Request assemble.ShotRequest `json:"request"`
+	Given   calc.ShotAnswer      `json:"given"`
 	// Camera and Glass are what things were called, for when they are gone.
 	Camera string            `json:"camera,omitempty"`
 	Glass  map[string]string `json:"glass,omitempty" doc:"names by id"`

@@ -4,14 +4,16 @@ import (
 	"context"
 	"database/sql"
 	"errors"
-	"github.com/pressly/goose/v3"
 	"io/fs"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"pinhole/core/assemble"
 	"reflect"
 	"testing"
 	"time"
+
+	"github.com/pressly/goose/v3"
 
 	"pinhole/core/calc"
 	"pinhole/core/stop"
@@ -56,7 +58,7 @@ func must[T any](t *testing.T) func(v T, err error) T {
 
 var aCamera = Camera{CameraFields: CameraFields{
 	Name: "Row walker", Aperture: 2, ISOBase: 100, ISOCeiling: 1600, Steps: []string{"1/50"}, Rates: []string{"25"}, Mounted: []string{},
-	Profile: &calc.CameraProfile{Lens: &calc.LensFields{WidthPx: 3840, HFOVDeg: 72, Projection: "rectilinear"}, Stabiliser: "gimbal", Flies: true},
+	Profile: &assemble.CameraProfile{Lens: &assemble.LensFields{WidthPx: 3840, HFOVDeg: 72, Projection: "rectilinear"}, Stabiliser: "gimbal", Flies: true},
 }}
 
 func TestConnectionSettings(t *testing.T) {
@@ -149,10 +151,10 @@ func TestEverythingRoundTripsThroughReopening(t *testing.T) {
 	start := time.Date(2031, 9, 20, 7, 20, 0, 0, island)
 	placed := []string{filter.ID}
 	mains := 50.0
-	light := calc.ShotLight{Kind: "meter", At: &calc.Entry{Text: "f2 1/400 iso100"}}
+	light := assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}}
 	shot := must[Shot](t)(s.SaveShot(ctx, Shot{
-		ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "Dawn", StartsAt: &start, Look: calc.ShotLook{FPS: "25", Target: "180°"}, Light: light, Placed: &placed,
-			Scene: calc.ShotScene{School: "free", Activity: "walk", Lamps: &calc.LampFields{MainsHz: &mains}}},
+		ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "Dawn", StartsAt: &start, Look: assemble.ShotLook{FPS: "25", Target: "180°"}, Light: light, Placed: &placed,
+			Scene: assemble.ShotScene{School: "free", Activity: "walk", Lamps: &assemble.LampFields{MainsHz: &mains}}},
 		Answer: Answer{Model: "1", At: start, Given: calc.ShotAnswer{Model: "1", Settled: true}},
 	}, []Reading{{ReadingFields: ReadingFields{Role: "at", Source: "real", TakenAt: start, Light: light, EV100: 10.64, SpreadStops: 0.2}}}))
 	if err := s.Close(); err != nil {

@@ -5,10 +5,10 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
+	"pinhole/core/assemble"
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"pinhole/core/calc"
 	"pinhole/internal/desk"
 	"pinhole/internal/files"
 	"pinhole/internal/sim"
@@ -70,7 +70,7 @@ func (s *server) registerDay(kept *desk.Desk) {
 	addGot(s, "/api/shoots/{id}/year", "get-year", "Get the light of a shoot's place through a year, and the glass it calls for", "shoots", func(ctx context.Context, in *YearInput) (*desk.YearOf, error) {
 		return kept.Year(ctx, in.ID, in.Camera)
 	})
-	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r calc.PlaceFields) (*ZoneAnswer, error) {
+	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r assemble.PlaceFields) (*ZoneAnswer, error) {
 		zone, err := desk.ZoneAt(r)
 		return &ZoneAnswer{zone}, err
 	})

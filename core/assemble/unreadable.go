@@ -1,4 +1,4 @@
-package calc
+package assemble
 
 import (
 	"errors"
@@ -7,8 +7,8 @@ import (
 	"pinhole/core/stop"
 )
 
-// unreadable returns the fault of a text field that a parser refused.
-func unreadable(field string, err error) error {
+// Unreadable returns the fault of a text field that a parser refused.
+func Unreadable(field string, err error) error {
 	var parse *stop.ParseError
 	if errors.As(err, &parse) {
 		return &problem.Fault{Field: field, Value: parse.Input, Allowed: parse.Err.Error()}

@@ -1,4 +1,4 @@
-package calc
+package assemble
 
 import (
 	"fmt"
@@ -9,8 +9,58 @@ import (
 	"pinhole/core/stop"
 )
 
+// lit is the light of a typed shot: its highest, its lowest where it sees a range, and
+// where it was looked for, what the looks came to.
+type lit struct {
+	High light.Scene
+	Low  *light.Scene
+	Step *glass.Step
+}
+
+// Settled reports whether more looks would not help.
+func (l *lit) Settled() bool { return l.Step == nil || l.Step.Settled }
+
+// Lit reads the light of the shot and puts it into the question of its bench.
+func (r *ShotRequest) Lit(b *Setup) (*lit, error) {
+	if r.Light.Kind == "looks" {
+		return r.looked(b)
+	}
+	if r.Light.At == nil {
+		return nil, &problem.Fault{Field: "light.at", Allowed: "a reading"}
+	}
+	high, err := r.read(r.Light.At, "light.at", b)
+	if err != nil {
+		return nil, err
+	}
+	out := &lit{High: high}
+	b.Question.Light = glass.Light{Low: high.EV, High: high.EV, Spread: high.Spread}
+	if r.Light.Low != nil {
+		low, err := r.read(r.Light.Low, "light.low", b)
+		if err != nil {
+			return nil, err
+		}
+		if low.EV > high.EV {
+			return nil, &problem.Fault{Field: "light.low", Value: low.EV.String(), Allowed: "no more light than the highest reading, " + high.EV.String()}
+		}
+		b.Question.Light.Low, b.Question.Light.Ranged = low.EV, true
+		out.Low = &low
+	}
+	return out, nil
+}
+
+// looked takes the light from looks at the picture.
+func (r *ShotRequest) looked(b *Setup) (*lit, error) {
+	step, err := b.Looked(r.Light.Looks)
+	if err != nil {
+		return nil, problem.At("light", err)
+	}
+	scene := light.Scene{EV: step.Light.Middle(), Spread: step.Light.Width() / 2}
+	b.Question.Light = glass.Light{Low: scene.EV, High: scene.EV, Spread: scene.Spread}
+	return &lit{High: scene, Step: step}, nil
+}
+
 // read reduces one typed reading to the light of the scene.
-func (r *ShotRequest) read(e *Entry, path string, b *bench) (light.Scene, error) {
+func (r *ShotRequest) read(e *Entry, path string, b *Setup) (light.Scene, error) {
 	switch r.Light.Kind {
 	case "meter", "lux":
 		return r.readText(e, path, b)
@@ -20,7 +70,7 @@ func (r *ShotRequest) read(e *Entry, path string, b *bench) (light.Scene, error)
 			err = &stop.ParseError{What: "a bias", Input: e.Bias, Err: light.ErrReach}
 		}
 		if err != nil {
-			return light.Scene{}, unreadable(path+".bias", err)
+			return light.Scene{}, Unreadable(path+".bias", err)
 		}
 		locked, on, err := r.cameraSetting(e, path, b, true)
 		return light.FromBias(locked, on, stop.Stops(bias)), err
@@ -31,14 +81,14 @@ func (r *ShotRequest) read(e *Entry, path string, b *bench) (light.Scene, error)
 
 // readText reads what stands in a single field: a meter's setting, an exposure
 // value or lux.
-func (r *ShotRequest) readText(e *Entry, path string, b *bench) (light.Scene, error) {
+func (r *ShotRequest) readText(e *Entry, path string, b *Setup) (light.Scene, error) {
 	text := e.Text
 	if _, err := stop.ParseSigned(text); err == nil && r.Light.Kind == "lux" {
 		text += " lux"
 	}
 	w, err := light.ParseWritten(text)
 	if err != nil {
-		return light.Scene{}, unreadable(path+".text", err)
+		return light.Scene{}, Unreadable(path+".text", err)
 	}
 	incomplete := func(allowed string) (light.Scene, error) {
 		return light.Scene{}, &problem.Fault{Field: path + ".text", Value: e.Text, Allowed: allowed}
@@ -59,10 +109,10 @@ func (r *ShotRequest) readText(e *Entry, path string, b *bench) (light.Scene, er
 	}
 	// A meter is set to the camera's own aperture and base ISO unless it says otherwise.
 	if w.Setting.Aperture == 0 {
-		w.Setting.Aperture = b.question.Setting.Aperture
+		w.Setting.Aperture = b.Question.Setting.Aperture
 	}
 	if w.Setting.ISO == 0 {
-		w.Setting.ISO = b.question.Setting.ISO
+		w.Setting.ISO = b.Question.Setting.ISO
 	}
 	return light.FromSetting(w.Setting, 0), nil
 }
@@ -70,19 +120,19 @@ func (r *ShotRequest) readText(e *Entry, path string, b *bench) (light.Scene, er
 // cameraSetting returns the setting the camera was at when it was read and the
 // stops of all glass before it, what lives on the lens included. A locked camera
 // stands at the target unless its shutter was written.
-func (r *ShotRequest) cameraSetting(e *Entry, path string, b *bench, isLocked bool) (stop.Setting, stop.Stops, error) {
-	s := b.question.Setting
+func (r *ShotRequest) cameraSetting(e *Entry, path string, b *Setup, isLocked bool) (stop.Setting, stop.Stops, error) {
+	s := b.Question.Setting
 	if !isLocked || e.Shutter != "" {
-		t, err := stop.ParseShutter(e.Shutter, b.question.Rate)
+		t, err := stop.ParseShutter(e.Shutter, b.Question.Rate)
 		if err != nil {
-			return s, 0, unreadable(path+".shutter", err)
+			return s, 0, Unreadable(path+".shutter", err)
 		}
 		s.Shutter = t
 	}
 	if e.ISO != "" {
 		iso, err := stop.ParseISO(e.ISO)
 		if err != nil {
-			return s, 0, unreadable(path+".iso", err)
+			return s, 0, Unreadable(path+".iso", err)
 		}
 		s.ISO = iso
 	}
@@ -92,7 +142,7 @@ func (r *ShotRequest) cameraSetting(e *Entry, path string, b *bench, isLocked bo
 
 // glassOn sums the stops of the named loose filters and of what lives on the lens.
 func (r *ShotRequest) glassOn(loose []string, path string) (stop.Stops, error) {
-	kit, err := filters(r.Kit)
+	kit, err := Filters(r.Kit)
 	if err != nil {
 		return 0, err
 	}

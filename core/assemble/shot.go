@@ -1,0 +1,99 @@
+package assemble
+
+import (
+	"fmt"
+
+	"pinhole/core/problem"
+	"pinhole/core/shot"
+	"pinhole/core/stop"
+)
+
+// ShotRequest is a shot as it is typed: what people write, in the forms they
+// write it, beside the camera and its kit.
+type ShotRequest struct {
+	Camera Camera      `json:"camera"`
+	Kit    []KitFilter `json:"kit" maxItems:"200"`
+	Look   ShotLook    `json:"look"`
+	Light  ShotLight   `json:"light"`
+	Choices
+	Profile *CameraProfile `json:"profile,omitempty" doc:"what the camera is like beyond its exposure"`
+	Rates   []string       `json:"rates,omitempty" maxItems:"40" maxLength:"12" doc:"frame rates the camera offers, as written"`
+	Scene   ShotScene      `json:"scene,omitzero"`
+	Placed  *[]string      `json:"placed,omitempty" maxItems:"4" doc:"ids of the glass put on by hand; left out, the best option is taken"`
+}
+
+// ShotLook is the frame rate and the shutter wanted.
+type ShotLook struct {
+	FPS    string `json:"fps" maxLength:"12" doc:"25, 29.97, 50fps; still"`
+	Target string `json:"target" maxLength:"20" doc:"180°, or a time such as 1/100"`
+}
+
+// ShotLight is what was read, in one of the forms people use.
+type ShotLight struct {
+	Kind   string `json:"kind" enum:"meter,auto,bias,lux,looks" doc:"a hand meter, the camera's automatic, the bias of the locked camera, lux, or no meter at all"`
+	At     *Entry `json:"at,omitempty" doc:"the reading; in a range the highest light"`
+	Low    *Entry `json:"low,omitempty" doc:"the lowest light, where the shot sees a range"`
+	Looks  []Look `json:"looks,omitempty" maxItems:"50"`
+	Source string `json:"source,omitempty" enum:"real,simulated" doc:"where the reading came from; real by default"`
+}
+
+// Entry is one reading as typed. Which fields count depends on the kind.
+type Entry struct {
+	Text    string   `json:"text,omitempty" maxLength:"100" doc:"meter: f2 1/1250 iso50 or EV 14.3; lux: 6400"`
+	Shutter string   `json:"shutter,omitempty" maxLength:"20" doc:"auto: what the automatic chose; bias: the locked shutter, the target by default"`
+	ISO     string   `json:"iso,omitempty" maxLength:"12" doc:"auto and bias; base ISO by default"`
+	Bias    string   `json:"bias,omitempty" maxLength:"8" doc:"bias: as shown, as in +0.7"`
+	Glass   []string `json:"glass,omitempty" maxItems:"4" doc:"auto and bias: ids of the loose glass that was on"`
+}
+
+// PlanWish returns the wish as plan takes it: an angle stays one when the frame
+// rate changes.
+func (r *ShotRequest) PlanWish(t stop.Shutter) shot.Wish {
+	fps, _ := stop.ParseRate(r.Look.FPS) // wish has read both
+	if deg, isAngle := stop.ParseAngle(r.Look.Target); isAngle && fps > 0 && r.Scene.Interval == 0 {
+		return shot.Wish{Angle: deg}
+	}
+	return shot.Wish{Time: t}
+}
+
+// Wish turns the written look into the fields that solve takes.
+func (r *ShotRequest) Wish() (*Wish, error) {
+	fps, err := stop.ParseRate(r.Look.FPS)
+	if err != nil {
+		return nil, Unreadable("look.fps", err)
+	}
+	rate := fps
+	if r.Scene.Interval > 0 { // a time-lapse is a row of stills: its angle is of the interval
+		fps, rate = 0, stop.FrameRate(1/r.Scene.Interval)
+	}
+	t, err := stop.ParseShutter(r.Look.Target, rate)
+	if err != nil {
+		return nil, Unreadable("look.target", err)
+	}
+	if !t.Possible(fps) {
+		return nil, &problem.Fault{Field: "look.target", Value: r.Look.Target, Allowed: fmt.Sprintf("at most 360°, which is %v at %v fps", fps.Frame(), fps)}
+	}
+	return &Wish{Camera: r.Camera, FPS: float64(fps), ShutterS: &t, Kit: r.Kit, Choices: r.Choices, shutterField: "look.target"}, nil
+}
+
+// Setup returns the setup of the typed shot; its light is not known yet.
+func (r *ShotRequest) Setup() (*Setup, error) {
+	wish, err := r.Wish()
+	if err != nil {
+		return nil, err
+	}
+	return wish.Setup()
+}
+
+// Delivery is how the frames are shown.
+type Delivery struct {
+	Mode   string  `json:"mode" enum:"every-frame,real-time,speed-up"`
+	FPS    float64 `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second shown"`
+	Factor float64 `json:"factor,omitempty" minimum:"0.00001" maximum:"10000" doc:"how many times faster than life"`
+}
+
+// NoPossibleStep is the fault of a camera none of whose shutter times fits into a frame.
+func NoPossibleStep(field string, steps []stop.Shutter, fps stop.FrameRate) error {
+	return &problem.Fault{Field: field, Value: len(steps), Allowed: fmt.Sprintf(
+		"at least one shutter time of no more than %v, the length of a frame at %v fps", fps.Frame(), fps)}
+}

@@ -2,6 +2,7 @@ package assemble
 
 import (
 	"pinhole/core/angle"
+	"pinhole/core/fit"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
 	"pinhole/core/stop"
@@ -112,17 +113,10 @@ func AssumedAutomatic(c *Camera, fps stop.FrameRate) *glass.Automatic {
 	return a
 }
 
-// View is what the lens of a rig sees.
-type View struct {
-	Aperture        stop.FNumber `json:"aperture" minimum:"0.5" maximum:"64" doc:"f-number, not the T-number"`
-	FocalMm         float64      `json:"focalMm" minimum:"0.1" maximum:"2000" doc:"true focal length, millimetres"`
-	HalfDiagonalDeg angle.Deg    `json:"halfDiagonalDeg" minimum:"0" maximum:"89" doc:"from the axis to the corner of the frame"`
-}
-
 // ViewOf returns what a camera of this profile sees, nil where its focal length,
 // lens or frame is not known. The f-number is the lens's own, not its T-number;
 // without a crop, since the widest picture is the one that shows dark corners.
-func (p *CameraProfile) ViewOf(n stop.FNumber, frame *motion.FrameSize) *View {
+func (p *CameraProfile) ViewOf(n stop.FNumber, frame *motion.FrameSize) *fit.View {
 	if p == nil || p.Lens == nil || p.FocalMm == 0 || frame == nil {
 		return nil
 	}
@@ -130,7 +124,7 @@ func (p *CameraProfile) ViewOf(n stop.FNumber, frame *motion.FrameSize) *View {
 	if err != nil {
 		return nil
 	}
-	return &View{Aperture: n, FocalMm: p.FocalMm, HalfDiagonalDeg: min(lens.HalfDiagonal(frame.Aspect()), steepest)}
+	return &fit.View{Aperture: n, FocalMm: p.FocalMm, HalfDiagonalDeg: min(lens.HalfDiagonal(frame.Aspect()), steepest)}
 }
 
 // steepest is the widest half diagonal that corners are computed for.

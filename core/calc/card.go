@@ -3,6 +3,7 @@ package calc
 import (
 	"fmt"
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"slices"
 
 	"pinhole/core/problem"
@@ -11,8 +12,8 @@ import (
 // carding is a card request being answered.
 type carding struct {
 	*CardRequest
-	outing *outing
-	plan   *OutingAnswer
+	outing *day.Prepared
+	plan   *day.OutingAnswer
 }
 
 // Card answers card.
@@ -20,16 +21,16 @@ func Card(r CardRequest) (*CardAnswer, error) {
 	if err := assemble.CheckYear("now", r.Now); err != nil {
 		return nil, err
 	}
-	o, err := r.Outing.ready()
+	o, err := r.Outing.Prepare()
 	if err != nil {
 		return nil, problem.At("outing", err)
 	}
-	c := &carding{&r, o, &OutingAnswer{Unknown: []string{}}}
-	if err := o.take(c.plan); err != nil {
+	c := &carding{&r, o, &day.OutingAnswer{Unknown: []string{}}}
+	if err := o.Take(c.plan); err != nil {
 		return nil, problem.At("outing", err)
 	}
-	if len(o.day.Shots) > 0 {
-		c.plan.plan(o)
+	if len(o.Day.Shots) > 0 {
+		c.plan.Plan(o)
 	}
 	a := &CardAnswer{Cameras: []CardCamera{}}
 	for i := range c.plan.Shots {
@@ -45,7 +46,7 @@ func Card(r CardRequest) (*CardAnswer, error) {
 }
 
 // add adds the turns of a planned shot to its camera.
-func (c *carding) add(a *CardAnswer, p *OutingPlan) error {
+func (c *carding) add(a *CardAnswer, p *day.OutingPlan) error {
 	s := c.shot(p.ID)
 	i := slices.IndexFunc(c.Shots, func(x CardShot) bool { return x.ID == p.ID })
 	if i < 0 {
@@ -71,16 +72,16 @@ func (c *carding) add(a *CardAnswer, p *OutingPlan) error {
 	return nil
 }
 
-func (c *carding) shot(id string) *OutingShot {
-	return &c.Outing.Shots[slices.IndexFunc(c.Outing.Shots, func(s OutingShot) bool { return s.ID == id })]
+func (c *carding) shot(id string) *day.OutingShot {
+	return &c.Outing.Shots[slices.IndexFunc(c.Outing.Shots, func(s day.OutingShot) bool { return s.ID == id })]
 }
 
 // before returns the stack that is on a camera before its next turn, nil for none.
-func (c *carding) before(of *CardCamera) *OutingStack {
+func (c *carding) before(of *CardCamera) *day.OutingStack {
 	if n := len(of.Turns); n > 0 {
-		return c.outing.stacks[of.Turns[n-1].Stack]
+		return c.outing.Stacks[of.Turns[n-1].Stack]
 	}
-	return c.outing.stacks[c.Outing.Start[of.CameraID]]
+	return c.outing.Stacks[c.Outing.Start[of.CameraID]]
 }
 
 // follow finds where a camera stands in its day, and its next change of glass.
@@ -105,7 +106,7 @@ func (c *carding) follow(of *CardCamera) {
 			continue
 		}
 		i := slices.IndexFunc(of.Turns, func(t CardTurn) bool { return t.Shot == s.Shot && t.From.Equal(s.At) })
-		swap := CardSwap{At: s.At, Latest: s.Latest, Due: s.At, From: c.outing.names[s.From], To: c.outing.names[s.To], Because: s.Because}
+		swap := CardSwap{At: s.At, Latest: s.Latest, Due: s.At, From: c.outing.Names[s.From], To: c.outing.Names[s.To], Because: s.Because}
 		if i >= 0 {
 			swap.Turn = of.Turns[i].ID
 		}

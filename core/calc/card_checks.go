@@ -3,6 +3,7 @@ package calc
 import (
 	"cmp"
 	"fmt"
+	"pinhole/core/day"
 	"slices"
 	"time"
 
@@ -12,7 +13,7 @@ import (
 )
 
 // check fills in the checklist.
-func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.Option, stack, before *OutingStack) {
+func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.Option, stack, before *day.OutingStack) {
 	m := card.Mounting{Stays: t.Stays, SealedPort: b.SealedPort, Setting: t.Set.Words, WhiteBalance: b.WhiteBalance, Automatic: t.Set.Automatic, Floats: t.Set.Floats, Dark: q.Band.Dark, Bright: q.Band.Bright, Mount: b.Rig.Mount}
 	if b.Profile != nil {
 		m.Flies, m.Stabiliser = b.Profile.Flies, b.Profile.Stabiliser
@@ -63,14 +64,14 @@ func inSlot(g CardGlass) string {
 }
 
 // carried says what carries a shot's camera, by its activity.
-func carried(activity string) card.Carried {
+func carried(activity string) motion.Carried {
 	switch activity {
 	case "helmet", "bar":
-		return card.Ridden
+		return motion.Ridden
 	case "stand":
-		return card.OnStand
+		return motion.OnStand
 	}
-	return card.ByHand
+	return motion.ByHand
 }
 
 // drill fills in what to do when something goes wrong.

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"pinhole/core/day"
 	"slices"
 	"strings"
 	"testing"
@@ -219,7 +220,7 @@ func BenchmarkCard(b *testing.B) {
 	b.Run("baseline-plan-alone", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := Outing(r.Outing); err != nil {
+			if _, err := day.Outing(r.Outing); err != nil {
 				b.Fatal(err)
 			}
 		}

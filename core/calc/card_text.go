@@ -22,7 +22,7 @@ func (c *carding) text(a *CardAnswer) string {
 	}
 	for _, s := range c.plan.Swaps {
 		camera := slices.IndexFunc(a.Cameras, func(x CardCamera) bool { return x.CameraID == s.CameraID })
-		text := fmt.Sprintf("%s SWAP on %s: %s for %s", s.At.Format("15:04"), a.Cameras[camera].Name, c.outing.names[s.To], c.outing.names[s.From])
+		text := fmt.Sprintf("%s SWAP on %s: %s for %s", s.At.Format("15:04"), a.Cameras[camera].Name, c.outing.Names[s.To], c.outing.Names[s.From])
 		all = append(all, entry{s.At.Add(-time.Second), text})
 	}
 	slices.SortStableFunc(all, func(x, y entry) int { return x.at.Compare(y.at) })

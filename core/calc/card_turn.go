@@ -3,6 +3,7 @@ package calc
 import (
 	"fmt"
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"slices"
 	"time"
 
@@ -12,13 +13,13 @@ import (
 )
 
 // turn is one battery of a shot.
-func (c *carding) turn(s *OutingShot, set *CardShot, b *CardBench, p *OutingPlan, n int, before *OutingStack) (*CardTurn, error) {
+func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.OutingPlan, n int, before *day.OutingStack) (*CardTurn, error) {
 	pack := &p.Packs[n]
-	stack := c.outing.stacks[pack.Stack]
+	stack := c.outing.Stacks[pack.Stack]
 	t := &CardTurn{
 		ID: fmt.Sprintf("%s/%d/%s", p.ID, n+1, pack.Stack), Shot: p.ID, Name: s.Name, Pack: n + 1, Packs: len(p.Packs), From: pack.From, To: pack.To,
-		Stack: pack.Stack, Glass: c.outing.names[pack.Stack], Filters: c.glass(stack.Filters), Stays: before != nil && before.ID == stack.ID && len(stack.Filters) > 0,
-		State: p.State, Words: p.Words, Helps: p.Remedies, Latest: pack.LastMinute, Brighter: c.outing.names[pack.Brighter], Darker: c.outing.names[pack.Darker],
+		Stack: pack.Stack, Glass: c.outing.Names[pack.Stack], Filters: c.glass(stack.Filters), Stays: before != nil && before.ID == stack.ID && len(stack.Filters) > 0,
+		State: p.State, Words: p.Words, Helps: p.Remedies, Latest: pack.LastMinute, Brighter: c.outing.Names[pack.Brighter], Darker: c.outing.Names[pack.Darker],
 	}
 	t.When, t.In = c.when(pack.From, pack.To)
 	if i := slices.IndexFunc(c.Seats, func(x CardSeat) bool { return x.Stack == stack.ID }); i >= 0 && len(stack.Filters) > 0 {
@@ -85,11 +86,11 @@ func Until(now, at time.Time) string {
 
 // light fills in what light is expected: of daylight that of now, whenever the turn is,
 // since that is what is read now; else that of the turn at the end that is nearer.
-func (c *carding) light(t *CardTurn, s *OutingShot, p *OutingPlan, pack *OutingPack) {
+func (c *carding) light(t *CardTurn, s *day.OutingShot, p *day.OutingPlan, pack *day.OutingPack) {
 	t.Light = CardLight{LowEV100: pack.LowEV100, HighEV100: pack.HighEV100, At: c.Now, Expected: Expected{Spread: p.Spread}}
 	if c.Outing.Place != nil && s.Plane != "" {
-		scene := c.outing.subjectOf(s).at(c.Now)
-		general := c.outing.minutesOf(light.Vertical, nil, c.Outing.Surface).at(c.Now).EV
+		scene := c.outing.SubjectOf(s).At(c.Now)
+		general := c.outing.MinutesOf(light.Vertical, nil, c.Outing.Surface).At(c.Now).EV
 		t.Light.Expected = Expected{EV100: scene.EV, Spread: scene.Spread, General: &general}
 		return
 	}
@@ -99,7 +100,7 @@ func (c *carding) light(t *CardTurn, s *OutingShot, p *OutingPlan, pack *OutingP
 	if t.Light.At.After(t.To) {
 		t.Light.At = t.To
 	}
-	points, _, err := c.outing.lightOf(s, "", s.From)
+	points, _, err := c.outing.LightOf(s, "", s.From)
 	minute := int(t.Light.At.Sub(s.From) / time.Minute)
 	if err == nil && minute < len(points) { // take has found no fault in it
 		t.Light.Expected.EV100 = points[minute]
@@ -108,7 +109,7 @@ func (c *carding) light(t *CardTurn, s *OutingShot, p *OutingPlan, pack *OutingP
 
 // set fills in what to set, found as a shot's glass is: the option that this stack
 // makes in the light of the turn.
-func (c *carding) set(t *CardTurn, s *OutingShot, set *CardShot, b *CardBench, stack *OutingStack, spread stop.Stops) (*glass.Question, *glass.Option, error) {
+func (c *carding) set(t *CardTurn, s *day.OutingShot, set *CardShot, b *CardBench, stack *day.OutingStack, spread stop.Stops) (*glass.Question, *glass.Option, error) {
 	wish := assemble.Wish{Camera: b.Optics, FPS: s.FPS, ShutterS: &s.ShutterS, Kit: b.Kit, Choices: set.Choices}
 	bench, err := wish.Setup()
 	if err != nil {

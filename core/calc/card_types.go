@@ -2,6 +2,7 @@ package calc
 
 import (
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"time"
 
 	"pinhole/core/card"
@@ -12,14 +13,14 @@ import (
 
 // CardRequest asks what to set, check and do on the spot.
 type CardRequest struct {
-	Now     time.Time     `json:"now"`
-	Name    string        `json:"name,omitempty" maxLength:"80" doc:"of the shoot"`
-	Outing  OutingRequest `json:"outing" doc:"the day as it is planned"`
-	Shots   []CardShot    `json:"shots" maxItems:"60"`
-	Benches []CardBench   `json:"benches" maxItems:"120" doc:"each camera as it is held"`
-	Glass   []CardGlass   `json:"glass" maxItems:"200"`
-	Seats   []CardSeat    `json:"seats" maxItems:"400" doc:"what is known of stacks on their rigs"`
-	Marks   []CardMark    `json:"marks" maxItems:"5000" doc:"what was ticked, taken back and overridden"`
+	Now     time.Time         `json:"now"`
+	Name    string            `json:"name,omitempty" maxLength:"80" doc:"of the shoot"`
+	Outing  day.OutingRequest `json:"outing" doc:"the day as it is planned"`
+	Shots   []CardShot        `json:"shots" maxItems:"60"`
+	Benches []CardBench       `json:"benches" maxItems:"120" doc:"each camera as it is held"`
+	Glass   []CardGlass       `json:"glass" maxItems:"200"`
+	Seats   []CardSeat        `json:"seats" maxItems:"400" doc:"what is known of stacks on their rigs"`
+	Marks   []CardMark        `json:"marks" maxItems:"5000" doc:"what was ticked, taken back and overridden"`
 }
 
 // CardShot is what a shot of the plan is set to.
@@ -39,7 +40,7 @@ type CardBench struct {
 	Optics       assemble.Camera         `json:"optics"`
 	Profile      *assemble.CameraProfile `json:"profile,omitempty"`
 	Kit          []assemble.KitFilter    `json:"kit" maxItems:"200"`
-	Rig          RigFields               `json:"rig"`
+	Rig          fit.RigFields           `json:"rig"`
 	SealedPort   bool                    `json:"sealedPort,omitempty"`
 	WhiteBalance string                  `json:"whiteBalance,omitempty" maxLength:"120"`
 	Recipe       []string                `json:"recipe,omitempty" maxItems:"20" maxLength:"500" doc:"the rest of what to set, a line each"`

@@ -3,7 +3,6 @@ package calc
 import (
 	"cmp"
 	"fmt"
-	"math"
 	"pinhole/core/assemble"
 
 	"pinhole/core/glass"
@@ -117,7 +116,7 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 	used := map[string]bool{}
 	for i, row := range glass.Cover(questions, a.LightsEV100, b.Stacks) {
 		for _, cell := range row {
-			out := CoverageCell{Filters: ids(cell.Best.Filters), Stops: cell.Best.Stops, ErrorStops: cell.Best.Error, State: cell.State, Layers: len(cell.Best.Filters)}
+			out := CoverageCell{Filters: glass.IDs(cell.Best.Filters), Stops: cell.Best.Stops, ErrorStops: cell.Best.Error, State: cell.State, Layers: len(cell.Best.Filters)}
 			if cell.Best.Turned != nil {
 				out.Settings = map[string]stop.Stops{cell.Best.Turned.ID: cell.Best.Setting}
 			}
@@ -130,7 +129,7 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 		for _, g := range questions[i].Gaps(row, a.LightsEV100) {
 			gap := CoverageGap{FromEV100: a.LightsEV100[g.From], ToEV100: a.LightsEV100[g.To], TooDark: g.Dark, Left: g.Left}
 			if !g.Dark {
-				gap.Closes = labelOf(g.Closes)
+				gap.Closes = glass.LabelOf(g.Closes)
 			}
 			a.Rows[i].Gaps = append(a.Rows[i].Gaps, gap)
 		}
@@ -270,10 +269,7 @@ func purchaseOf(p glass.Purchase) *Purchase {
 	}
 	out := &Purchase{Stops: p.Stops, Closes: p.Closes, Open: p.Open}
 	for _, s := range p.Stops {
-		out.Names = append(out.Names, labelOf(s))
+		out.Names = append(out.Names, glass.LabelOf(s))
 	}
 	return out
 }
-
-// labelOf returns the label that a filter of so many stops carries.
-func labelOf(s stop.Stops) string { return fmt.Sprintf("ND%.0f", math.Round(s.Factor())) }

@@ -1,9 +1,7 @@
 package calc
 
 import (
-	"cmp"
 	"fmt"
-	"maps"
 	"pinhole/core/assemble"
 	"pinhole/core/day"
 	"slices"
@@ -75,31 +73,24 @@ type DaySwap struct {
 
 // PlanDay answers day.
 func PlanDay(r DayRequest) (*DayAnswer, error) {
-	day, err := r.day()
+	d, err := r.day()
 	if err != nil {
 		return nil, err
 	}
-	p := day.Plan()
+	p := d.Plan()
 	a := &DayAnswer{Cost: p.Cost, Swaps: []DaySwap{}}
 	for _, s := range p.Shots {
 		a.Plan = append(a.Plan, DayPlanned{
-			Shot: s.Shot.ID, Stack: s.Stack.ID, MeanErrorStops: s.MeanError, WorstStops: s.Worst, LastMinute: known(s.LastMinute),
-			SpareIfBrighter: idOf(s.Brighter), SpareIfDarker: idOf(s.Darker), Words: s.Words(),
+			Shot: s.Shot.ID, Stack: s.Stack.ID, MeanErrorStops: s.MeanError, WorstStops: s.Worst, LastMinute: day.Known(s.LastMinute),
+			SpareIfBrighter: day.IDOf(s.Brighter), SpareIfDarker: day.IDOf(s.Darker), Words: s.Words(),
 		})
 	}
 	for _, s := range p.Swaps {
 		a.Swaps = append(a.Swaps, DaySwap{
-			CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: s.Shot.ID, Latest: known(s.Latest), Because: s.Because(),
+			CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: s.Shot.ID, Latest: day.Known(s.Latest), Because: s.Because(),
 		})
 	}
 	return a, nil
-}
-
-func idOf(s *day.Stack) string {
-	if s == nil {
-		return ""
-	}
-	return s.ID
 }
 
 func (r *DayRequest) day() (*day.Day, error) {
@@ -126,7 +117,7 @@ func (r *DayRequest) day() (*day.Day, error) {
 		}
 		d.Shots = append(d.Shots, s)
 	}
-	return d, checkDay(d)
+	return d, d.Check()
 }
 
 func (s *DayShot) shot(path string) (day.Shot, error) {
@@ -141,28 +132,4 @@ func (s *DayShot) shot(path string) (day.Shot, error) {
 		ID: s.ID, Camera: s.CameraID, From: s.From, To: s.To, EVSet: s.EVSet, Points: s.Points,
 		Offset: s.OffsetStops, Headroom: s.ISOHeadroomStops, Spread: s.SpreadStops,
 	}, nil
-}
-
-// checkDay returns the fault of shots and stacks that contradict each other.
-func checkDay(d *day.Day) error {
-	for i, s := range d.Shots {
-		goesOn := func(g day.Stack) bool { return g.Camera == "" || g.Camera == s.Camera }
-		if !slices.ContainsFunc(d.Stacks, goesOn) {
-			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.Camera, Allowed: "a camera on which at least one stack goes; no glass is a stack of 0 stops"}
-		}
-		for _, other := range d.Shots[:i] {
-			if other.Camera == s.Camera && other.From.Before(s.To) && s.From.Before(other.To) {
-				return &problem.Fault{Field: fmt.Sprintf("shots[%d].from", i), Value: s.From, Allowed: fmt.Sprintf("a time at which its camera is free: it shoots %s from %s to %s",
-					cmp.Or(other.Name, other.ID), other.From.Format("15:04"), other.To.Format("15:04"))}
-			}
-		}
-	}
-	for _, camera := range slices.Sorted(maps.Keys(d.Start)) {
-		id := d.Start[camera]
-		i := slices.IndexFunc(d.Stacks, func(g day.Stack) bool { return g.ID == id })
-		if i < 0 || d.Stacks[i].Camera != "" && d.Stacks[i].Camera != camera {
-			return &problem.Fault{Field: "start." + camera, Value: id, Allowed: "the id of a stack that goes on this camera"}
-		}
-	}
-	return nil
 }

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"time"
 
 	"pinhole/core/angle"
@@ -42,9 +43,6 @@ type LightPoint struct {
 	AzimuthDeg   angle.Deg  `json:"azimuthDeg"`
 }
 
-// maxPoints bounds a curve: two days by the minute and a little.
-const maxPoints = 3000
-
 // LightCurve answers light.
 func LightCurve(r LightRequest) (*LightAnswer, error) {
 	if err := errors.Join(assemble.CheckYear("from", r.From), assemble.CheckYear("to", r.To)); err != nil {
@@ -54,8 +52,8 @@ func LightCurve(r LightRequest) (*LightAnswer, error) {
 	switch n := r.To.Sub(r.From) / step; {
 	case r.To.Before(r.From):
 		return nil, &problem.Fault{Field: "to", Value: r.To, Allowed: "an instant no earlier than from"}
-	case n >= maxPoints:
-		return nil, &problem.Fault{Field: "stepS", Value: r.StepS, Allowed: fmt.Sprintf("a step that makes at most %d points, not %d", maxPoints, n+1)}
+	case n >= day.MaxPoints:
+		return nil, &problem.Fault{Field: "stepS", Value: r.StepS, Allowed: fmt.Sprintf("a step that makes at most %d points, not %d", day.MaxPoints, n+1)}
 	}
 	o := r.outdoors()
 	a := &LightAnswer{}

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"pinhole/core/assemble"
 	"pinhole/core/shot"
-	"slices"
 
 	"pinhole/core/glass"
 	"pinhole/core/motion"
@@ -100,7 +99,7 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setu
 		return drawn{fmt.Sprintf("%s: %s", name, autoText(set, 0)), set.Shutter, set.ISO, left}, nil
 	case "option":
 		for _, o := range a.Solve.Options {
-			if sameFilters(o.Filters, r.Filters) {
+			if glass.SameIDs(o.Filters, r.Filters) {
 				return ofOption(o, "that glass"), nil
 			}
 		}
@@ -114,10 +113,6 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setu
 		return drawn{}, &problem.Fault{Field: "school", Value: r.School, Allowed: "one of the schools in the shot's answer"}
 	}
 	return ofOption(a.Chosen, "your setting"), nil
-}
-
-func sameFilters(a, b []string) bool {
-	return len(a) == len(b) && !slices.ContainsFunc(a, func(id string) bool { return !slices.Contains(b, id) })
 }
 
 // looseStops returns the stops of the chosen glass that can come off.

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"strings"
 	"testing"
 	"time"
@@ -23,9 +24,9 @@ const harvest = `{"place":{"latDeg":38.4,"lonDeg":-20.5},"sky":"clear","from":"2
 		{"id":"d","name":"Somewhere","cameraId":"phone","from":"2031-09-20T15:00:00-01:00","minutes":10,"evSet":2}],
 	"stacks":[{"id":"none","name":"No glass","stops":0},{"id":"8","name":"ND8","stops":3,"cameraId":"pocket"},{"id":"64","name":"ND64","stops":6,"cameraId":"pocket"},{"id":"v","name":"VND","stops":1,"mostStops":6,"cameraId":"phone"}]%s}`
 
-func planHarvest(t *testing.T, more string) *OutingAnswer {
+func planHarvest(t *testing.T, more string) *day.OutingAnswer {
 	t.Helper()
-	return ask[OutingAnswer](t, "outing", fmt.Sprintf(harvest, more))
+	return ask[day.OutingAnswer](t, "outing", fmt.Sprintf(harvest, more))
 }
 
 func TestAnOutingIsPlanned(t *testing.T) {
@@ -82,14 +83,14 @@ func TestAnAnchorMovesTheDay(t *testing.T) {
 
 // Each remedy does what it says: the filter, the shutter and the hour are tried.
 func TestRemediesServe(t *testing.T) {
-	var r OutingRequest
+	var r day.OutingRequest
 	if err := json.Unmarshal([]byte(fmt.Sprintf(harvest, "")), &r); err != nil {
 		t.Fatal(err)
 	}
-	r.Stacks = []OutingStack{{ID: "none"}, {ID: "8", Stops: 3}} // too little for noon
+	r.Stacks = []day.OutingStack{{ID: "none"}, {ID: "8", Stops: 3}} // too little for noon
 	r.Shots = r.Shots[1:2]
 	r.Shots[0].PackMin, r.Shots[0].Minutes = 0, 3
-	a, err := Outing(r)
+	a, err := day.Outing(r)
 	if err != nil || a.Shots[0].State != glass.Breaks || len(a.Shots[0].Remedies) != 3 {
 		t.Fatalf("%+v, %v", a.Shots, err)
 	}
@@ -99,22 +100,24 @@ func TestRemediesServe(t *testing.T) {
 	if _, err := fmt.Sscanf(a.Shots[0].Remedies[0], "a filter of %f stops (%s", &stops, &label); err != nil {
 		t.Fatalf("%q: %v", words, err)
 	}
-	served := func(change func(*OutingRequest)) bool {
+	served := func(change func(*day.OutingRequest)) bool {
 		there := r
-		there.Shots = append([]OutingShot{}, r.Shots...)
+		there.Shots = append([]day.OutingShot{}, r.Shots...)
 		change(&there)
-		a, err := Outing(there)
+		a, err := day.Outing(there)
 		return err == nil && a.Shots[0].State != glass.Breaks
 	}
-	if !served(func(r *OutingRequest) { r.Stacks = append(r.Stacks, OutingStack{ID: "x", Stops: stop.Stops(stops)}) }) {
+	if !served(func(r *day.OutingRequest) {
+		r.Stacks = append(r.Stacks, day.OutingStack{ID: "x", Stops: stop.Stops(stops)})
+	}) {
 		t.Errorf("%q does not serve", a.Shots[0].Remedies[0])
 	}
-	if worst := a.Shots[0].WorstStops; !served(func(r *OutingRequest) { r.Shots[0].EVSet = r.Shots[0].EVSet.Plus(worst) }) {
+	if worst := a.Shots[0].WorstStops; !served(func(r *day.OutingRequest) { r.Shots[0].EVSet = r.Shots[0].EVSet.Plus(worst) }) {
 		t.Errorf("a shutter shorter by %v stops does not serve", worst)
 	}
 	hour := strings.TrimSuffix(strings.Fields(a.Shots[0].Remedies[2])[2], ",")
 	start, err := time.ParseInLocation("2006-01-02 15:04", "2031-09-20 "+hour, r.Shots[0].From.Location())
-	if err != nil || !served(func(r *OutingRequest) { r.Shots[0].From = start }) {
+	if err != nil || !served(func(r *day.OutingRequest) { r.Shots[0].From = start }) {
 		t.Errorf("%q does not serve (%v)", a.Shots[0].Remedies[2], err)
 	}
 }
@@ -146,21 +149,21 @@ func TestOutingsThatCannotBe(t *testing.T) {
 }
 
 func BenchmarkOuting40Shots(b *testing.B) {
-	r := OutingRequest{Place: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.PartlyCloudy, StepS: 300,
+	r := day.OutingRequest{Place: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.PartlyCloudy, StepS: 300,
 		From: time.Date(2031, 9, 20, 5, 0, 0, 0, time.UTC), To: time.Date(2031, 9, 20, 22, 0, 0, 0, time.UTC)}
 	for i := range 40 {
-		r.Shots = append(r.Shots, OutingShot{ID: fmt.Sprint(i), CameraID: fmt.Sprint(i % 5), From: r.From.Add(time.Duration(i/5) * 2 * time.Hour), Minutes: 60, PackMin: 20,
+		r.Shots = append(r.Shots, day.OutingShot{ID: fmt.Sprint(i), CameraID: fmt.Sprint(i % 5), From: r.From.Add(time.Duration(i/5) * 2 * time.Hour), Minutes: 60, PackMin: 20,
 			EVSet: 7.6, Headroom: 2, Plane: light.Vertical})
 	}
 	for c := range 5 {
 		for s := range 12 {
-			r.Stacks = append(r.Stacks, OutingStack{ID: fmt.Sprint(c, s), Stops: stop.Stops(s), CameraID: fmt.Sprint(c)})
+			r.Stacks = append(r.Stacks, day.OutingStack{ID: fmt.Sprint(c, s), Stops: stop.Stops(s), CameraID: fmt.Sprint(c)})
 		}
 	}
 	b.Run("replan", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := Outing(r); err != nil {
+			if _, err := day.Outing(r); err != nil {
 				b.Fatal(err)
 			}
 		}
@@ -179,8 +182,8 @@ func BenchmarkOuting40Shots(b *testing.B) {
 // A reading is carried through its own day only.
 func TestAnAnchorEndsWithItsDay(t *testing.T) {
 	span := strings.Replace(harvest, `"to":"2031-09-20T21:00:00-01:00"`, `"to":"2031-09-21T21:00:00-01:00"`, 1)
-	free := ask[OutingAnswer](t, "outing", fmt.Sprintf(span, ""))
-	a := ask[OutingAnswer](t, "outing", fmt.Sprintf(span, `,"anchor":{"time":"2031-09-20T12:00:00-01:00","ev100":13}`))
+	free := ask[day.OutingAnswer](t, "outing", fmt.Sprintf(span, ""))
+	a := ask[day.OutingAnswer](t, "outing", fmt.Sprintf(span, `,"anchor":{"time":"2031-09-20T12:00:00-01:00","ev100":13}`))
 	for i, p := range a.Curve {
 		if isMoved := p.EV100 != free.Curve[i].EV100; isMoved != (p.Time.Day() == 20) {
 			t.Fatalf("at %v the anchor counts: %t", p.Time, isMoved)

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"encoding/json"
+	"pinhole/core/fit"
 	"strings"
 	"testing"
 )
@@ -119,7 +120,7 @@ func TestEdgesAreAnswered(t *testing.T) {
 	if z := run(t, "rates", `{"centreDegS":0,"maxDegS":0,"expo":0,`+lens+`"shutterS":0.01}`).(*RatesAnswer); *z.HeavyStick != 1 {
 		t.Errorf("rates of zero: %+v", z)
 	}
-	if dark := run(t, "corners", `{"aperture":2,"focalMm":4,"halfDiagonalDeg":80,"rings":[{"clearMm":3,"zMm":9}]}`).(*CornersAnswer); dark.LossStops != nil || dark.Share != 0 {
+	if dark := run(t, "corners", `{"aperture":2,"focalMm":4,"halfDiagonalDeg":80,"rings":[{"clearMm":3,"zMm":9}]}`).(*fit.CornersAnswer); dark.LossStops != nil || dark.Share != 0 {
 		t.Errorf("a ring that shuts the corner out: %+v", dark)
 	}
 	polar := run(t, "sun", `{"time":"2031-12-21T12:00:00Z","latDeg":76,"lonDeg":0}`).(*SunAnswer)
@@ -130,11 +131,11 @@ func TestEdgesAreAnswered(t *testing.T) {
 	if night.EV100 > -5 || night.SpreadStops != 0.7 {
 		t.Errorf("night by the sky: %+v", night)
 	}
-	magnet := run(t, "hold", `{"mount":"magnet","inFlight":true,"massG":0,"accelG":0,"speedMps":0,"diameterMm":20,"pullOffG":300}`).(*HoldAnswer)
+	magnet := run(t, "hold", `{"mount":"magnet","inFlight":true,"massG":0,"accelG":0,"speedMps":0,"diameterMm":20,"pullOffG":300}`).(*fit.HoldAnswer)
 	if magnet.Margin != nil || magnet.Verdict != "tether" {
 		t.Errorf("a magnet that nothing pulls: %+v", magnet)
 	}
-	if f := run(t, "fit", `{"mount":"twist","barrelMm":[18,18],"filterMm":[30,30]}`).(*FitAnswer); f.Class != nil || f.Settle == "" {
+	if f := run(t, "fit", `{"mount":"twist","barrelMm":[18,18],"filterMm":[30,30]}`).(*fit.FitAnswer); f.Class != nil || f.Settle == "" {
 		t.Errorf("a twist mount by clearance: %+v", f)
 	}
 }

@@ -79,13 +79,13 @@ func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
 	q := &b.Question
 	a := &RemeterAnswer{EV100: read.High.EV, Spread: read.High.Spread, Settled: read.Settled(), Serves: on.State(q), Words: outcome(q, &on), Set: settingOf(q, &on, &r.Shot, &r.Bench)}
 	if !a.Settled {
-		a.bounded(b, stepOf(b, read.Step), &r)
+		a.bounded(b, read.Step, &r)
 		return a, nil
 	}
 	a.compare(&r)
 	if a.Serves != glass.Holds {
-		if best := glass.Choose(q, b.Stacks)[0]; !sameFilters(ids(best.Filters), ids(on.Filters)) {
-			a.Change = &Change{ids(best.Filters), outcome(q, &best), best.State(q), settingOf(q, &best, &r.Shot, &r.Bench)}
+		if best := glass.Choose(q, b.Stacks)[0]; !glass.SameIDs(glass.IDs(best.Filters), glass.IDs(on.Filters)) {
+			a.Change = &Change{glass.IDs(best.Filters), outcome(q, &best), best.State(q), settingOf(q, &best, &r.Shot, &r.Bench)}
 		}
 	}
 	return a, nil
@@ -113,15 +113,15 @@ func outcome(q *glass.Question, o *glass.Option) string {
 
 // bounded fills in what a look that settles nothing says: a bound, and the glass to
 // look through next.
-func (a *RemeterAnswer) bounded(b *assemble.Setup, step *StepAnswer, r *RemeterRequest) {
+func (a *RemeterAnswer) bounded(b *assemble.Setup, step *glass.Step, r *RemeterRequest) {
 	last := r.Light.Looks[len(r.Light.Looks)-1].Saw
 	a.Serves, a.Words = glass.Breaks, "too dark as it is"
 	if last == glass.TooBright {
 		a.Words = "too bright as it is"
 	}
-	a.Against = fmt.Sprintf("the light is between %v and %v", step.LowEV100, step.HighEV100)
+	a.Against = fmt.Sprintf("the light is between %v and %v", step.Light.Low, step.Light.High)
 	if p := r.Planned; p != nil {
-		switch low, high := step.LowEV100.Above(p.EV100), step.HighEV100.Above(p.EV100); {
+		switch low, high := step.Light.Low.Above(p.EV100), step.Light.High.Above(p.EV100); {
 		case low > 0:
 			a.Against = fmt.Sprintf("at least %v stops brighter than planned", low)
 		case high < 0:
@@ -130,11 +130,8 @@ func (a *RemeterAnswer) bounded(b *assemble.Setup, step *StepAnswer, r *RemeterR
 			a.Against = fmt.Sprintf("the plan's %v can still be right", p.EV100)
 		}
 	}
-	if n := step.Next; n != nil && !sameFilters(n.Filters, r.On) {
-		if next, err := b.Weigh(n.Filters, "next"); err == nil { // a stack of this very bench
-			q := &b.Question
-			a.Change = &Change{n.Filters, "look through this next", glass.Tight, settingOf(q, &next, &r.Shot, &r.Bench)}
-		}
+	if next := &step.Next; !glass.SameIDs(glass.IDs(next.Filters), r.On) {
+		a.Change = &Change{glass.IDs(next.Filters), "look through this next", glass.Tight, settingOf(&b.Question, next, &r.Shot, &r.Bench)}
 	}
 }
 

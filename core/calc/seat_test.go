@@ -26,28 +26,28 @@ const aGlass = `{"mount":"push-on","seatMm":[20.02,20.04],"outerMm":23,"clearMm"
 const aView = `{"aperture":2,"focalMm":5,"halfDiagonalDeg":50}`
 
 func TestSeatJoinsTrialAndMeasures(t *testing.T) {
-	a := ask[SeatAnswer](t, "seat", `{"rig":`+aRig+`,"view":`+aView+`,"glass":[`+aGlass+`]}`)
+	a := ask[fit.SeatAnswer](t, "seat", `{"rig":`+aRig+`,"view":`+aView+`,"glass":[`+aGlass+`]}`)
 	if a.Standing != fit.Computed || *a.Fit.Worst != fit.Snug || a.Hold.Verdict != fit.Unknown || a.Balance.CounterG != 4 || a.Mass.SpareG != 7 || a.Corners.LossStops == nil {
 		t.Errorf("computed: %+v", a)
 	}
 	if len(a.Open) != 1 || !strings.Contains(a.Open[0], "pull-off") {
 		t.Errorf("open: %q", a.Open)
 	}
-	a = ask[SeatAnswer](t, "seat", `{"rig":`+aRig+`,"inFlight":true,"glass":[`+aGlass+`],"trial":{"seated":true,"pullOffG":30}}`)
+	a = ask[fit.SeatAnswer](t, "seat", `{"rig":`+aRig+`,"inFlight":true,"glass":[`+aGlass+`],"trial":{"seated":true,"pullOffG":30}}`)
 	if a.Standing != fit.DoesNotGo || a.Hold.Verdict != fit.DoNotFly || !strings.Contains(a.Because[0], "do not fly") {
 		t.Errorf("a weak hold in flight: %+v", a)
 	}
-	a = ask[SeatAnswer](t, "seat", `{"rig":`+aRig+`,"inFlight":true,"glass":[`+aGlass+`],"trial":{"seated":true,"pullOffG":300}}`)
+	a = ask[fit.SeatAnswer](t, "seat", `{"rig":`+aRig+`,"inFlight":true,"glass":[`+aGlass+`],"trial":{"seated":true,"pullOffG":300}}`)
 	if a.Standing != fit.Tried || len(a.Because) != 1 {
 		t.Errorf("a good hold in flight: %+v", a)
 	}
 	// A second layer lies further out and darkens more; how the first one fits stays.
-	one := ask[SeatAnswer](t, "seat", `{"rig":`+aRig+`,"view":{"aperture":2,"focalMm":5,"halfDiagonalDeg":58},"glass":[`+aGlass+`]}`)
-	two := ask[SeatAnswer](t, "seat", `{"rig":`+aRig+`,"view":{"aperture":2,"focalMm":5,"halfDiagonalDeg":58},"glass":[`+aGlass+`,`+aGlass+`]}`)
+	one := ask[fit.SeatAnswer](t, "seat", `{"rig":`+aRig+`,"view":{"aperture":2,"focalMm":5,"halfDiagonalDeg":58},"glass":[`+aGlass+`]}`)
+	two := ask[fit.SeatAnswer](t, "seat", `{"rig":`+aRig+`,"view":{"aperture":2,"focalMm":5,"halfDiagonalDeg":58},"glass":[`+aGlass+`,`+aGlass+`]}`)
 	if two.Corners.CleanHalfDeg >= one.Corners.CleanHalfDeg || two.Standing != fit.Computed || two.Mass.TotalG != 244 {
 		t.Errorf("a stack is clean to %v, its first layer to %v; %+v", two.Corners.CleanHalfDeg, one.Corners.CleanHalfDeg, two)
 	}
-	a = ask[SeatAnswer](t, "seat", `{"rig":{},"glass":[{}],"claimed":true}`)
+	a = ask[fit.SeatAnswer](t, "seat", `{"rig":{},"glass":[{}],"claimed":true}`)
 	if a.Standing != fit.NotKnown || a.Fit != nil || a.Hold != nil || a.Corners != nil || a.Mass != nil || len(a.Open) == 0 {
 		t.Errorf("nothing known: %+v", a)
 	}
@@ -55,11 +55,11 @@ func TestSeatJoinsTrialAndMeasures(t *testing.T) {
 
 func TestSizesThatCannotBe(t *testing.T) {
 	for field, body := range map[string]string{"seatMm": `{"seatMm":[23,22]}`, "clearMm": `{"outerMm":20,"clearMm":21}`} {
-		var b Body
+		var b fit.Body
 		if err := json.Unmarshal([]byte(body), &b); err != nil {
 			t.Fatal(err)
 		}
-		if err := CheckBody(&b); err == nil || !strings.Contains(err.Error(), field) {
+		if err := fit.CheckBody(&b); err == nil || !strings.Contains(err.Error(), field) {
 			t.Errorf("%s gives %v", body, err)
 		}
 	}
@@ -74,7 +74,7 @@ func TestSizesThatCannotBe(t *testing.T) {
 		}
 	}
 	up, down := angle30(), -angle30()-1
-	if err := CheckRig(&RigFields{TiltUpDeg: &up, TiltDownDeg: &down}); err == nil {
+	if err := fit.CheckRig(&fit.RigFields{TiltUpDeg: &up, TiltDownDeg: &down}); err == nil {
 		t.Error("a rig that tilts down to above where it tilts up is accepted")
 	}
 }

@@ -89,7 +89,7 @@ func (a *ShotAnswer) weigh(r *assemble.ShotRequest, b *assemble.Setup, wish shot
 	case a.Step != nil:
 		weighed, err = a.choose(b, a.Step.Next.Filters, "light.looks")
 	default:
-		weighed, err = a.choose(b, ids(w.Verdict.Option.Filters), "kit")
+		weighed, err = a.choose(b, glass.IDs(w.Verdict.Option.Filters), "kit")
 	}
 	if err != nil {
 		return nil, err
@@ -113,7 +113,7 @@ func (a *ShotAnswer) weigh(r *assemble.ShotRequest, b *assemble.Setup, wish shot
 // set that is offered goes on in the order in which it is.
 func (a *ShotAnswer) choose(b *assemble.Setup, ids []string, field string) (glass.Option, error) {
 	for _, o := range a.Solve.Options {
-		if sameFilters(o.Filters, ids) {
+		if glass.SameIDs(o.Filters, ids) {
 			ids = o.Filters
 			break
 		}

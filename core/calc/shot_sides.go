@@ -128,10 +128,10 @@ func otherPriority(b *assemble.Setup) *OtherPriority {
 		q.Priority = glass.BlurFirst
 	}
 	other := glass.Choose(&q, b.Stacks)[0]
-	if slices.Equal(ids(best.Filters), ids(other.Filters)) {
+	if slices.Equal(glass.IDs(best.Filters), glass.IDs(other.Filters)) {
 		return nil
 	}
-	return &OtherPriority{First: q.Priority, Filters: ids(other.Filters), Because: other.Reasons(&q)[0]}
+	return &OtherPriority{First: q.Priority, Filters: glass.IDs(other.Filters), Because: other.Reasons(&q)[0]}
 }
 
 func motionAt(s *shot.Scene, q *glass.Question, t stop.Shutter) *ShotMotion {
@@ -251,7 +251,7 @@ func schoolsOf(r *assemble.ShotRequest, s *shot.Scene, b *assemble.Setup, wish s
 		}
 		t := v.Option.Shutter
 		line := SchoolLine{
-			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: v.Question.Spoken(t), AngleDeg: b.Angle(t), Filters: ids(v.Option.Filters),
+			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: v.Question.Spoken(t), AngleDeg: b.Angle(t), Filters: glass.IDs(v.Option.Filters),
 			ISO: v.Option.ISO, LeftStops: v.Option.Left, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
 		}
 		if gives := v.Gives(); gives != "" {

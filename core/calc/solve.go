@@ -102,7 +102,7 @@ func solved(b *assemble.Setup) *SolveAnswer {
 func optionOf(b *assemble.Setup, o *glass.Option) Option {
 	q := &b.Question
 	out := Option{
-		Filters: ids(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
+		Filters: glass.IDs(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
 		Verdict: o.Verdict, State: o.State(q), CouldBe: o.CouldBe(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.Angle(o.Shutter),
 		Cost: o.Cost, LostStops: o.Lost, Mode: modeOf(b, o.Mode), Reasons: o.Reasons(q),
 	}
@@ -112,14 +112,6 @@ func optionOf(b *assemble.Setup, o *glass.Option) Option {
 	}
 	if saved, known := o.Saved(q); known {
 		out.LostSaved = &saved
-	}
-	return out
-}
-
-func ids(filters []*glass.Filter) []string {
-	out := make([]string, len(filters))
-	for i, f := range filters {
-		out[i] = f.ID
 	}
 	return out
 }

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"time"
 
 	"pinhole/core/angle"
@@ -29,15 +30,9 @@ type SunAnswer struct {
 // Twilight is when each twilight begins and ends; null where the sun does not
 // pass its altitude on this day.
 type Twilight struct {
-	Civil        *DawnDusk `json:"civil" doc:"sun at -6 degrees"`
-	Nautical     *DawnDusk `json:"nautical" doc:"sun at -12 degrees"`
-	Astronomical *DawnDusk `json:"astronomical" doc:"sun at -18 degrees"`
-}
-
-// DawnDusk is when the sun rises and sinks through one altitude.
-type DawnDusk struct {
-	Dawn *time.Time `json:"dawn"`
-	Dusk *time.Time `json:"dusk"`
+	Civil        *day.DawnDusk `json:"civil" doc:"sun at -6 degrees"`
+	Nautical     *day.DawnDusk `json:"nautical" doc:"sun at -12 degrees"`
+	Astronomical *day.DawnDusk `json:"astronomical" doc:"sun at -18 degrees"`
 }
 
 // TheSun answers sun.
@@ -46,28 +41,20 @@ func TheSun(r SunRequest) (*SunAnswer, error) {
 		return nil, err
 	}
 	p := light.Sun(r.Time, r.Place())
-	day := light.DayOf(r.Time, r.Place())
+	local := light.DayOf(r.Time, r.Place())
 	a := &SunAnswer{
-		AltitudeDeg: p.Apparent(), GeometricDeg: p.Geometric, AzimuthDeg: p.Azimuth, SolarNoon: day.Noon, Polar: day.Polar(),
-		Twilight: Twilight{twilight(&day, light.Civil), twilight(&day, light.Nautical), twilight(&day, light.Astronomical)},
+		AltitudeDeg: p.Apparent(), GeometricDeg: p.Geometric, AzimuthDeg: p.Azimuth, SolarNoon: local.Noon, Polar: local.Polar(),
+		Twilight: Twilight{twilight(&local, light.Civil), twilight(&local, light.Nautical), twilight(&local, light.Astronomical)},
 	}
-	horizon := day.Through(light.Horizon)
-	a.Sunrise, a.Sunset = known(horizon.Up), known(horizon.Down)
+	horizon := local.Through(light.Horizon)
+	a.Sunrise, a.Sunset = day.Known(horizon.Up), day.Known(horizon.Down)
 	return a, nil
 }
 
-// known returns the instant, nil for the zero one.
-func known(t time.Time) *time.Time {
-	if t.IsZero() {
-		return nil
-	}
-	return &t
-}
-
-func twilight(day *light.Day, altitude angle.Deg) *DawnDusk {
-	c := day.Through(altitude)
+func twilight(local *light.Day, altitude angle.Deg) *day.DawnDusk {
+	c := local.Through(altitude)
 	if !c.Happens() {
 		return nil
 	}
-	return &DawnDusk{known(c.Up), known(c.Down)}
+	return &day.DawnDusk{Dawn: day.Known(c.Up), Dusk: day.Known(c.Down)}
 }

@@ -2,6 +2,8 @@ package calc
 
 import (
 	"errors"
+	"pinhole/core/day"
+	"pinhole/core/fit"
 	"reflect"
 	"slices"
 
@@ -69,18 +71,18 @@ var operations = []Operation{
 	operation("light", "Compute the daylight over a span of time", LightCurve),
 	operation("polariser", "Find what a polariser does to sky and water", ThroughPolariser),
 	operation("polariser-day", "Find when in a day a polariser does most for a view", PolariserDay),
-	operation("fit", "Judge whether a ring seats on a barrel", Fit),
-	operation("hold", "Judge whether a filter stays on", WillHold),
-	operation("corners", "Find how dark rings make the corners", DarkCorners),
-	operation("seat", "Judge glass on a rig from all that is known: trial, clearance, hold, corners, balance, mass", Seat),
-	operation("balance", "Find the counterweight of a filter on a gimbal", Balance),
-	operation("mass", "Add up a craft against a limit its pilot states", AllUpMass),
+	operation("fit", "Judge whether a ring seats on a barrel", fit.Fit),
+	operation("hold", "Judge whether a filter stays on", fit.WillHold),
+	operation("corners", "Find how dark rings make the corners", fit.DarkCorners),
+	operation("seat", "Judge glass on a rig from all that is known: trial, clearance, hold, corners, balance, mass", fit.Seat),
+	operation("balance", "Find the counterweight of a filter on a gimbal", fit.Balance),
+	operation("mass", "Add up a craft against a limit its pilot states", fit.AllUpMass),
 	operation("day", "Plan the glass of a day with as few swaps as the light allows", PlanDay),
-	operation("outing", "Compute the light of a day and plan the glass of its shots", Outing),
+	operation("outing", "Compute the light of a day and plan the glass of its shots", day.Outing),
 	operation("card", "Say what to set, check and do on the spot, and what comes next", Card),
 	operation("remeter", "Say what a reading on the spot makes of the glass that is on", Remeter),
 	operation("passage", "Find the way through a dark stretch and out at its bright end", Through),
-	operation("year", "Compute the light of a place through a year, and the glass it calls for", Year),
+	operation("year", "Compute the light of a place through a year, and the glass it calls for", day.Year),
 	operation("coverage", "Find the light a kit covers, and what to buy or carry", Coverage),
 	operation("compare", "Weigh sets of filters against each other, what is not known counted as unknown", CompareSets),
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),

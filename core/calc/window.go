@@ -196,7 +196,7 @@ func bandsOf(scene *shot.Scene, w *shot.Window) []WindowBand {
 	for _, o := range options[:min(shownOptions, len(options))] {
 		for _, band := range scene.Exposes(o.Stack).Bands(w.Span) {
 			bands = append(bands, WindowBand{
-				Kind: shot.Exposure, Filters: ids(o.Filters), Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,
+				Kind: shot.Exposure, Filters: glass.IDs(o.Filters), Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,
 			})
 		}
 	}

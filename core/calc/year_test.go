@@ -3,6 +3,7 @@ package calc
 import (
 	"fmt"
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"strings"
 	"testing"
 	"time"
@@ -28,7 +29,7 @@ func TestAYearOfLight(t *testing.T) {
 	for _, day := range weeks() {
 		texts = append(texts, `"`+day.Format(time.RFC3339)+`"`)
 	}
-	a := ask[YearAnswer](t, "year", fmt.Sprintf(aYear, strings.Join(texts, ",")))
+	a := ask[day.YearAnswer](t, "year", fmt.Sprintf(aYear, strings.Join(texts, ",")))
 	if len(a.Weeks) != 53 || a.Weeks[0].From != "2031-01-01" || len(a.Weeks[0].Cells) != 3 {
 		t.Fatalf("%d weeks, the first %+v", len(a.Weeks), a.Weeks[0])
 	}
@@ -53,17 +54,17 @@ func TestAYearOfLight(t *testing.T) {
 }
 
 func BenchmarkYear(b *testing.B) {
-	r := YearRequest{Days: weeks(), PlaceFields: assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.ClearSky, EVSet: 7.6}
+	r := day.YearRequest{Days: weeks(), PlaceFields: assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Sky: light.ClearSky, EVSet: 7.6}
 	for h := range 24 {
 		r.Hours = append(r.Hours, float64(h))
 	}
 	for s := range 60 {
-		r.Stacks = append(r.Stacks, OutingStack{ID: string(rune('a' + s)), Stops: stop.Stops(s) / 6})
+		r.Stacks = append(r.Stacks, day.OutingStack{ID: string(rune('a' + s)), Stops: stop.Stops(s) / 6})
 	}
 	b.Run("year", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := Year(r); err != nil {
+			if _, err := day.Year(r); err != nil {
 				b.Fatal(err)
 			}
 		}
@@ -73,7 +74,7 @@ func BenchmarkYear(b *testing.B) {
 		bare := r
 		bare.Stacks = nil
 		for b.Loop() {
-			if _, err := Year(bare); err != nil {
+			if _, err := day.Year(bare); err != nil {
 				b.Fatal(err)
 			}
 		}

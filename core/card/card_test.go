@@ -89,8 +89,8 @@ func TestTheFirstOfTwoTicksCounts(t *testing.T) {
 func takes() []Take {
 	var all []Take
 	for _, flies := range []bool{false, true} {
-		for _, flown := range []Flown{"", Level, Manual} {
-			for _, carried := range []Carried{ByHand, Ridden, OnStand} {
+		for _, flown := range []motion.Flown{"", motion.Level, motion.Manual} {
+			for _, carried := range []motion.Carried{motion.ByHand, motion.Ridden, motion.OnStand} {
 				for _, s := range []motion.Stabiliser{"", motion.Electronic, motion.Gimbal, motion.GimbalAndElectronic} {
 					for _, left := range []stop.Stops{0, 2} {
 						all = append(all, Take{Flies: flies, Flown: flown, Carried: carried, Glass: true, Lost: 4.1, Fastest: 1.0 / 8000, Left: left, Stabiliser: s,
@@ -132,7 +132,7 @@ func drill(t *testing.T, take Take, name string) string {
 // an unknown craft as for one that cannot hover.
 func TestGlassLostInFlight(t *testing.T) {
 	take := Take{Flies: true, Glass: true, Lost: 4.1, Fastest: 1.0 / 8000}
-	for flown, first := range map[Flown]string{"": "holds itself level", Manual: "full manual cannot hover", Level: "Let go of the sticks"} {
+	for flown, first := range map[motion.Flown]string{"": "holds itself level", motion.Manual: "full manual cannot hover", motion.Level: "Let go of the sticks"} {
 		take.Flown = flown
 		text := drill(t, take, "glass-lost")
 		level, expose, home := strings.Index(text, first), strings.Index(text, "4.1 stops over: automatic, or 1/8000"), strings.Index(text, "land")

@@ -7,31 +7,12 @@ import (
 	"pinhole/core/stop"
 )
 
-// Flown says how a craft is flown.
-type Flown string
-
-// The ways. Not known counts as manual: the more careful drill.
-const (
-	Level  Flown = "level"  // holds itself level and in place when the sticks are let go
-	Manual Flown = "manual" // turns as long as it is told to, and cannot hover by itself
-)
-
-// Carried says what carries a camera that does not fly.
-type Carried string
-
-// What carries it.
-const (
-	ByHand  Carried = "hand"
-	Ridden  Carried = "ridden" // on a rider or a vehicle
-	OnStand Carried = "stand"
-)
-
 // Take is a take that may go wrong: the camera, what carries it, what is set, and
 // what the plan knows. The zero value of a field is what is not known.
 type Take struct {
 	Flies   bool
-	Flown   Flown
-	Carried Carried
+	Flown   motion.Flown
+	Carried motion.Carried
 	// Glass is true where loose glass is on. Lost is the error when it falls off,
 	// Fastest the camera's fastest shutter, Left what is still too bright there.
 	Glass      bool
@@ -74,7 +55,7 @@ func (t *Take) Drills() []Drill {
 	if t.Stabiliser.ShiftsFrames() || t.Stabiliser == "" {
 		all = append(all, Drill{"ghosting", "Ghosts after the stabiliser", t.ghosting()})
 	}
-	if t.Carried != OnStand || t.Flies {
+	if t.Carried != motion.OnStand || t.Flies {
 		all = append(all, Drill{"wobble", "Wobble", t.wobble()})
 	}
 	all = append(all, Drill{"lamps", "Lamps beat", t.lamps()})
@@ -89,7 +70,7 @@ func (t *Take) halt() string {
 	switch {
 	case t.Flies:
 		return "Land and disarm before anything is touched."
-	case t.Carried == Ridden:
+	case t.Carried == motion.Ridden:
 		return "Stop where it is safe first; never reach for it while moving."
 	}
 	return "Stand still, away from edges, before anything is touched."
@@ -109,7 +90,7 @@ func (t *Take) glassLost() []string {
 		return []string{t.halt(), over, "Look for the glass; nobody walks where it may lie until it is found.", "Log it as lost: it is not offered again until it is found."}
 	}
 	first := "First into a mode that holds itself level: full manual cannot hover."
-	if t.Flown == Level {
+	if t.Flown == motion.Level {
 		first = "Let go of the sticks: it holds itself level and in place."
 	}
 	return []string{

@@ -1,11 +1,15 @@
 package day
 
 import (
+	"cmp"
+	"fmt"
+	"maps"
 	"math"
 	"slices"
 	"time"
 
 	"pinhole/core/glass"
+	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
 
@@ -405,4 +409,36 @@ func (d *Day) spare(shot *Shot, planned *Stack, stacks []*Stack, off stop.Stops)
 		return nil
 	}
 	return best
+}
+
+// IDOf returns the id of a stack, "" for none.
+func IDOf(s *Stack) string {
+	if s == nil {
+		return ""
+	}
+	return s.ID
+}
+
+// Check returns the fault of shots and stacks that contradict each other.
+func (d *Day) Check() error {
+	for i, s := range d.Shots {
+		goesOn := func(g Stack) bool { return g.Camera == "" || g.Camera == s.Camera }
+		if !slices.ContainsFunc(d.Stacks, goesOn) {
+			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.Camera, Allowed: "a camera on which at least one stack goes; no glass is a stack of 0 stops"}
+		}
+		for _, other := range d.Shots[:i] {
+			if other.Camera == s.Camera && other.From.Before(s.To) && s.From.Before(other.To) {
+				return &problem.Fault{Field: fmt.Sprintf("shots[%d].from", i), Value: s.From, Allowed: fmt.Sprintf("a time at which its camera is free: it shoots %s from %s to %s",
+					cmp.Or(other.Name, other.ID), other.From.Format("15:04"), other.To.Format("15:04"))}
+			}
+		}
+	}
+	for _, camera := range slices.Sorted(maps.Keys(d.Start)) {
+		id := d.Start[camera]
+		i := slices.IndexFunc(d.Stacks, func(g Stack) bool { return g.ID == id })
+		if i < 0 || d.Stacks[i].Camera != "" && d.Stacks[i].Camera != camera {
+			return &problem.Fault{Field: "start." + camera, Value: id, Allowed: "the id of a stack that goes on this camera"}
+		}
+	}
+	return nil
 }

@@ -1,5 +1,9 @@
 package fit
 
+import (
+	"fmt"
+)
+
 // Counterweight returns the mass in grams that balances a filter on a gimbal,
 // m_filter·L_filter = m_counter·L_counter, each arm the distance from the axis in
 // millimetres, the counterweight's above 0.
@@ -25,3 +29,46 @@ func (m Mass) TotalG() float64 {
 
 // SpareG returns what may still be added, negative where the limit is passed.
 func (m Mass) SpareG() float64 { return m.LimitG - m.TotalG() }
+
+// BalanceRequest asks for the counterweight of a filter on a gimbal.
+type BalanceRequest struct {
+	FilterG      float64 `json:"filterG" minimum:"0" maximum:"10000" doc:"grams"`
+	FilterArmMm  float64 `json:"filterArmMm" minimum:"0" maximum:"1000" doc:"from the gimbal's axis to the filter, millimetres"`
+	CounterArmMm float64 `json:"counterArmMm" minimum:"0.1" maximum:"1000" doc:"from the axis to the counterweight, millimetres"`
+}
+
+// BalanceAnswer is the counterweight.
+type BalanceAnswer struct {
+	CounterG float64 `json:"counterG" doc:"grams"`
+}
+
+// Balance answers balance.
+func Balance(r BalanceRequest) (*BalanceAnswer, error) {
+	return &BalanceAnswer{Counterweight(r.FilterG, r.FilterArmMm, r.CounterArmMm)}, nil
+}
+
+// MassRequest asks whether a craft stays within a limit its pilot states.
+type MassRequest struct {
+	PartsG []float64 `json:"partsG" minItems:"1" maxItems:"100" minimum:"0" maximum:"1000000" doc:"craft, battery, camera, each filter, in grams"`
+	LimitG float64   `json:"limitG" minimum:"0.1" maximum:"1000000" doc:"the limit of the weight class, grams"`
+}
+
+// MassAnswer is the all-up mass.
+type MassAnswer struct {
+	TotalG float64 `json:"totalG"`
+	SpareG float64 `json:"spareG" doc:"negative where the limit is passed"`
+	Within bool    `json:"within"`
+	Words  string  `json:"words"`
+}
+
+// AllUpMass answers mass.
+func AllUpMass(r MassRequest) (*MassAnswer, error) {
+	m := Mass{PartsG: r.PartsG, LimitG: r.LimitG}
+	a := &MassAnswer{TotalG: m.TotalG(), SpareG: m.SpareG(), Within: m.SpareG() >= 0}
+	side := "below"
+	if !a.Within {
+		side = "above"
+	}
+	a.Words = fmt.Sprintf("%.1f g all up, %.1f g %s the %.0f g you state; what a class allows, local rules decide", a.TotalG, max(a.SpareG, -a.SpareG), side, r.LimitG)
+	return a, nil
+}

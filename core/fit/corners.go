@@ -2,7 +2,6 @@ package fit
 
 import (
 	"math"
-
 	"pinhole/core/angle"
 	"pinhole/core/stop"
 )
@@ -86,4 +85,57 @@ func Moved(rings []Ring, mm float64) []Ring {
 		moved[i] = Ring{ClearMm: r.ClearMm, ZMm: max(0, r.ZMm+mm)}
 	}
 	return moved
+}
+
+// CornersRequest asks how dark the corners come out.
+type CornersRequest struct {
+	Aperture        stop.FNumber `json:"aperture" minimum:"0.5" maximum:"64" doc:"f-number"`
+	FocalMm         float64      `json:"focalMm" minimum:"0.1" maximum:"2000" doc:"focal length, millimetres"`
+	HalfDiagonalDeg angle.Deg    `json:"halfDiagonalDeg" minimum:"0" maximum:"89" doc:"from the axis to the corner of the frame"`
+	Rings           []RingFields `json:"rings" minItems:"1" maxItems:"10"`
+}
+
+// RingFields is a filter's clear opening.
+type RingFields struct {
+	ClearMm float64 `json:"clearMm" minimum:"0.1" maximum:"500" doc:"clear diameter, millimetres"`
+	ZMm     float64 `json:"zMm" minimum:"0" maximum:"500" doc:"in front of the entrance pupil, millimetres"`
+}
+
+// CornersAnswer is the loss at the corner.
+type CornersAnswer struct {
+	LossStops       *stop.Stops  `json:"lossStops" doc:"at the corner; null where nothing passes"`
+	Share           float64      `json:"share" doc:"of the light that passes"`
+	CleanHalfDeg    angle.Deg    `json:"cleanHalfDeg" doc:"the widest angle off the axis from which all light passes"`
+	HalfDiagonalDeg angle.Deg    `json:"halfDiagonalDeg"`
+	PupilMm         float64      `json:"pupilMm" doc:"diameter of the entrance pupil"`
+	Rings           []RingFields `json:"rings" doc:"as they were asked about"`
+	Nearer          *CornersEdge `json:"nearer" doc:"the same with the pupil 0.2 mm nearer to the rings"`
+	Further         *CornersEdge `json:"further" doc:"the same with the pupil 0.2 mm further back"`
+}
+
+// CornersEdge is the answer for a pupil that has wandered.
+type CornersEdge struct {
+	LossStops    *stop.Stops `json:"lossStops"`
+	CleanHalfDeg angle.Deg   `json:"cleanHalfDeg"`
+}
+
+// DarkCorners answers corners.
+func DarkCorners(r CornersRequest) (*CornersAnswer, error) {
+	pupil := Pupil(r.FocalMm, r.Aperture)
+	rings := make([]Ring, len(r.Rings))
+	for i, ring := range r.Rings {
+		rings[i] = Ring{ClearMm: ring.ClearMm, ZMm: ring.ZMm}
+	}
+	edge := func(rings []Ring) *CornersEdge {
+		e := &CornersEdge{CleanHalfDeg: Clean(pupil, rings)}
+		if lost, passes := Loss(Passed(pupil, rings, r.HalfDiagonalDeg)); passes {
+			e.LossStops = &lost
+		}
+		return e
+	}
+	here := edge(rings)
+	return &CornersAnswer{
+		LossStops: here.LossStops, Share: Passed(pupil, rings, r.HalfDiagonalDeg), CleanHalfDeg: here.CleanHalfDeg, HalfDiagonalDeg: r.HalfDiagonalDeg,
+		PupilMm: pupil, Rings: r.Rings, Nearer: edge(Moved(rings, -WanderMm)), Further: edge(Moved(rings, WanderMm)),
+	}, nil
 }

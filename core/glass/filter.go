@@ -1,6 +1,9 @@
 package glass
 
-import "pinhole/core/stop"
+import (
+	"pinhole/core/stop"
+	"slices"
+)
 
 // Filter is one piece of glass as choosing sees it. The zero value of every
 // field but ID, Kind and Stops is the ordinary case.
@@ -37,4 +40,18 @@ func (f *Filter) spread() stop.Stops {
 		return f.StdErr
 	}
 	return f.Kind.Spread()
+}
+
+// IDs returns the ids of filters, in their order.
+func IDs(filters []*Filter) []string {
+	out := make([]string, len(filters))
+	for i, f := range filters {
+		out[i] = f.ID
+	}
+	return out
+}
+
+// SameIDs reports whether two lists name the same filters, in any order.
+func SameIDs(a, b []string) bool {
+	return len(a) == len(b) && !slices.ContainsFunc(a, func(id string) bool { return !slices.Contains(b, id) })
 }

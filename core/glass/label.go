@@ -343,3 +343,6 @@ func bothOf(first, second string) (Label, error) {
 	l.Others = append(candidates[1:], other.as(func(r Reading) Reading { r.Kind = l.Kind; return r }).Reading)
 	return l, nil
 }
+
+// LabelOf returns the label that a grey filter of so many stops carries, as a factor.
+func LabelOf(s stop.Stops) string { return fmt.Sprintf("ND%.0f", math.Round(s.Factor())) }

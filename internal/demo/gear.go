@@ -3,8 +3,6 @@ package demo
 import (
 	"pinhole/core/angle"
 	"pinhole/core/assemble"
-	"pinhole/core/calc"
-	"pinhole/core/card"
 	"pinhole/core/fit"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
@@ -49,25 +47,25 @@ func cameras() []kit {
 	all := []kit{
 		camera(pocket, "pocket-gimbal", 2, 100, 1600, filmSteps, assemble.CameraProfile{
 			Lens: lens(72, motion.Rectilinear), FocalMm: 5, Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.016, Automatic: moves(glass.ShutterFirst),
-		}, daylight, []string{"24", "25", "30", "50", "60"}, rig("in the hand", "bare", "upright", calc.RigFields{
+		}, daylight, []string{"24", "25", "30", "50", "60"}, rig("in the hand", "bare", "upright", fit.RigFields{
 			Mount: fit.Magnet, PupilDepthMm: value(2.5), PayloadG: value(5.0), TiltUpDeg: degrees(45), TiltDownDeg: degrees(60), AccelG: value(2.0), SpeedMps: value(3.0)})),
 		camera(crate, "action", 2.8, 100, 1600, filmSteps, assemble.CameraProfile{
 			Lens: lens(118, motion.Equidistant), FocalMm: 2.7, Stabiliser: motion.Electronic, ReadoutS: 0.014, Automatic: moves(glass.ShutterFirst),
-		}, daylight, []string{"25", "30", "50", "60", "100", "120"}, rig("in its frame", "frame", "upright", calc.RigFields{
+		}, daylight, []string{"25", "30", "50", "60", "100", "120"}, rig("in its frame", "frame", "upright", fit.RigFields{
 			Mount: fit.Twist, PupilDepthMm: value(1.0), AccelG: value(6.0), SpeedMps: value(12.0)}),
-			rig("in the rain case", "case", "upside-down", calc.RigFields{Mount: fit.PushOn, BarrelMm: []float64{42.10, 42.30}, AccelG: value(6.0), SpeedMps: value(12.0)})),
+			rig("in the rain case", "case", "upside-down", fit.RigFields{Mount: fit.PushOn, BarrelMm: []float64{42.10, 42.30}, AccelG: value(6.0), SpeedMps: value(12.0)})),
 		camera(quad, "air-unit", 2.1, 100, 800, coarseSteps, assemble.CameraProfile{
 			Lens: lens(130, motion.Equidistant), FocalMm: 2.4, Stabiliser: motion.Post, ReadoutS: 0.012, Automatic: moves(glass.ISOFirst), MaxTiltDeg: degrees(40), Flies: true,
-		}, flying, []string{"30", "60", "120"}, rig("behind the nose plate", "frame", "upright", calc.RigFields{
-			Mount: fit.PushOn, BarrelMm: []float64{21.02, 21.04}, PupilDepthMm: value(0.6), AccelG: value(12.0), SpeedMps: value(30.0), Flown: card.Manual, BareG: value(231.5), LimitG: value(249.0)})),
+		}, flying, []string{"30", "60", "120"}, rig("behind the nose plate", "frame", "upright", fit.RigFields{
+			Mount: fit.PushOn, BarrelMm: []float64{21.02, 21.04}, PupilDepthMm: value(0.6), AccelG: value(12.0), SpeedMps: value(30.0), Flown: motion.Manual, BareG: value(231.5), LimitG: value(249.0)})),
 		camera(drone, "camera-drone", 2.8, 100, 800, filmSteps, assemble.CameraProfile{
 			Lens: lens(70, motion.Rectilinear), FocalMm: 8, Stabiliser: motion.Gimbal, ReadoutS: 0.02, Automatic: moves(glass.ShutterFirst), MaxTiltDeg: degrees(20), Flies: true,
-		}, flying, []string{"24", "25", "30", "48", "50", "60"}, rig("on its gimbal", "bare", "upright", calc.RigFields{
+		}, flying, []string{"24", "25", "30", "48", "50", "60"}, rig("on its gimbal", "bare", "upright", fit.RigFields{
 			Mount: fit.Snap, BarrelMm: []float64{38.00, 38.02}, PupilDepthMm: value(3.0), FoldMm: value(3.4), PayloadG: value(2.5), TiltUpDeg: degrees(24), TiltDownDeg: degrees(90),
-			AccelG: value(3.0), SpeedMps: value(16.0), Flown: card.Level, BareG: value(246.2), LimitG: value(249.0)})),
+			AccelG: value(3.0), SpeedMps: value(16.0), Flown: motion.Level, BareG: value(246.2), LimitG: value(249.0)})),
 		camera(phone, "phone-gimbal", 1.8, 50, 800, slowSteps, assemble.CameraProfile{
 			Lens: lens(68, motion.Rectilinear), FocalMm: 6, Stabiliser: motion.GimbalAndElectronic, ReadoutS: 0.02, Automatic: moves(glass.ISOFirst),
-		}, daylight, []string{"24", "25", "30", "60"}, rig("in the motor gimbal", "frame", "upright", calc.RigFields{
+		}, daylight, []string{"24", "25", "30", "60"}, rig("in the motor gimbal", "frame", "upright", fit.RigFields{
 			Mount: fit.Clip, PupilDepthMm: value(2.0), PayloadG: value(40.0), FilterArmMm: value(70.0), CounterArmMm: value(55.0), AccelG: value(2.0), SpeedMps: value(3.0)})),
 	}
 	for i, minutes := range []float64{90, 70, 6, 24, 0} { // what a battery lasts; the phone is on the mains
@@ -76,7 +74,7 @@ func cameras() []kit {
 	return all
 }
 
-func rig(name, housing, way string, measures calc.RigFields) store.RigSheet {
+func rig(name, housing, way string, measures fit.RigFields) store.RigSheet {
 	return store.RigSheet{Name: name, Housing: housing, Way: way, Measures: measures,
 		Sources: map[string]store.Source{"barrelMm": store.Measured, "pupilDepthMm": store.Assumed, "payloadG": store.Printed, "accelG": store.Assumed, "speedMps": store.Assumed}}
 }
@@ -127,7 +125,7 @@ func dropped(g *gear) {
 func turns(marks ...assemble.RingMark) func(*gear) { return func(g *gear) { g.Ring = marks } }
 
 // bodies are what the glass for each camera is like to hold.
-var bodies = map[string]calc.Body{
+var bodies = map[string]fit.Body{
 	pocket: {Mount: fit.Magnet, OuterMm: value(24.0), ClearMm: value(20.0), ThicknessMm: value(2.6)},
 	crate:  {Mount: fit.Twist, OuterMm: value(44.0), ClearMm: value(40.0), ThicknessMm: value(4.0)},
 	quad:   {Mount: fit.PushOn, SeatMm: []float64{21.06, 21.07}, OuterMm: value(23.0), ClearMm: value(19.5), ThicknessMm: value(1.8)},

@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"pinhole/core/calc"
+	"pinhole/core/day"
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
 )
@@ -55,11 +56,11 @@ func places(t *testing.T, d *desk.Desk) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	day, err := d.Day(t.Context(), shoots[0].ID)
+	shoot, err := d.Day(t.Context(), shoots[0].ID)
 	if err != nil {
 		t.Fatal(err)
 	}
-	plan, err := calc.Outing(day.Request)
+	plan, err := day.Outing(shoot.Request)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -76,7 +77,7 @@ func places(t *testing.T, d *desk.Desk) string {
 		t.Fatal(err)
 	}
 	names := map[string]string{}
-	for _, stack := range day.Request.Stacks {
+	for _, stack := range shoot.Request.Stacks {
 		names[stack.ID] = stack.Name
 	}
 	var b strings.Builder

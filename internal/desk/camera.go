@@ -6,9 +6,9 @@ import (
 	"fmt"
 	"maps"
 	"pinhole/core/assemble"
+	"pinhole/core/fit"
 	"slices"
 
-	"pinhole/core/calc"
 	"pinhole/core/motion"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -64,7 +64,7 @@ func (d *Desk) SaveCamera(ctx context.Context, c store.Camera) (store.Camera, er
 
 // CheckRig returns the fault of a rig that could not be.
 func (d *Desk) CheckRig(r store.Rig) error {
-	return errors.Join(checkSources(r.Sources), problem.At("measures", calc.CheckRig(&r.Measures)))
+	return errors.Join(checkSources(r.Sources), problem.At("measures", fit.CheckRig(&r.Measures)))
 }
 
 func checkSources(sources map[string]store.Source) error {

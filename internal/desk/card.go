@@ -3,6 +3,7 @@ package desk
 import (
 	"cmp"
 	"context"
+	"pinhole/core/day"
 	"pinhole/core/shot"
 	"slices"
 
@@ -111,7 +112,7 @@ func (d *Desk) addBenches(ctx context.Context, r *calc.CardRequest) error {
 
 // seatOf returns what is known of a stack on its rig: of its hold by all of it, of the
 // rest by the filter that sits on the rig.
-func (s *shelf) seatOf(b *Bench, of calc.OutingStack) (*calc.CardSeat, error) {
+func (s *shelf) seatOf(b *Bench, of day.OutingStack) (*calc.CardSeat, error) {
 	var stack []store.Filter
 	for _, id := range of.Filters {
 		i := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == id })

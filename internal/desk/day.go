@@ -4,12 +4,12 @@ import (
 	"context"
 	"fmt"
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"slices"
 	"strings"
 	"time"
 	_ "time/tzdata" // zones are known without the machine's help
 
-	"pinhole/core/calc"
 	"pinhole/core/light"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -21,7 +21,7 @@ import (
 type Day struct {
 	Shoot    store.Shoot          `json:"shoot"`
 	Zone     string               `json:"zone" doc:"the time zone that everything is in"`
-	Request  calc.OutingRequest   `json:"request"`
+	Request  day.OutingRequest    `json:"request"`
 	Unplaced []store.Shot         `json:"unplaced" doc:"shots without a time"`
 	Readings []store.LightReading `json:"readings" doc:"light that was read on this shoot, the newest first"`
 	Cameras  map[string]string    `json:"cameras" doc:"names by id"`
@@ -49,8 +49,8 @@ func (d *Desk) Day(ctx context.Context, shootID string) (*Day, error) {
 		return nil, err
 	}
 	out := &Day{Shoot: shoot, Zone: zone.String(), Unplaced: []store.Shot{}, Cameras: map[string]string{}}
-	out.Request = calc.OutingRequest{Place: shoot.Day.Where, Sky: shoot.Day.Sky, Turns: shoot.Day.Turns, Surface: shoot.Day.SurfaceStops, StepS: curveStepS,
-		Shots: []calc.OutingShot{}, Stacks: []calc.OutingStack{}}
+	out.Request = day.OutingRequest{Place: shoot.Day.Where, Sky: shoot.Day.Sky, Turns: shoot.Day.Turns, Surface: shoot.Day.SurfaceStops, StepS: curveStepS,
+		Shots: []day.OutingShot{}, Stacks: []day.OutingStack{}}
 	if out.Request.Sky == "" {
 		out.Request.Sky = light.ClearSky
 	}
@@ -98,18 +98,18 @@ func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s
 	required := kit.stillThere(s.Choices.Required)
 	if key := strings.Join(required, "+"); !kit.asked[key] {
 		kit.asked[key] = true
-		stacks, err := calc.OutingStacks(s.CameraID, kit.Rig.ID, kit.Kit, assemble.Choices{Mounted: kit.mounted(), Required: required}, kit.titleOf)
+		stacks, err := day.OutingStacks(s.CameraID, kit.Rig.ID, kit.Kit, assemble.Choices{Mounted: kit.mounted(), Required: required}, kit.titleOf)
 		if err != nil {
 			return fmt.Errorf("the glass of camera %s: %w", s.CameraID, err)
 		}
 		for _, stack := range stacks {
-			if !slices.ContainsFunc(out.Request.Stacks, func(there calc.OutingStack) bool { return there.ID == stack.ID }) {
+			if !slices.ContainsFunc(out.Request.Stacks, func(there day.OutingStack) bool { return there.ID == stack.ID }) {
 				out.Request.Stacks = append(out.Request.Stacks, stack)
 			}
 		}
 	}
 	given := s.Answer.Given
-	shot := calc.OutingShot{
+	shot := day.OutingShot{
 		ID: s.ID, Name: s.Name, CameraID: s.CameraID, RigID: kit.Rig.ID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: kit.Camera.PackMin,
 		Offset: given.Offset, Headroom: stop.FromFactor(float64(kit.Optics.ISOCeiling / kit.Optics.ISOBase)),
 		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Required: required, Band: s.Choices.Tolerance, Layers: s.Choices.MaxLayers,
@@ -171,7 +171,7 @@ func zoneOf(day *store.ShootDay) (*time.Location, error) {
 
 // spanOf returns the local days of a shoot: those it names, those of its shots, or
 // today.
-func spanOf(day *store.ShootDay, shots []calc.OutingShot, zone *time.Location, now time.Time) (from, to time.Time, err error) {
+func spanOf(day *store.ShootDay, shots []day.OutingShot, zone *time.Location, now time.Time) (from, to time.Time, err error) {
 	first, last := now.In(zone), now.In(zone)
 	for i, s := range shots {
 		end := s.From.Add(time.Duration(s.Minutes) * time.Minute)

@@ -2,12 +2,12 @@ package desk
 
 import (
 	"pinhole/core/assemble"
+	"pinhole/core/fit"
 	"slices"
 	"strings"
 	"testing"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/light"
 	"pinhole/internal/files"
 	"pinhole/internal/store"
@@ -53,7 +53,7 @@ func TestADayIsMadeReady(t *testing.T) {
 		t.Errorf("stacks %q", names)
 	}
 	// Held otherwise, the camera takes what goes on that rig: of another mount, nothing.
-	rig := store.Rig{RigFields: store.RigFields{CameraID: h.cameraID, RigSheet: store.RigSheet{Name: "cage", Housing: "cage", Way: "upright", Measures: calc.RigFields{Mount: "thread"}}}}
+	rig := store.Rig{RigFields: store.RigFields{CameraID: h.cameraID, RigSheet: store.RigSheet{Name: "cage", Housing: "cage", Way: "upright", Measures: fit.RigFields{Mount: "thread"}}}}
 	rig = keep[store.Rig](t)(h.Store.Rigs().Save(t.Context(), rig))
 	for i := range h.filters {
 		h.change(i, func(f *store.Filter) { f.Body.Mount = "magnet" })

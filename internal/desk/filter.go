@@ -3,6 +3,7 @@ package desk
 import (
 	"errors"
 	"pinhole/core/assemble"
+	"pinhole/core/fit"
 	"strings"
 
 	"pinhole/core/calc"
@@ -41,7 +42,7 @@ func Show(f store.Filter) (ShownFilter, error) {
 	if reads.Kind == glass.Variable && f.MeasuredStops != nil {
 		return out, &problem.Fault{Field: "measuredStops", Value: *f.MeasuredStops, Allowed: "nothing for a variable filter: what it takes depends on its ring"}
 	}
-	if err := problem.At("body", calc.CheckBody(&f.Body)); err != nil {
+	if err := problem.At("body", fit.CheckBody(&f.Body)); err != nil {
 		return out, err
 	}
 	ring, err := assemble.CheckRing("ring", f.Ring)

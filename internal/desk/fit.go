@@ -3,11 +3,9 @@ package desk
 import (
 	"context"
 	"fmt"
-	"pinhole/core/assemble"
 	"slices"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/fit"
 	"pinhole/core/motion"
 	"pinhole/core/problem"
@@ -29,10 +27,10 @@ type FitCell struct {
 // Seat is everything known of a filter, or a stack, on a rig.
 type Seat struct {
 	FitCell
-	Answer    calc.SeatAnswer  `json:"answer"`
-	Asked     calc.SeatRequest `json:"asked" doc:"what the answer was computed from"`
-	Reference string           `json:"reference,omitempty" doc:"the filter whose clearance is known to hold well"`
-	Trials    []store.Trial    `json:"trials" doc:"of the first filter on this rig, the newest first"`
+	Answer    fit.SeatAnswer  `json:"answer"`
+	Asked     fit.SeatRequest `json:"asked" doc:"what the answer was computed from"`
+	Reference string          `json:"reference,omitempty" doc:"the filter whose clearance is known to hold well"`
+	Trials    []store.Trial   `json:"trials" doc:"of the first filter on this rig, the newest first"`
 }
 
 // shelf is the kit as it is read for judging fit.
@@ -120,9 +118,9 @@ func (d *Desk) SeatOn(ctx context.Context, rigID string, filterIDs []string) (*S
 func (s *shelf) seat(r store.Rig, stack []store.Filter) (*Seat, error) {
 	f, camera := stack[0], s.cameras[r.CameraID]
 	out := &Seat{FitCell: FitCell{RigID: r.ID, FilterID: f.ID, Claimed: slices.Contains(f.Cameras, r.CameraID)}, Trials: s.trialsOf(r.ID, f.ID)}
-	out.Asked = calc.SeatRequest{Rig: r.Measures, InFlight: camera.Profile != nil && camera.Profile.Flies, View: viewOf(camera), Claimed: out.Claimed}
+	out.Asked = fit.SeatRequest{Rig: r.Measures, InFlight: camera.Profile != nil && camera.Profile.Flies, View: viewOf(camera), Claimed: out.Claimed}
 	for _, g := range stack {
-		out.Asked.Glass = append(out.Asked.Glass, calc.SeatedGlass{Body: g.Body, WeightG: known(g.WeightG)})
+		out.Asked.Glass = append(out.Asked.Glass, fit.SeatedGlass{Body: g.Body, WeightG: known(g.WeightG)})
 	}
 	if newest := newestOf(out.Trials); newest != nil {
 		if out.Asked.Stale = since(newest.TriedAt, f.History); out.Asked.Stale == "" {
@@ -132,7 +130,7 @@ func (s *shelf) seat(r store.Rig, stack []store.Filter) (*Seat, error) {
 	if reference := s.reference(r, f.ID); reference != nil {
 		out.Reference, out.Asked.ReferenceMm = reference.title, &reference.clearanceMm
 	}
-	answer, err := calc.Seat(out.Asked)
+	answer, err := fit.Seat(out.Asked)
 	if err != nil {
 		return nil, fmt.Errorf("filter %s on rig %s: %w", f.ID, r.ID, err)
 	}
@@ -223,7 +221,7 @@ func (s *shelf) reference(r store.Rig, except string) *reference {
 }
 
 // viewOf returns what a camera's lens sees at its usual frame size.
-func viewOf(c store.Camera) *assemble.View {
+func viewOf(c store.Camera) *fit.View {
 	if len(c.FrameSizes) == 0 {
 		return nil
 	}

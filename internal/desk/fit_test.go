@@ -5,7 +5,6 @@ import (
 	"testing"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/fit"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -59,7 +58,7 @@ func (h *held) change(filter int, change func(*store.Filter)) {
 }
 
 func seats(change func(*store.Found)) store.Found {
-	f := store.Found{TrialFields: calc.TrialFields{Seated: true}}
+	f := store.Found{TrialFields: fit.TrialFields{Seated: true}}
 	if change != nil {
 		change(&f)
 	}
@@ -130,7 +129,7 @@ func TestClearanceCountsFromWhatHoldsWell(t *testing.T) {
 	h.rig.Measures.Mount, h.rig.Measures.BarrelMm = fit.PushOn, []float64{20, 20}
 	h.rig = keep[store.Rig](t)(h.Store.Rigs().Save(t.Context(), h.rig))
 	sized := func(seat float64) func(*store.Filter) {
-		return func(f *store.Filter) { f.Body = calc.Body{Mount: fit.PushOn, SeatMm: []float64{seat, seat}} }
+		return func(f *store.Filter) { f.Body = fit.Body{Mount: fit.PushOn, SeatMm: []float64{seat, seat}} }
 	}
 	h.change(0, sized(20.15)) // a bore that is wide of the mark, and known to hold
 	h.change(1, func(f *store.Filter) { sized(20.16)(f); f.Cameras = []string{} })

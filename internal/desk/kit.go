@@ -4,10 +4,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"pinhole/core/fit"
 	"slices"
 	"strings"
 
-	"pinhole/core/calc"
 	"pinhole/core/problem"
 	"pinhole/internal/kitfile"
 	"pinhole/internal/store"
@@ -99,7 +99,7 @@ func checkKitCamera(c store.KitCamera) error {
 		return err
 	}
 	for _, rig := range c.Rigs {
-		if err := calc.CheckRig(&rig.Measures); err != nil {
+		if err := fit.CheckRig(&rig.Measures); err != nil {
 			return err
 		}
 	}

@@ -3,32 +3,32 @@ package desk
 import (
 	"context"
 	"fmt"
+	"pinhole/core/day"
 	"slices"
 	"strings"
 
-	"pinhole/core/calc"
 	"pinhole/internal/files"
 )
 
 // PlanFile returns the plan of a shoot as it is written to files.
 func (d *Desk) PlanFile(ctx context.Context, shootID string) (*files.Plan, error) {
-	day, err := d.Day(ctx, shootID)
+	shoot, err := d.Day(ctx, shootID)
 	if err != nil {
 		return nil, err
 	}
-	answer, err := calc.Outing(day.Request)
+	answer, err := day.Outing(shoot.Request)
 	if err != nil {
 		return nil, err
 	}
 	names := map[string]string{}
-	for _, s := range day.Request.Stacks {
+	for _, s := range shoot.Request.Stacks {
 		names[s.ID] = s.Name
 	}
-	shots := map[string]calc.OutingShot{}
-	for _, s := range day.Request.Shots {
+	shots := map[string]day.OutingShot{}
+	for _, s := range shoot.Request.Shots {
 		shots[s.ID] = s
 	}
-	out := &files.Plan{Shoot: day.Shoot.Name, Place: day.Shoot.Place, Zone: day.Zone, Shots: []files.Shot{}, Swaps: []files.Swap{}}
+	out := &files.Plan{Shoot: shoot.Shoot.Name, Place: shoot.Shoot.Place, Zone: shoot.Zone, Shots: []files.Shot{}, Swaps: []files.Swap{}}
 	for _, p := range answer.Shots {
 		s := shots[p.ID]
 		var glass, spare []string
@@ -43,20 +43,20 @@ func (d *Desk) PlanFile(ctx context.Context, shootID string) (*files.Plan, error
 			}
 		}
 		out.Shots = append(out.Shots, files.Shot{
-			ID: p.ID, Name: s.Name, Camera: day.Cameras[s.CameraID], From: p.Packs[0].From, To: p.Packs[len(p.Packs)-1].To, Glass: strings.Join(glass, ", then "),
+			ID: p.ID, Name: s.Name, Camera: shoot.Cameras[s.CameraID], From: p.Packs[0].From, To: p.Packs[len(p.Packs)-1].To, Glass: strings.Join(glass, ", then "),
 			Setting: s.ShutterS.Spoken(), State: string(p.State), Words: p.Words, Spare: strings.Join(uniq(spare), ", "),
 		})
 	}
 	for _, s := range answer.Swaps {
 		out.Swaps = append(out.Swaps, files.Swap{
-			ID: fmt.Sprintf("%s-swap-%d", s.Shot, swapNumber(answer.Swaps, s)), Camera: day.Cameras[s.CameraID], At: s.At, From: names[s.From], To: names[s.To], Latest: s.Latest, Why: s.Because,
+			ID: fmt.Sprintf("%s-swap-%d", s.Shot, swapNumber(answer.Swaps, s)), Camera: shoot.Cameras[s.CameraID], At: s.At, From: names[s.From], To: names[s.To], Latest: s.Latest, Why: s.Because,
 		})
 	}
 	return out, nil
 }
 
 // swapNumber counts the swaps of one shot, so that each keeps its id.
-func swapNumber(all []calc.OutingSwap, swap calc.OutingSwap) (n int) {
+func swapNumber(all []day.OutingSwap, swap day.OutingSwap) (n int) {
 	for _, s := range all {
 		if s.Shot == swap.Shot && !s.At.After(swap.At) {
 			n++

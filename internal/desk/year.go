@@ -2,19 +2,19 @@ package desk
 
 import (
 	"context"
+	"pinhole/core/day"
 	"slices"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/problem"
 )
 
 // YearOf is a place through a year, at the hours at which a shoot's camera shoots.
 type YearOf struct {
-	Camera string          `json:"camera"`
-	Hours  []string        `json:"hours" doc:"of the local clock, as in 07:30"`
-	Answer calc.YearAnswer `json:"answer"`
-	Stacks []YearStack     `json:"stacks"`
+	Camera string         `json:"camera"`
+	Hours  []string       `json:"hours" doc:"of the local clock, as in 07:30"`
+	Answer day.YearAnswer `json:"answer"`
+	Stacks []YearStack    `json:"stacks"`
 }
 
 // YearStack is glass as it is called and how dark it is.
@@ -33,15 +33,15 @@ const (
 // Year returns the year at the place of a shoot, for one of its cameras: the hours of
 // its shots, and noon, with the setting of the first of them.
 func (d *Desk) Year(ctx context.Context, shootID, cameraID string) (*YearOf, error) {
-	day, err := d.Day(ctx, shootID)
+	shoot, err := d.Day(ctx, shootID)
 	if err != nil {
 		return nil, err
 	}
-	if day.Request.Place == nil {
+	if shoot.Request.Place == nil {
 		return nil, &problem.Fault{Field: "shoot", Value: shootID, Allowed: "a shoot whose place is known"}
 	}
-	var shots []calc.OutingShot
-	for _, s := range day.Request.Shots {
+	var shots []day.OutingShot
+	for _, s := range shoot.Request.Shots {
 		if cameraID == "" {
 			cameraID = s.CameraID
 		}
@@ -52,8 +52,8 @@ func (d *Desk) Year(ctx context.Context, shootID, cameraID string) (*YearOf, err
 	if len(shots) == 0 {
 		return nil, &problem.Fault{Field: "camera", Value: cameraID, Allowed: "a camera with a shot that has a time"}
 	}
-	r := calc.YearRequest{PlaceFields: *day.Request.Place, Sky: day.Request.Sky, Surface: day.Request.Surface, EVSet: shots[0].EVSet, Offset: shots[0].Offset, Stacks: []calc.OutingStack{}}
-	for _, s := range day.Request.Stacks {
+	r := day.YearRequest{PlaceFields: *shoot.Request.Place, Sky: shoot.Request.Sky, Surface: shoot.Request.Surface, EVSet: shots[0].EVSet, Offset: shots[0].Offset, Stacks: []day.OutingStack{}}
+	for _, s := range shoot.Request.Stacks {
 		if s.CameraID == cameraID && s.RigID == shots[0].RigID && len(s.Effects) == 0 {
 			r.Stacks = append(r.Stacks, s)
 		}
@@ -66,15 +66,15 @@ func (d *Desk) Year(ctx context.Context, shootID, cameraID string) (*YearOf, err
 	slices.Sort(hours)
 	r.Hours = slices.Compact(hours)
 	r.Hours = r.Hours[:min(len(r.Hours), mostHours)]
-	first := day.Request.From
+	first := shoot.Request.From
 	for at := time.Date(first.Year(), 1, 1, 0, 0, 0, 0, first.Location()); at.Year() == first.Year(); at = at.AddDate(0, 0, 7) {
 		r.Days = append(r.Days, at)
 	}
-	a, err := calc.Year(r)
+	a, err := day.Year(r)
 	if err != nil {
 		return nil, err
 	}
-	out := &YearOf{Camera: day.Cameras[cameraID], Answer: *a, Hours: []string{}, Stacks: []YearStack{}}
+	out := &YearOf{Camera: shoot.Cameras[cameraID], Answer: *a, Hours: []string{}, Stacks: []YearStack{}}
 	for _, h := range r.Hours {
 		out.Hours = append(out.Hours, time.Time{}.Add(time.Duration(h*float64(time.Hour))).Format("15:04"))
 	}

@@ -8,7 +8,6 @@ import (
 	"testing"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/fit"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -20,7 +19,7 @@ func sample() []store.FilterFields {
 	return []store.FilterFields{
 		{Label: "ND32", Name: "the dark, \"good\" one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: &corner, CastStops: &cast, Flare: &flare, SharpnessLost: &lost, WeightG: 1.4,
 			NeedsBase: true, Closed: true, Cameras: []string{"Row walker", "Pond drone"}, Slot: "A3",
-			Set: "thin rings", Price: &price, Condition: "worn", Body: calc.Body{Mount: fit.PushOn, SeatMm: []float64{20.02, 20.05}, ClearMm: &clear},
+			Set: "thin rings", Price: &price, Condition: "worn", Body: fit.Body{Mount: fit.PushOn, SeatMm: []float64{20.02, 20.05}, ClearMm: &clear},
 			History: []store.Happening{{At: time.Date(2031, 9, 2, 10, 0, 0, 0, time.UTC), What: "dropped", Note: "on stone, \"twice\"; =1+1"}}},
 		{Label: "ND 2.0", Means: "ND2", Name: "=HYPERLINK(\"x\")", Cameras: []string{}, Slot: "-1+1"},
 		{Label: "VND 1-5 stop", CastStops: &none, Cameras: []string{}, Ring: []assemble.RingMark{{Mark: "=min", Stops: 1.1}, {Mark: "max", Stops: 5.2}}},
@@ -62,7 +61,7 @@ func TestCSVRoundTripsAndRunsNoFormula(t *testing.T) {
 func TestJSONRoundTrips(t *testing.T) {
 	cameras := []store.KitCamera{{CameraFields: store.CameraFields{Name: "Row walker", Aperture: 2, ISOBase: 100, ISOCeiling: 800, Steps: []string{"1/50"}, Rates: []string{"25"}, Mounted: []string{},
 		Recipe: store.Recipe{WhiteBalance: "5600 K"}, Sources: map[string]store.Source{"aperture": store.Printed}},
-		Rigs: []store.RigSheet{store.BareRig(), {Name: "in the cage", Housing: "cage", Way: "upside-down", Measures: calc.RigFields{Mount: fit.Snap}}}}}
+		Rigs: []store.RigSheet{store.BareRig(), {Name: "in the cage", Housing: "cage", Way: "upside-down", Measures: fit.RigFields{Mount: fit.Snap}}}}}
 	var file bytes.Buffer
 	if err := WriteJSON(&file, Kit{Cameras: cameras, Filters: sample()}); err != nil {
 		t.Fatal(err)

@@ -2,9 +2,9 @@ package store
 
 import (
 	"pinhole/core/assemble"
+	"pinhole/core/fit"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/stop"
 )
 
@@ -27,7 +27,7 @@ type FilterFields struct {
 	Flare         *float64            `json:"flare,omitempty" minimum:"0" maximum:"3" doc:"as judged against a lamp: 0 none, 1 slight, 2 plain, 3 heavy"`
 	SharpnessLost *float64            `json:"sharpnessLost,omitempty" minimum:"0" maximum:"100" doc:"sharpness lost, per cent"`
 	WeightG       float64             `json:"weightG,omitempty" minimum:"0" maximum:"10000" doc:"grams; 0 is not known"`
-	Body          calc.Body           `json:"body,omitzero"`
+	Body          fit.Body            `json:"body,omitzero"`
 	NeedsBase     bool                `json:"needsBase,omitempty" doc:"cannot sit on the camera itself"`
 	Closed        bool                `json:"closed,omitempty" doc:"nothing goes on it"`
 	Cameras       []string            `json:"cameras" maxItems:"100" doc:"ids of the cameras it is said to go on"`

@@ -3,8 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
-
-	"pinhole/core/calc"
+	"pinhole/core/fit"
 )
 
 // Rig is a camera as it is held: bare, in a frame, cage or case, and which way
@@ -25,7 +24,7 @@ type RigSheet struct {
 	Name     string            `json:"name" minLength:"1" maxLength:"80"`
 	Housing  string            `json:"housing" enum:"bare,frame,cage,case"`
 	Way      string            `json:"way" enum:"upright,upside-down,sideways,reversed" doc:"which way round the camera sits"`
-	Measures calc.RigFields    `json:"measures"`
+	Measures fit.RigFields     `json:"measures"`
 	Sources  map[string]Source `json:"sources,omitempty" doc:"where the measures come from (printed, measured, assumed), by the name of their field"`
 }
 

@@ -9,6 +9,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"pinhole/core/assemble"
+	"pinhole/core/fit"
 	"reflect"
 	"testing"
 	"time"
@@ -144,7 +145,7 @@ func TestEverythingRoundTripsThroughReopening(t *testing.T) {
 	camera := must[Camera](t)(s.Cameras().Save(ctx, aCamera))
 	filter := must[Filter](t)(s.Filters().Save(ctx, Filter{FilterFields: FilterFields{
 		Label: "ND32", Means: "ND32", Name: "the dark one", MeasuredStops: &measured, StdErrStops: 0.05, CornerStops: &corner, CastStops: &cast, Flare: &flare,
-		Body: calc.Body{SeatMm: []float64{20, 20.1}}, Set: "thin", History: []Happening{{At: time.Date(2031, 9, 1, 0, 0, 0, 0, time.UTC), What: "cleaned"}}, Condition: "good", WeightG: 1.4, NeedsBase: true, Closed: true, Cameras: []string{camera.ID}, Slot: "A3",
+		Body: fit.Body{SeatMm: []float64{20, 20.1}}, Set: "thin", History: []Happening{{At: time.Date(2031, 9, 1, 0, 0, 0, 0, time.UTC), What: "cleaned"}}, Condition: "good", WeightG: 1.4, NeedsBase: true, Closed: true, Cameras: []string{camera.ID}, Slot: "A3",
 	}}))
 	shoot := must[Shoot](t)(s.Shoots().Save(ctx, Shoot{ShootFields: ShootFields{Name: "Harvest", Place: "Terrace", Notes: "two days"}}))
 	island := time.FixedZone("", -3600)

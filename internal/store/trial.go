@@ -1,9 +1,8 @@
 package store
 
 import (
+	"pinhole/core/fit"
 	"time"
-
-	"pinhole/core/calc"
 )
 
 // Trial is a filter tried on a rig by hand.
@@ -22,7 +21,7 @@ type TrialFields struct {
 
 // Found is what a trial found. What is left out was not looked at.
 type Found struct {
-	calc.TrialFields
+	fit.TrialFields
 	Note string `json:"note,omitempty" maxLength:"500"`
 }
 

@@ -1,10 +1,9 @@
-package calc
+package day
 
 import (
 	"cmp"
 	"fmt"
 	"pinhole/core/assemble"
-	"pinhole/core/day"
 	"slices"
 	"time"
 
@@ -150,21 +149,21 @@ type OutingSwap struct {
 }
 
 // outing is a request made ready.
-type outing struct {
+type Prepared struct {
 	*OutingRequest
 	anchor *light.Anchor
 	offset stop.Stops
-	day    day.Day
+	Day    Day
 	// segments are the packs of each shot that is planned, as indices into day.Shots.
 	segments map[string][]int
 	lights   map[subject]*minutes
-	stacks   map[string]*OutingStack
-	names    map[string]string
+	Stacks   map[string]*OutingStack
+	Names    map[string]string
 }
 
 // Outing answers outing.
 func Outing(r OutingRequest) (*OutingAnswer, error) {
-	o, err := r.ready()
+	o, err := r.Prepare()
 	if err != nil {
 		return nil, err
 	}
@@ -172,49 +171,49 @@ func Outing(r OutingRequest) (*OutingAnswer, error) {
 	if r.Place != nil {
 		a.light(o)
 	}
-	if err := o.take(a); err != nil {
+	if err := o.Take(a); err != nil {
 		return nil, err
 	}
-	if len(o.day.Shots) > 0 {
-		a.plan(o)
+	if len(o.Day.Shots) > 0 {
+		a.Plan(o)
 	}
 	return a, nil
 }
 
-func (r *OutingRequest) ready() (*outing, error) {
+func (r *OutingRequest) Prepare() (*Prepared, error) {
 	for field, t := range map[string]time.Time{"from": r.From, "to": r.To} {
 		if err := assemble.CheckYear(field, t); err != nil {
 			return nil, err
 		}
 	}
 	step := time.Duration(r.StepS * float64(time.Second))
-	if r.To.Before(r.From) || r.To.Sub(r.From)/step >= maxPoints {
-		return nil, &problem.Fault{Field: "to", Value: r.To, Allowed: fmt.Sprintf("an instant after from, with at most %d points between them", maxPoints)}
+	if r.To.Before(r.From) || r.To.Sub(r.From)/step >= MaxPoints {
+		return nil, &problem.Fault{Field: "to", Value: r.To, Allowed: fmt.Sprintf("an instant after from, with at most %d points between them", MaxPoints)}
 	}
 	for i := range r.Turns[:max(len(r.Turns)-1, 0)] {
 		if r.Turns[i+1].From.Before(r.Turns[i].From) {
 			return nil, &problem.Fault{Field: fmt.Sprintf("turns[%d].from", i+1), Value: r.Turns[i+1].From, Allowed: "an instant after the turn before it"}
 		}
 	}
-	o := &outing{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, stacks: map[string]*OutingStack{}, names: map[string]string{}}
-	o.day = day.Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: day.DefaultSwapCost, Keeps: true}
+	o := &Prepared{OutingRequest: r, segments: map[string][]int{}, lights: map[subject]*minutes{}, Stacks: map[string]*OutingStack{}, Names: map[string]string{}}
+	o.Day = Day{Start: map[string]string{}, Band: glass.DefaultBand, SwapCost: DefaultSwapCost, Keeps: true}
 	if t := r.Tolerance; t != nil {
-		o.day.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
+		o.Day.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
 	}
 	if r.SwapCost != nil {
-		o.day.SwapCost = *r.SwapCost
+		o.Day.SwapCost = *r.SwapCost
 	}
 	for i, s := range r.Stacks {
-		if _, isThere := o.names[s.ID]; isThere {
+		if _, isThere := o.Names[s.ID]; isThere {
 			return nil, &problem.Fault{Field: fmt.Sprintf("stacks[%d].id", i), Value: s.ID, Allowed: "an id that no other stack has"}
 		}
-		o.names[s.ID], o.stacks[s.ID] = cmp.Or(s.Name, s.ID), &r.Stacks[i]
-		o.day.Stacks = append(o.day.Stacks, day.Stack{ID: s.ID, Name: s.Name, Stops: s.Stops, Most: s.Most, Camera: s.CameraID})
+		o.Names[s.ID], o.Stacks[s.ID] = cmp.Or(s.Name, s.ID), &r.Stacks[i]
+		o.Day.Stacks = append(o.Day.Stacks, Stack{ID: s.ID, Name: s.Name, Stops: s.Stops, Most: s.Most, Camera: s.CameraID})
 	}
 	for camera, id := range r.Start {
 		// What a camera carried and is no longer there is no start.
-		if slices.ContainsFunc(o.day.Stacks, func(s day.Stack) bool { return s.ID == id && (s.Camera == "" || s.Camera == camera) }) {
-			o.day.Start[camera] = id
+		if slices.ContainsFunc(o.Day.Stacks, func(s Stack) bool { return s.ID == id && (s.Camera == "" || s.Camera == camera) }) {
+			o.Day.Start[camera] = id
 		}
 	}
 	if r.Anchor != nil && r.Place != nil {
@@ -228,7 +227,7 @@ func (r *OutingRequest) ready() (*outing, error) {
 }
 
 // outdoors returns a subject of the place.
-func (o *outing) outdoors(plane light.Plane, heading *angle.Deg, surface stop.Stops) *light.Outdoors {
+func (o *Prepared) outdoors(plane light.Plane, heading *angle.Deg, surface stop.Stops) *light.Outdoors {
 	out := &light.Outdoors{Place: o.Place.Place(), Sky: o.Sky, Plane: plane, Albedo: light.DefaultAlbedo, Surface: surface}
 	for _, turn := range o.Turns {
 		out.Turns = append(out.Turns, light.SkyTurn(turn))
@@ -240,7 +239,7 @@ func (o *outing) outdoors(plane light.Plane, heading *angle.Deg, surface stop.St
 }
 
 // curve returns the light of a subject, moved as the anchor says.
-func (o *outing) curve(out *light.Outdoors, from, to time.Time, step time.Duration) []light.Point {
+func (o *Prepared) curve(out *light.Outdoors, from, to time.Time, step time.Duration) []light.Point {
 	points := out.Curve(from, to, step, nil)
 	if o.anchor != nil {
 		for i := range points {
@@ -251,7 +250,7 @@ func (o *outing) curve(out *light.Outdoors, from, to time.Time, step time.Durati
 }
 
 // light fills in the curve and the days.
-func (a *OutingAnswer) light(o *outing) {
+func (a *OutingAnswer) light(o *Prepared) {
 	general := o.outdoors(light.Vertical, nil, o.Surface)
 	for _, p := range o.curve(general, o.From, o.To, time.Duration(o.StepS*float64(time.Second))) {
 		a.Curve = append(a.Curve, CurvePoint{p.At, p.EV, p.Spread, p.Sun.Apparent(), p.Sun.Azimuth, general.SkyAt(p.At)})
@@ -259,15 +258,15 @@ func (a *OutingAnswer) light(o *outing) {
 	for day := light.DayOf(o.From, o.Place.Place()); day.Start.Before(o.To) || len(a.Days) == 0; day = light.DayOf(day.End.Add(time.Hour), o.Place.Place()) {
 		through := func(altitude angle.Deg) DawnDusk {
 			c := day.Through(altitude)
-			return DawnDusk{known(c.Up), known(c.Down)}
+			return DawnDusk{Known(c.Up), Known(c.Down)}
 		}
 		horizon := through(light.Horizon)
 		a.Days = append(a.Days, SunDay{Noon: day.Noon, Sunrise: horizon.Dawn, Sunset: horizon.Dusk, Golden: through(light.Golden), Blue: through(light.Blue), Civil: through(light.Civil), Polar: day.Polar()})
 	}
 }
 
-// take turns the shots into packs with their light.
-func (o *outing) take(a *OutingAnswer) error {
+// Take turns the shots into packs with their light.
+func (o *Prepared) Take(a *OutingAnswer) error {
 	for i := range o.Shots {
 		s := &o.Shots[i]
 		path := fmt.Sprintf("shots[%d]", i)
@@ -277,30 +276,30 @@ func (o *outing) take(a *OutingAnswer) error {
 		if _, isThere := o.segments[s.ID]; isThere {
 			return &problem.Fault{Field: path + ".id", Value: s.ID, Allowed: "an id that no other shot has"}
 		}
-		points, spread, err := o.lightOf(s, path, s.From)
+		points, spread, err := o.LightOf(s, path, s.From)
 		if err != nil {
 			return err
 		}
-		goesOn := func(g day.Stack) bool { return g.Camera == "" || g.Camera == s.CameraID }
-		if points == nil || !slices.ContainsFunc(o.day.Stacks, goesOn) {
+		goesOn := func(g Stack) bool { return g.Camera == "" || g.Camera == s.CameraID }
+		if points == nil || !slices.ContainsFunc(o.Day.Stacks, goesOn) {
 			a.Unknown = append(a.Unknown, s.ID)
 			continue
 		}
 		o.addPacks(s, points, spread)
 	}
-	return checkDay(&o.day)
+	return o.Day.Check()
 }
 
 // addPacks splits a shot where its battery is changed.
-func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
+func (o *Prepared) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 	pack := s.Minutes
 	if s.PackMin >= 1 {
 		pack = min(pack, int(s.PackMin))
 	}
 	for at := 0; at < s.Minutes; at += pack {
 		until := min(at+pack, s.Minutes)
-		o.segments[s.ID] = append(o.segments[s.ID], len(o.day.Shots))
-		o.day.Shots = append(o.day.Shots, day.Shot{
+		o.segments[s.ID] = append(o.segments[s.ID], len(o.Day.Shots))
+		o.Day.Shots = append(o.Day.Shots, Shot{
 			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, Camera: s.CameraID, From: s.From.Add(time.Duration(at) * time.Minute), To: s.From.Add(time.Duration(until) * time.Minute),
 			EVSet: s.EVSet, Points: points[at : until+1], Offset: s.Offset, Headroom: s.Headroom, Spread: spread,
 			Takes: o.takes(s), Band: s.Band.Band(),
@@ -310,9 +309,9 @@ func (o *outing) addPacks(s *OutingShot, points []stop.EV, spread stop.Stops) {
 
 // takes returns what tells the glass that a shot takes: that with the effects it asks
 // for, and no others.
-func (o *outing) takes(s *OutingShot) func(*day.Stack) bool {
-	return func(stack *day.Stack) bool {
-		of := o.stacks[stack.ID]
+func (o *Prepared) takes(s *OutingShot) func(*Stack) bool {
+	return func(stack *Stack) bool {
+		of := o.Stacks[stack.ID]
 		effects := of.Effects
 		if s.RigID != of.RigID || s.Layers > 0 && of.Layers > s.Layers {
 			return false
@@ -321,9 +320,9 @@ func (o *outing) takes(s *OutingShot) func(*day.Stack) bool {
 	}
 }
 
-// lightOf returns the light of each minute of a shot that begins at an instant, both
+// LightOf returns the light of each minute of a shot that begins at an instant, both
 // ends included, and its widest spread; nil where it is not known.
-func (o *outing) lightOf(s *OutingShot, path string, start time.Time) ([]stop.EV, stop.Stops, error) {
+func (o *Prepared) LightOf(s *OutingShot, path string, start time.Time) ([]stop.EV, stop.Stops, error) {
 	points := make([]stop.EV, 0, s.Minutes+1)
 	if s.Plane == "" && s.Read != nil {
 		read, err := s.Read.Light()
@@ -340,35 +339,35 @@ func (o *outing) lightOf(s *OutingShot, path string, start time.Time) ([]stop.EV
 		return nil, 0, nil
 	}
 	var spread stop.Stops
-	minutes := o.subjectOf(s)
+	minutes := o.SubjectOf(s)
 	for m := range s.Minutes + 1 {
-		scene := minutes.at(start.Add(time.Duration(m) * time.Minute))
+		scene := minutes.At(start.Add(time.Duration(m) * time.Minute))
 		points, spread = append(points, scene.EV), max(spread, scene.Spread)
 	}
 	return points, spread, nil
 }
 
-// subjectOf returns the light of a shot's subject, which has a plane.
-func (o *outing) subjectOf(s *OutingShot) *minutes {
+// SubjectOf returns the light of a shot's subject, which has a plane.
+func (o *Prepared) SubjectOf(s *OutingShot) *minutes {
 	surface := o.Surface
 	if s.Surface != nil {
 		surface = *s.Surface
 	}
-	return o.minutesOf(s.Plane, s.Heading, surface)
+	return o.MinutesOf(s.Plane, s.Heading, surface)
 }
 
 // minutes is the light of one subject by the minute, computed once: shots that look
 // alike share it, and a search for a better hour walks over it again and again.
 type minutes struct {
 	of    func(time.Time) light.Scene
-	known map[int64]light.Scene // by Unix time in seconds
+	Known map[int64]light.Scene // by Unix time in seconds
 }
 
-func (m *minutes) at(t time.Time) light.Scene {
-	scene, isKnown := m.known[t.Unix()]
+func (m *minutes) At(t time.Time) light.Scene {
+	scene, isKnown := m.Known[t.Unix()]
 	if !isKnown {
 		scene = m.of(t)
-		m.known[t.Unix()] = scene
+		m.Known[t.Unix()] = scene
 	}
 	return scene
 }
@@ -381,14 +380,14 @@ type subject struct {
 	surface    stop.Stops
 }
 
-func (o *outing) minutesOf(plane light.Plane, heading *angle.Deg, surface stop.Stops) *minutes {
+func (o *Prepared) MinutesOf(plane light.Plane, heading *angle.Deg, surface stop.Stops) *minutes {
 	key := subject{plane: plane, surface: surface}
 	if heading != nil {
 		key.hasHeading, key.heading = true, *heading
 	}
 	if o.lights[key] == nil {
 		out := o.outdoors(plane, heading, surface)
-		o.lights[key] = &minutes{known: map[int64]light.Scene{}, of: func(t time.Time) light.Scene {
+		o.lights[key] = &minutes{Known: map[int64]light.Scene{}, of: func(t time.Time) light.Scene {
 			scene, sun := out.At(t)
 			if o.anchor == nil {
 				return scene
@@ -398,3 +397,20 @@ func (o *outing) minutesOf(plane light.Plane, heading *angle.Deg, surface stop.S
 	}
 	return o.lights[key]
 }
+
+// DawnDusk is when the sun rises and sinks through one altitude.
+type DawnDusk struct {
+	Dawn *time.Time `json:"dawn"`
+	Dusk *time.Time `json:"dusk"`
+}
+
+// Known returns the instant, nil for the zero one.
+func Known(t time.Time) *time.Time {
+	if t.IsZero() {
+		return nil
+	}
+	return &t
+}
+
+// MaxPoints bounds a curve: two days by the minute and a little.
+const MaxPoints = 3000

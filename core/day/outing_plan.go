@@ -1,8 +1,7 @@
-package calc
+package day
 
 import (
 	"fmt"
-	"pinhole/core/day"
 	"slices"
 	"strings"
 	"time"
@@ -13,11 +12,11 @@ import (
 	"pinhole/core/stop"
 )
 
-// plan fills in the shots, the swaps and what changed.
-func (a *OutingAnswer) plan(o *outing) {
-	p := o.day.Plan()
+// Plan fills in the shots, the swaps and what changed.
+func (a *OutingAnswer) Plan(o *Prepared) {
+	p := o.Day.Plan()
 	a.Cost = p.Cost
-	packs := map[string]*day.Planned{}
+	packs := map[string]*Planned{}
 	for i := range p.Shots {
 		packs[p.Shots[i].Shot.ID] = &p.Shots[i]
 	}
@@ -30,21 +29,21 @@ func (a *OutingAnswer) plan(o *outing) {
 	slices.SortStableFunc(a.Shots, func(x, y OutingPlan) int { return x.Packs[0].From.Compare(y.Packs[0].From) })
 	for _, s := range p.Swaps {
 		shotID := s.Shot.ID[:strings.LastIndex(s.Shot.ID, ", pack ")]
-		a.Swaps = append(a.Swaps, OutingSwap{CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: shotID, Latest: known(s.Latest), Because: s.Because()})
+		a.Swaps = append(a.Swaps, OutingSwap{CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: shotID, Latest: Known(s.Latest), Because: s.Because()})
 	}
 	a.Changes = append(a.Changes, o.changes(a.Shots)...)
 }
 
 // planned sums up the packs of one shot.
-func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*day.Planned) OutingPlan {
+func (o *Prepared) planned(s *OutingShot, segments []int, packs map[string]*Planned) OutingPlan {
 	out := OutingPlan{ID: s.ID, State: glass.Holds, Remedies: []string{}}
 	for i, k := range segments {
-		shot := &o.day.Shots[k]
+		shot := &o.Day.Shots[k]
 		p := packs[shot.ID]
 		low, high := slices.Min(shot.Points), slices.Max(shot.Points)
 		out.Packs = append(out.Packs, OutingPack{
 			From: shot.From, To: shot.To, Stack: p.Stack.ID, SettingStops: p.Setting, LowEV100: low, HighEV100: high,
-			LastMinute: known(p.LastMinute), Brighter: idOf(p.Brighter), Darker: idOf(p.Darker),
+			LastMinute: Known(p.LastMinute), Brighter: IDOf(p.Brighter), Darker: IDOf(p.Darker),
 		})
 		if i == 0 {
 			out.LowEV100, out.HighEV100 = low, high
@@ -70,9 +69,9 @@ func (o *outing) planned(s *OutingShot, segments []int, packs map[string]*day.Pl
 }
 
 // remedies says what would serve a pack that is not.
-func (o *outing) remedies(s *OutingShot, p *day.Planned) []string {
-	r := o.day.Remedy(p, func(start time.Time) []stop.EV {
-		points, _, err := o.lightOf(s, "shots", start.Add(s.From.Sub(p.Shot.From)))
+func (o *Prepared) remedies(s *OutingShot, p *Planned) []string {
+	r := o.Day.Remedy(p, func(start time.Time) []stop.EV {
+		points, _, err := o.LightOf(s, "shots", start.Add(s.From.Sub(p.Shot.From)))
 		if err != nil || s.Plane == "" {
 			return nil
 		}
@@ -81,7 +80,7 @@ func (o *outing) remedies(s *OutingShot, p *day.Planned) []string {
 	})
 	words := []string{}
 	if r.Glass != nil {
-		words = append(words, fmt.Sprintf("a filter of %v stops (%s) would serve it", *r.Glass, labelOf(*r.Glass)))
+		words = append(words, fmt.Sprintf("a filter of %v stops (%s) would serve it", *r.Glass, glass.LabelOf(*r.Glass)))
 	}
 	if r.Shorter != nil && s.ShutterS > 0 {
 		t := s.ShutterS.Times(-*r.Shorter)
@@ -90,7 +89,7 @@ func (o *outing) remedies(s *OutingShot, p *day.Planned) []string {
 		}
 	}
 	if r.Start != nil {
-		words = append(words, fmt.Sprintf("begun at %s, %s would serve it", r.Start.Add(s.From.Sub(p.Shot.From)).Format("15:04"), o.names[r.Stack.ID]))
+		words = append(words, fmt.Sprintf("begun at %s, %s would serve it", r.Start.Add(s.From.Sub(p.Shot.From)).Format("15:04"), o.Names[r.Stack.ID]))
 	}
 	if len(words) == 0 {
 		words = append(words, "no filter, shutter or hour nearby serves it: its light is too wide or too dark: bring light, or make it two shots")
@@ -103,7 +102,7 @@ func (o *outing) remedies(s *OutingShot, p *day.Planned) []string {
 const sunBefore, sunBehind = angle.Deg(45), angle.Deg(110)
 
 // sunFor says where the sun stands for the camera, midway through the shot.
-func (o *outing) sunFor(s *OutingShot) *SunView {
+func (o *Prepared) sunFor(s *OutingShot) *SunView {
 	sun := light.Sun(s.From.Add(time.Duration(s.Minutes)*time.Minute/2), o.Place.Place())
 	v := &SunView{AltitudeDeg: sun.Apparent(), OffAxisDeg: (sun.Azimuth - *s.Heading).Turn()}
 	switch off := v.OffAxisDeg.Abs(); {
@@ -120,7 +119,7 @@ func (o *outing) sunFor(s *OutingShot) *SunView {
 }
 
 // changes compares the plan with the one that was made before.
-func (o *outing) changes(now []OutingPlan) []string {
+func (o *Prepared) changes(now []OutingPlan) []string {
 	var words []string
 	for i := range now {
 		s := &now[i]
@@ -128,12 +127,12 @@ func (o *outing) changes(now []OutingPlan) []string {
 		if !wasPlanned || before == s.Packs[0].Stack {
 			continue
 		}
-		was, isThere := o.names[before]
+		was, isThere := o.Names[before]
 		if !isThere {
 			was = "glass that is gone"
 		}
 		k := slices.IndexFunc(o.Shots, func(x OutingShot) bool { return x.ID == s.ID })
-		words = append(words, fmt.Sprintf("%s: %s in place of %s", o.Shots[k].Name, o.names[s.Packs[0].Stack], was))
+		words = append(words, fmt.Sprintf("%s: %s in place of %s", o.Shots[k].Name, o.Names[s.Packs[0].Stack], was))
 	}
 	return words
 }

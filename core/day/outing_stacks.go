@@ -1,4 +1,4 @@
-package calc
+package day
 
 import (
 	"pinhole/core/assemble"
@@ -23,7 +23,7 @@ func OutingStacks(cameraID, rigID string, kit []assemble.KitFilter, c assemble.C
 	for i := range stacks {
 		s := &stacks[i]
 		least, most := s.Reach()
-		names, on := []string{}, ids(s.Filters)
+		names, on := []string{}, glass.IDs(s.Filters)
 		for _, id := range on {
 			names = append(names, name(id))
 		}

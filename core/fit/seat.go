@@ -1,37 +1,35 @@
-package calc
+package fit
 
 import (
 	"fmt"
-	"pinhole/core/assemble"
+	"pinhole/core/motion"
 
 	"pinhole/core/angle"
-	"pinhole/core/card"
-	"pinhole/core/fit"
 	"pinhole/core/problem"
 )
 
 // RigFields is a camera as it is held, and how it is used; what is left out is not
 // known, and what hangs on it is not judged.
 type RigFields struct {
-	Mount        fit.Mount  `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it takes a filter"`
-	BarrelMm     []float64  `json:"barrelMm,omitempty" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"barrel diameter, least and most measured, millimetres"`
-	PupilDepthMm *float64   `json:"pupilDepthMm,omitempty" minimum:"0" maximum:"500" doc:"how far the entrance pupil lies behind the front of the barrel, millimetres"`
-	FoldMm       *float64   `json:"foldMm,omitempty" minimum:"0" maximum:"500" doc:"room before the barrel when it folds, millimetres"`
-	TiltUpDeg    *angle.Deg `json:"tiltUpDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far it tilts up without glass"`
-	TiltDownDeg  *angle.Deg `json:"tiltDownDeg,omitempty" minimum:"-90" maximum:"180" doc:"how far it tilts down without glass"`
-	PayloadG     *float64   `json:"payloadG,omitempty" minimum:"0.1" maximum:"100000" doc:"the most its gimbal carries before the lens, grams"`
-	FilterArmMm  *float64   `json:"filterArmMm,omitempty" minimum:"0" maximum:"1000" doc:"from the gimbal's axis to the filter, millimetres"`
-	CounterArmMm *float64   `json:"counterArmMm,omitempty" minimum:"0.1" maximum:"1000" doc:"from the axis to where a counterweight goes, millimetres"`
-	AccelG       *float64   `json:"accelG,omitempty" minimum:"0" maximum:"1000" doc:"peak acceleration in use, multiples of g"`
-	SpeedMps     *float64   `json:"speedMps,omitempty" minimum:"0" maximum:"1000" doc:"fastest speed against the air in use, metres a second"`
-	BareG        *float64   `json:"bareG,omitempty" minimum:"0.1" maximum:"1000000" doc:"all of it without glass: craft, battery, camera, grams"`
-	Flown        card.Flown `json:"flown,omitempty" enum:"level,manual" doc:"a craft: whether it holds itself level when the sticks are let go"`
-	LimitG       *float64   `json:"limitG,omitempty" minimum:"0.1" maximum:"1000000" doc:"the limit of its weight class as its owner states it, grams"`
+	Mount        Mount        `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it takes a filter"`
+	BarrelMm     []float64    `json:"barrelMm,omitempty" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"barrel diameter, least and most measured, millimetres"`
+	PupilDepthMm *float64     `json:"pupilDepthMm,omitempty" minimum:"0" maximum:"500" doc:"how far the entrance pupil lies behind the front of the barrel, millimetres"`
+	FoldMm       *float64     `json:"foldMm,omitempty" minimum:"0" maximum:"500" doc:"room before the barrel when it folds, millimetres"`
+	TiltUpDeg    *angle.Deg   `json:"tiltUpDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far it tilts up without glass"`
+	TiltDownDeg  *angle.Deg   `json:"tiltDownDeg,omitempty" minimum:"-90" maximum:"180" doc:"how far it tilts down without glass"`
+	PayloadG     *float64     `json:"payloadG,omitempty" minimum:"0.1" maximum:"100000" doc:"the most its gimbal carries before the lens, grams"`
+	FilterArmMm  *float64     `json:"filterArmMm,omitempty" minimum:"0" maximum:"1000" doc:"from the gimbal's axis to the filter, millimetres"`
+	CounterArmMm *float64     `json:"counterArmMm,omitempty" minimum:"0.1" maximum:"1000" doc:"from the axis to where a counterweight goes, millimetres"`
+	AccelG       *float64     `json:"accelG,omitempty" minimum:"0" maximum:"1000" doc:"peak acceleration in use, multiples of g"`
+	SpeedMps     *float64     `json:"speedMps,omitempty" minimum:"0" maximum:"1000" doc:"fastest speed against the air in use, metres a second"`
+	BareG        *float64     `json:"bareG,omitempty" minimum:"0.1" maximum:"1000000" doc:"all of it without glass: craft, battery, camera, grams"`
+	Flown        motion.Flown `json:"flown,omitempty" enum:"level,manual" doc:"a craft: whether it holds itself level when the sticks are let go"`
+	LimitG       *float64     `json:"limitG,omitempty" minimum:"0.1" maximum:"1000000" doc:"the limit of its weight class as its owner states it, grams"`
 }
 
 // Body is what a filter is like to hold; what is left out is not known.
 type Body struct {
-	Mount       fit.Mount `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it is held"`
+	Mount       Mount     `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it is held"`
 	SeatMm      []float64 `json:"seatMm,omitempty" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"diameter that goes on the barrel, least and most measured, millimetres"`
 	OuterMm     *float64  `json:"outerMm,omitempty" minimum:"1" maximum:"500" doc:"outer diameter, millimetres"`
 	ClearMm     *float64  `json:"clearMm,omitempty" minimum:"0.1" maximum:"500" doc:"clear diameter, millimetres"`
@@ -46,14 +44,14 @@ type SeatedGlass struct {
 
 // SeatRequest asks what is known of glass on a rig.
 type SeatRequest struct {
-	Rig         RigFields      `json:"rig"`
-	InFlight    bool           `json:"inFlight,omitempty" doc:"the rig rides on a craft"`
-	View        *assemble.View `json:"view,omitempty"`
-	Glass       []SeatedGlass  `json:"glass" minItems:"1" maxItems:"4" doc:"the filter judged, and what is stacked on it"`
-	Claimed     bool           `json:"claimed,omitempty" doc:"its owner says that it goes on"`
-	Trial       *TrialFields   `json:"trial,omitempty" doc:"the newest trial that still says something"`
-	Stale       string         `json:"stale,omitempty" maxLength:"200" doc:"why an older trial no longer does"`
-	ReferenceMm *float64       `json:"referenceMm,omitempty" minimum:"-5" maximum:"5" doc:"clearance of a filter known to hold well; classes count from there"`
+	Rig         RigFields     `json:"rig"`
+	InFlight    bool          `json:"inFlight,omitempty" doc:"the rig rides on a craft"`
+	View        *View         `json:"view,omitempty"`
+	Glass       []SeatedGlass `json:"glass" minItems:"1" maxItems:"4" doc:"the filter judged, and what is stacked on it"`
+	Claimed     bool          `json:"claimed,omitempty" doc:"its owner says that it goes on"`
+	Trial       *TrialFields  `json:"trial,omitempty" doc:"the newest trial that still says something"`
+	Stale       string        `json:"stale,omitempty" maxLength:"200" doc:"why an older trial no longer does"`
+	ReferenceMm *float64      `json:"referenceMm,omitempty" minimum:"-5" maximum:"5" doc:"clearance of a filter known to hold well; classes count from there"`
 }
 
 // TrialFields is what a trial found. What is left out was not looked at.
@@ -72,7 +70,7 @@ type TrialFields struct {
 // SeatAnswer is what is known, part by part; a part left out could not be judged,
 // and Open says what it waits for.
 type SeatAnswer struct {
-	Standing fit.Standing   `json:"standing" enum:"tried,computed,tight,loose,does not go,unknown"`
+	Standing Standing       `json:"standing" enum:"tried,computed,tight,loose,does not go,unknown"`
 	Because  []string       `json:"because" doc:"what decides first"`
 	Open     []string       `json:"open" doc:"what is not known, and what would settle it"`
 	Fit      *FitAnswer     `json:"fit,omitempty"`
@@ -86,22 +84,22 @@ type SeatAnswer struct {
 // rig, joined with what a trial found.
 func Seat(r SeatRequest) (*SeatAnswer, error) {
 	a := &SeatAnswer{Because: []string{}, Open: []string{}}
-	e := fit.Evidence{
+	e := Evidence{
 		Claimed: r.Claimed, RigMount: r.Rig.Mount, FilterMount: r.Glass[0].Mount, Stale: r.Stale, InFlight: r.InFlight,
-		Hold: fit.Unknown, FoldMm: r.Rig.FoldMm,
+		Hold: Unknown, FoldMm: r.Rig.FoldMm,
 	}
 	if t := r.Trial; t != nil {
-		e.Trial = &fit.Trial{Seated: t.Seated, Wobbles: t.Wobbles, Folds: t.Folds, SelfTest: t.SelfTest, DarkCorners: t.DarkCorners, MarksOn: t.MarksLeft}
+		e.Trial = &Trial{Seated: t.Seated, Wobbles: t.Wobbles, Folds: t.Folds, SelfTest: t.SelfTest, DarkCorners: t.DarkCorners, MarksOn: t.MarksLeft}
 	}
-	for _, part := range []func(*SeatRequest, *fit.Evidence) error{a.clearance, a.hold, a.corners, a.balance, a.mass} {
+	for _, part := range []func(*SeatRequest, *Evidence) error{a.clearance, a.hold, a.corners, a.balance, a.mass} {
 		if err := part(&r, &e); err != nil {
 			return nil, err
 		}
 	}
-	var findings []fit.Finding
+	var findings []Finding
 	a.Standing, findings = e.Judge()
 	for i, f := range findings {
-		if i == 0 || f.Standing != fit.Tried { // "nothing against it" is no news beside what is
+		if i == 0 || f.Standing != Tried { // "nothing against it" is no news beside what is
 			a.Because = append(a.Because, f.Words)
 		}
 	}
@@ -109,7 +107,7 @@ func Seat(r SeatRequest) (*SeatAnswer, error) {
 }
 
 // clearance judges the diameters.
-func (a *SeatAnswer) clearance(r *SeatRequest, e *fit.Evidence) error {
+func (a *SeatAnswer) clearance(r *SeatRequest, e *Evidence) error {
 	first := &r.Glass[0]
 	mount := r.Rig.Mount
 	if mount == "" {
@@ -131,8 +129,8 @@ func (a *SeatAnswer) clearance(r *SeatRequest, e *fit.Evidence) error {
 	if a.Fit, err = Fit(asked); err != nil {
 		return seated(err)
 	}
-	e.Rings = &fit.Rings{
-		Barrel: fit.Range{Min: r.Rig.BarrelMm[0], Max: r.Rig.BarrelMm[1]}, Filter: fit.Range{Min: first.SeatMm[0], Max: first.SeatMm[1]},
+	e.Rings = &Rings{
+		Barrel: Range{Min: r.Rig.BarrelMm[0], Max: r.Rig.BarrelMm[1]}, Filter: Range{Min: first.SeatMm[0], Max: first.SeatMm[1]},
 		GaugeMm: a.Fit.GaugeMm, ReferenceMm: asked.ReferenceMm,
 	}
 	return nil
@@ -158,7 +156,7 @@ func missingOf(a string, isA bool, b string, isB bool) string {
 }
 
 // hold judges the pull-off that the trial measured against what pulls at the stack.
-func (a *SeatAnswer) hold(r *SeatRequest, e *fit.Evidence) error {
+func (a *SeatAnswer) hold(r *SeatRequest, e *Evidence) error {
 	rig, massG, isWeighed := &r.Rig, 0.0, true
 	for _, g := range r.Glass {
 		isWeighed = isWeighed && g.WeightG != nil
@@ -186,7 +184,7 @@ func (a *SeatAnswer) hold(r *SeatRequest, e *fit.Evidence) error {
 		return err
 	}
 	e.Hold = a.Hold.Verdict
-	if e.Hold == fit.Unknown {
+	if e.Hold == Unknown {
 		a.Open = append(a.Open, "hold: measure the pull-off with a luggage scale")
 	}
 	return nil
@@ -194,7 +192,7 @@ func (a *SeatAnswer) hold(r *SeatRequest, e *fit.Evidence) error {
 
 // corners judges the rings of the stack, each rim as far before the barrel as the
 // layers up to it are thick.
-func (a *SeatAnswer) corners(r *SeatRequest, e *fit.Evidence) error {
+func (a *SeatAnswer) corners(r *SeatRequest, e *Evidence) error {
 	if t := r.Glass[0].ThicknessMm; t != nil {
 		e.ThicknessMm = *t
 	}
@@ -223,7 +221,7 @@ func (a *SeatAnswer) corners(r *SeatRequest, e *fit.Evidence) error {
 }
 
 // balance finds the counterweight, and whether the gimbal carries the filter.
-func (a *SeatAnswer) balance(r *SeatRequest, e *fit.Evidence) error {
+func (a *SeatAnswer) balance(r *SeatRequest, e *Evidence) error {
 	weight := r.Glass[0].WeightG
 	if r.Rig.PayloadG != nil && weight != nil {
 		e.FilterG, e.PayloadG = *weight, *r.Rig.PayloadG
@@ -237,7 +235,7 @@ func (a *SeatAnswer) balance(r *SeatRequest, e *fit.Evidence) error {
 }
 
 // mass adds the glass to the craft.
-func (a *SeatAnswer) mass(r *SeatRequest, _ *fit.Evidence) error {
+func (a *SeatAnswer) mass(r *SeatRequest, _ *Evidence) error {
 	if r.Rig.BareG == nil || r.Rig.LimitG == nil {
 		return nil
 	}

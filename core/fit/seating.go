@@ -1,15 +1,14 @@
-package calc
+package fit
 
 import (
 	"fmt"
 
-	"pinhole/core/fit"
 	"pinhole/core/problem"
 )
 
 // FitRequest asks whether a ring seats on a barrel.
 type FitRequest struct {
-	Mount       fit.Mount `json:"mount" enum:"push-on,snap,twist,magnet,adhesive,clip,thread"`
+	Mount       Mount     `json:"mount" enum:"push-on,snap,twist,magnet,adhesive,clip,thread"`
 	BarrelMm    []float64 `json:"barrelMm" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"barrel diameter, least and most measured, millimetres"`
 	FilterMm    []float64 `json:"filterMm" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"the filter's seat, least and most measured, millimetres"`
 	GaugeMm     *float64  `json:"gaugeMm,omitempty" minimum:"0" maximum:"5" doc:"how far each measurement may be off either way; 0.02 by default"`
@@ -18,24 +17,24 @@ type FitRequest struct {
 
 // FitAnswer is the clearance and its class.
 type FitAnswer struct {
-	ClearanceMm []float64  `json:"clearanceMm" doc:"least and most"`
-	Class       *fit.Class `json:"class" enum:"too tight,tight,snug,loose,falls off" doc:"of the middle; null for a mount that clearance does not judge"`
-	Worst       *fit.Class `json:"worst" enum:"too tight,tight,snug,loose,falls off" doc:"the worst in the range"`
-	Settle      string     `json:"settle,omitempty" doc:"the measurement that would settle it"`
-	GaugeMm     float64    `json:"gaugeMm" doc:"how far each measurement may be off either way"`
-	Bands       []FitBand  `json:"bands" doc:"clearances of each class, the reference counted in; none for a mount that clearance does not judge"`
+	ClearanceMm []float64 `json:"clearanceMm" doc:"least and most"`
+	Class       *Class    `json:"class" enum:"too tight,tight,snug,loose,falls off" doc:"of the middle; null for a mount that clearance does not judge"`
+	Worst       *Class    `json:"worst" enum:"too tight,tight,snug,loose,falls off" doc:"the worst in the range"`
+	Settle      string    `json:"settle,omitempty" doc:"the measurement that would settle it"`
+	GaugeMm     float64   `json:"gaugeMm" doc:"how far each measurement may be off either way"`
+	Bands       []FitBand `json:"bands" doc:"clearances of each class, the reference counted in; none for a mount that clearance does not judge"`
 }
 
 // FitBand is the clearances of a class.
 type FitBand struct {
-	Class  fit.Class `json:"class" enum:"too tight,tight,snug,loose,falls off"`
-	FromMm *float64  `json:"fromMm" doc:"null: without end"`
-	ToMm   *float64  `json:"toMm" doc:"null: without end"`
+	Class  Class    `json:"class" enum:"too tight,tight,snug,loose,falls off"`
+	FromMm *float64 `json:"fromMm" doc:"null: without end"`
+	ToMm   *float64 `json:"toMm" doc:"null: without end"`
 }
 
 // Fit answers fit.
 func Fit(r FitRequest) (*FitAnswer, error) {
-	rings := fit.Rings{GaugeMm: fit.DefaultGaugeMm, ReferenceMm: r.ReferenceMm}
+	rings := Rings{GaugeMm: DefaultGaugeMm, ReferenceMm: r.ReferenceMm}
 	if r.GaugeMm != nil {
 		rings.GaugeMm = *r.GaugeMm
 	}
@@ -55,16 +54,16 @@ func Fit(r FitRequest) (*FitAnswer, error) {
 	likely, worst := rings.Likely(), rings.Worst()
 	a.Class, a.Worst, a.Settle = &likely, &worst, rings.Settle()
 	var from *float64
-	for _, b := range fit.Bands(r.ReferenceMm) {
+	for _, b := range Bands(r.ReferenceMm) {
 		a.Bands = append(a.Bands, FitBand{b.Class, from, b.EndsMm})
 		from = b.EndsMm
 	}
 	return a, nil
 }
 
-func millimetres(field string, pair []float64) (fit.Range, error) {
+func millimetres(field string, pair []float64) (Range, error) {
 	if pair[0] > pair[1] {
-		return fit.Range{}, &problem.Fault{Field: field, Value: pair, Allowed: "the least first, then the most"}
+		return Range{}, &problem.Fault{Field: field, Value: pair, Allowed: "the least first, then the most"}
 	}
-	return fit.Range{Min: pair[0], Max: pair[1]}, nil
+	return Range{Min: pair[0], Max: pair[1]}, nil
 }

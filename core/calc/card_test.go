@@ -33,9 +33,9 @@ func field(now string, flies bool, marks, anchor string) string {
 	"seats":[{"stack":"p128","standing":"tried","mount":"magnet","hold":"tether","margin":2.2}],"marks":[%s]}`, now, outing, marks)
 }
 
-func cardAt(t *testing.T, now string, flies bool, marks, anchor string) CardCamera {
+func cardAt(t *testing.T, now string, flies bool, marks, anchor string) card.CardCamera {
 	t.Helper()
-	a := ask[CardAnswer](t, "card", field("2031-09-20T"+now+"-01:00", flies, marks, anchor))
+	a := ask[card.CardAnswer](t, "card", field("2031-09-20T"+now+"-01:00", flies, marks, anchor))
 	if len(a.Cameras) != 1 || len(a.Cameras[0].Turns) != 4 {
 		t.Fatalf("the card has %+v", a.Cameras)
 	}
@@ -117,7 +117,7 @@ func TestDrillsCarryTheNumbersOfTheTurn(t *testing.T) {
 }
 
 func TestTheTextIsThePlan(t *testing.T) {
-	a := ask[CardAnswer](t, "card", field("2031-09-20T05:30:00-01:00", false, "", ""))
+	a := ask[card.CardAnswer](t, "card", field("2031-09-20T05:30:00-01:00", false, "", ""))
 	for _, line := range []string{"Harvest\n", "Sat 20 Sep 2031\n07:30-07:50 Dawn walk, Pocket: ND8 (A1); 1/100 to 1/50, ISO 100, 25 fps; NOT SERVED", " SWAP on Pocket: ND128 for ND8", "12:30-12:42 Noon walk, battery 1 of 3, Pocket: ND128"} {
 		if !strings.Contains(a.Text, line) {
 			t.Errorf("%q is not in\n%s", line, a.Text)
@@ -131,15 +131,15 @@ func TestTheTextIsThePlan(t *testing.T) {
 func TestUntilIsReadAtAGlance(t *testing.T) {
 	now := time.Date(2031, 9, 20, 12, 0, 0, 0, time.UTC)
 	for d, want := range map[time.Duration]string{20 * time.Second: "now", 12 * time.Minute: "in 12 min", -8 * time.Minute: "8 min ago", 185 * time.Minute: "in 3 h 05 min", 30 * time.Hour: "in a day", 72 * time.Hour: "in 3 days"} {
-		if got := Until(now, now.Add(d)); got != want {
+		if got := card.Until(now, now.Add(d)); got != want {
 			t.Errorf("%v: %q, want %q", d, got, want)
 		}
 	}
 }
 
-func remeter(t *testing.T, light, planned string) RemeterAnswer {
+func remeter(t *testing.T, light, planned string) card.RemeterAnswer {
 	t.Helper()
-	return *ask[RemeterAnswer](t, "remeter", fmt.Sprintf(`{"bench":`+pocketBench+`,"shot":{"id":"b","look":{"fps":"25","target":"180°"},"choices":{}},"on":["128"],"shutterS":0.02,"light":%s,"planned":%s}`, false, light, planned))
+	return *ask[card.RemeterAnswer](t, "remeter", fmt.Sprintf(`{"bench":`+pocketBench+`,"shot":{"id":"b","look":{"fps":"25","target":"180°"},"choices":{}},"on":["128"],"shutterS":0.02,"light":%s,"planned":%s}`, false, light, planned))
 }
 
 const planned = `{"ev100":14.64,"spreadStops":0.5,"generalEv100":13.2}`
@@ -173,7 +173,7 @@ func TestRemeter(t *testing.T) {
 }
 
 func TestLookingBoundsTheLight(t *testing.T) {
-	look := func(saw string) RemeterAnswer {
+	look := func(saw string) card.RemeterAnswer {
 		return remeter(t, `{"kind":"looks","looks":[{"stops":7,"saw":"`+saw+`"}]}`, planned)
 	}
 	if a := look("right"); !a.Settled || a.Anchor == nil || a.Serves != glass.Holds {
@@ -197,7 +197,7 @@ func TestALampIsNoAnchor(t *testing.T) {
 }
 
 func TestThroughAPassage(t *testing.T) {
-	a := ask[PassageAnswer](t, "passage", `{"optics":`+optics+`,"shutterS":0.02,"fps":25,"glassStops":6,"looseStops":6,"outsideEv100":13.64,"insideEv100":10.64,"lengthM":60,"speedMps":5}`)
+	a := ask[card.PassageAnswer](t, "passage", `{"optics":`+optics+`,"shutterS":0.02,"fps":25,"glassStops":6,"looseStops":6,"outsideEv100":13.64,"insideEv100":10.64,"lengthM":60,"speedMps":5}`)
 	if a.Seconds != 12 || math.Abs(float64(a.Darker)-3) > 1e-9 || len(a.Ways) != 4 || a.Take != "two-takes" {
 		t.Errorf("%+v", a)
 	}
@@ -205,14 +205,14 @@ func TestThroughAPassage(t *testing.T) {
 
 // The card of a day with two shots in four turns, beside the plan that it comes from.
 func BenchmarkCard(b *testing.B) {
-	var r CardRequest
+	var r card.CardRequest
 	if err := json.Unmarshal([]byte(field("2031-09-20T12:35:00-01:00", true, "", "")), &r); err != nil {
 		b.Fatal(err)
 	}
 	b.Run("card", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := Card(r); err != nil {
+			if _, err := card.Card(r); err != nil {
 				b.Fatal(err)
 			}
 		}

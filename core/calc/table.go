@@ -2,6 +2,7 @@ package calc
 
 import (
 	"errors"
+	"pinhole/core/card"
 	"pinhole/core/day"
 	"pinhole/core/fit"
 	"reflect"
@@ -79,9 +80,9 @@ var operations = []Operation{
 	operation("mass", "Add up a craft against a limit its pilot states", fit.AllUpMass),
 	operation("day", "Plan the glass of a day with as few swaps as the light allows", PlanDay),
 	operation("outing", "Compute the light of a day and plan the glass of its shots", day.Outing),
-	operation("card", "Say what to set, check and do on the spot, and what comes next", Card),
-	operation("remeter", "Say what a reading on the spot makes of the glass that is on", Remeter),
-	operation("passage", "Find the way through a dark stretch and out at its bright end", Through),
+	operation("card", "Say what to set, check and do on the spot, and what comes next", card.Card),
+	operation("remeter", "Say what a reading on the spot makes of the glass that is on", card.Remeter),
+	operation("passage", "Find the way through a dark stretch and out at its bright end", card.Through),
 	operation("year", "Compute the light of a place through a year, and the glass it calls for", day.Year),
 	operation("coverage", "Find the light a kit covers, and what to buy or carry", Coverage),
 	operation("compare", "Weigh sets of filters against each other, what is not known counted as unknown", CompareSets),

@@ -5,11 +5,11 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"pinhole/core/card"
 	"strings"
 	"testing"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/day"
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
@@ -68,7 +68,7 @@ func places(t *testing.T, d *desk.Desk) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	card, err := calc.Card(held.Request)
+	card, err := card.Card(held.Request)
 	if err != nil {
 		t.Fatal(err)
 	}

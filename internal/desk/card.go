@@ -3,6 +3,7 @@ package desk
 import (
 	"cmp"
 	"context"
+	"pinhole/core/card"
 	"pinhole/core/day"
 	"pinhole/core/shot"
 	"slices"
@@ -20,7 +21,7 @@ import (
 type Card struct {
 	Shoot   store.Shoot        `json:"shoot"`
 	Zone    string             `json:"zone" doc:"the time zone that everything is in"`
-	Request calc.CardRequest   `json:"request" doc:"to be asked again as time passes and marks are made"`
+	Request card.CardRequest   `json:"request" doc:"to be asked again as time passes and marks are made"`
 	Log     []store.FieldEntry `json:"log" doc:"what was done in the field, in the order of arrival"`
 }
 
@@ -31,7 +32,7 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 		return nil, err
 	}
 	out := &Card{Shoot: day.Shoot, Zone: day.Zone}
-	out.Request = calc.CardRequest{Now: d.Now(), Name: day.Shoot.Name, Outing: day.Request, Shots: []calc.CardShot{}, Benches: []calc.CardBench{}, Glass: []calc.CardGlass{}, Seats: []calc.CardSeat{}, Marks: []calc.CardMark{}}
+	out.Request = card.CardRequest{Now: d.Now(), Name: day.Shoot.Name, Outing: day.Request, Shots: []card.CardShot{}, Benches: []card.CardBench{}, Glass: []card.CardGlass{}, Seats: []card.CardSeat{}, Marks: []card.CardMark{}}
 	out.Request.Outing.StepS = maxStepS // the card draws no curve
 	shots, err := d.Store.ShotsOf(ctx, shootID)
 	if err != nil {
@@ -41,7 +42,7 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 		if s.StartsAt == nil {
 			continue
 		}
-		out.Request.Shots = append(out.Request.Shots, calc.CardShot{ID: s.ID, Look: s.Look, Scene: s.Scene, Choices: s.Answer.Request.Choices, FloorS: floorOf(&s.Answer.Given)})
+		out.Request.Shots = append(out.Request.Shots, card.CardShot{ID: s.ID, Look: s.Look, Scene: s.Scene, Choices: s.Answer.Request.Choices, FloorS: floorOf(&s.Answer.Given)})
 	}
 	if err := d.addBenches(ctx, &out.Request); err != nil {
 		return nil, err
@@ -76,24 +77,24 @@ func floorOf(a *calc.ShotAnswer) (floor stop.Shutter) {
 
 // addBenches adds each camera of the day as it is held, its glass, and what is known of
 // its stacks.
-func (d *Desk) addBenches(ctx context.Context, r *calc.CardRequest) error {
+func (d *Desk) addBenches(ctx context.Context, r *card.CardRequest) error {
 	shelf, err := d.shelf(ctx)
 	if err != nil {
 		return err
 	}
 	for _, s := range r.Outing.Shots {
-		if slices.ContainsFunc(r.Benches, func(b calc.CardBench) bool { return b.CameraID == s.CameraID && b.RigID == s.RigID }) {
+		if slices.ContainsFunc(r.Benches, func(b card.CardBench) bool { return b.CameraID == s.CameraID && b.RigID == s.RigID }) {
 			continue
 		}
 		b, err := d.Bench(ctx, s.CameraID, s.RigID)
 		if err != nil {
 			return err
 		}
-		r.Benches = append(r.Benches, calc.CardBench{CameraID: s.CameraID, RigID: s.RigID, Camera: b.Camera.Name, Optics: b.Optics, Profile: b.Camera.Profile, Kit: b.Kit,
+		r.Benches = append(r.Benches, card.CardBench{CameraID: s.CameraID, RigID: s.RigID, Camera: b.Camera.Name, Optics: b.Optics, Profile: b.Camera.Profile, Kit: b.Kit,
 			Rig: b.Rig.Measures, SealedPort: b.Camera.SealedPort, WhiteBalance: b.Camera.Recipe.WhiteBalance, Recipe: b.Camera.Recipe.Lines()})
 		for _, f := range b.Filters {
-			if !slices.ContainsFunc(r.Glass, func(g calc.CardGlass) bool { return g.ID == f.ID }) {
-				r.Glass = append(r.Glass, calc.CardGlass{ID: f.ID, Title: f.Title, Slot: f.Slot})
+			if !slices.ContainsFunc(r.Glass, func(g card.CardGlass) bool { return g.ID == f.ID }) {
+				r.Glass = append(r.Glass, card.CardGlass{ID: f.ID, Title: f.Title, Slot: f.Slot})
 			}
 		}
 		for _, stack := range r.Outing.Stacks {
@@ -112,7 +113,7 @@ func (d *Desk) addBenches(ctx context.Context, r *calc.CardRequest) error {
 
 // seatOf returns what is known of a stack on its rig: of its hold by all of it, of the
 // rest by the filter that sits on the rig.
-func (s *shelf) seatOf(b *Bench, of day.OutingStack) (*calc.CardSeat, error) {
+func (s *shelf) seatOf(b *Bench, of day.OutingStack) (*card.CardSeat, error) {
 	var stack []store.Filter
 	for _, id := range of.Filters {
 		i := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == id })
@@ -122,7 +123,7 @@ func (s *shelf) seatOf(b *Bench, of day.OutingStack) (*calc.CardSeat, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &calc.CardSeat{Stack: of.ID, Standing: seat.Standing, Mount: cmp.Or(b.Rig.Measures.Mount, stack[0].Body.Mount), Hold: fit.Unknown}
+	out := &card.CardSeat{Stack: of.ID, Standing: seat.Standing, Mount: cmp.Or(b.Rig.Measures.Mount, stack[0].Body.Mount), Hold: fit.Unknown}
 	if len(seat.Because) > 0 {
 		out.Because = seat.Because[0]
 	}

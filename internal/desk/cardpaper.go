@@ -3,11 +3,11 @@ package desk
 import (
 	"context"
 	"fmt"
+	"pinhole/core/card"
 	"slices"
 	"strings"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/internal/paper"
 )
 
@@ -17,7 +17,7 @@ func (d *Desk) CardPaper(ctx context.Context, shootID string) (*paper.Card, erro
 	if err != nil {
 		return nil, err
 	}
-	answer, err := calc.Card(kit.Request)
+	answer, err := card.Card(kit.Request)
 	if err != nil {
 		return nil, err
 	}
@@ -48,11 +48,11 @@ type timedRow struct {
 
 // rowsOf returns the takes of a camera, and a swap before each that has other glass on
 // than the one before it. Batteries with the same glass are one row.
-func rowsOf(c *calc.CardCamera) []timedRow {
+func rowsOf(c *card.CardCamera) []timedRow {
 	var rows []timedRow
 	for i := range c.Turns {
 		t := &c.Turns[i]
-		var before *calc.CardTurn
+		var before *card.CardTurn
 		if i > 0 {
 			before = &c.Turns[i-1]
 		}
@@ -69,7 +69,7 @@ func rowsOf(c *calc.CardCamera) []timedRow {
 
 func clock(t time.Time) string { return t.Format("15:04") }
 
-func inSlots(t *calc.CardTurn) string {
+func inSlots(t *card.CardTurn) string {
 	var names []string
 	for _, g := range t.Filters {
 		name := g.Title
@@ -86,7 +86,7 @@ func inSlots(t *calc.CardTurn) string {
 
 // noteOf is the small print of a take: what it is, the rest of what to set, what to
 // have in the pocket.
-func noteOf(c *calc.CardCamera, t *calc.CardTurn) string {
+func noteOf(c *card.CardCamera, t *card.CardTurn) string {
 	camera, _, _ := strings.Cut(c.Name, " (")
 	parts := []string{t.Name, camera, t.Set.FPS}
 	if len(t.Set.Recipe) > 0 {
@@ -108,8 +108,8 @@ func noteOf(c *calc.CardCamera, t *calc.CardTurn) string {
 
 // addDrill adds what to do when a camera's glass is lost, of its take that is the most
 // over: those who share the drill are named together.
-func addDrill(all []paper.CardDrill, c *calc.CardCamera) []paper.CardDrill {
-	var worst *calc.CardTurn
+func addDrill(all []paper.CardDrill, c *card.CardCamera) []paper.CardDrill {
+	var worst *card.CardTurn
 	for i := range c.Turns {
 		t := &c.Turns[i]
 		if len(t.Filters) > 0 && (worst == nil || t.Set.Loose > worst.Set.Loose) {
@@ -119,7 +119,7 @@ func addDrill(all []paper.CardDrill, c *calc.CardCamera) []paper.CardDrill {
 	if worst == nil {
 		return all
 	}
-	i := slices.IndexFunc(worst.Drills, func(d calc.CardDrill) bool { return d.Name == "glass-lost" })
+	i := slices.IndexFunc(worst.Drills, func(d card.CardDrill) bool { return d.Name == "glass-lost" })
 	if i < 0 {
 		return all
 	}

@@ -8,7 +8,6 @@ import (
 	"fmt"
 	"time"
 
-	"pinhole/core/calc"
 	"pinhole/core/card"
 	"pinhole/core/stop"
 )
@@ -51,10 +50,10 @@ type Clash struct {
 }
 
 // Mark returns the entry as the card takes it; ok is false for what is no mark.
-func (e *FieldEntryFields) Mark() (mark calc.CardMark, ok bool) {
+func (e *FieldEntryFields) Mark() (mark card.CardMark, ok bool) {
 	switch kind := card.MarkKind(e.Kind); kind {
 	case card.Tick, card.Untick, card.Override:
-		return calc.CardMark{Turn: e.Turn, Step: e.Step, Kind: kind, At: e.At, Words: e.Words}, true
+		return card.CardMark{Turn: e.Turn, Step: e.Step, Kind: kind, At: e.At, Words: e.Words}, true
 	}
 	return mark, false
 }

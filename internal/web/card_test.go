@@ -3,10 +3,10 @@ package web
 import (
 	"encoding/json"
 	"net/http"
+	"pinhole/core/card"
 	"strings"
 	"testing"
 
-	"pinhole/core/calc"
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
 )
@@ -24,7 +24,7 @@ func TestACardIsAnsweredFromWhatADeviceWasGiven(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	card := get[calc.CardAnswer](t, s, "POST", "/api/calc/card", string(asked))
+	card := get[card.CardAnswer](t, s, "POST", "/api/calc/card", string(asked))
 	turns := 0
 	for _, c := range card.Cameras {
 		for _, turn := range c.Turns {

@@ -1,10 +1,9 @@
-package calc
+package card
 
 import (
 	"fmt"
 	"pinhole/core/assemble"
 
-	"pinhole/core/card"
 	"pinhole/core/glass"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -22,7 +21,7 @@ type PassageRequest struct {
 	Flies     bool                `json:"flies,omitempty"`
 	Outside   stop.EV             `json:"outsideEv100" minimum:"-20" maximum:"40"`
 	Inside    *stop.EV            `json:"insideEv100,omitempty" minimum:"-20" maximum:"40" doc:"as it was read; this or dark"`
-	Dark      card.Dark           `json:"dark,omitempty" enum:"trees,lit-tunnel,hall,unlit" doc:"what it is, where nobody can read it"`
+	Dark      Dark                `json:"dark,omitempty" enum:"trees,lit-tunnel,hall,unlit" doc:"what it is, where nobody can read it"`
 	Seconds   *float64            `json:"seconds,omitempty" minimum:"0.1" maximum:"36000" doc:"how long it takes; this or lengthM and speedMps"`
 	LengthM   *float64            `json:"lengthM,omitempty" minimum:"0.1" maximum:"1000000"`
 	SpeedMps  *float64            `json:"speedMps,omitempty" minimum:"0.01" maximum:"1000"`
@@ -51,7 +50,7 @@ type PassageWay struct {
 
 // Through answers passage.
 func Through(r PassageRequest) (*PassageAnswer, error) {
-	p := card.Passage{Outside: r.Outside, Setting: stop.Setting{Aperture: r.Optics.Aperture, Shutter: r.ShutterS, ISO: r.Optics.ISOBase}, Glass: r.Glass, Loose: r.Loose,
+	p := Passage{Outside: r.Outside, Setting: stop.Setting{Aperture: r.Optics.Aperture, Shutter: r.ShutterS, ISO: r.Optics.ISOBase}, Glass: r.Glass, Loose: r.Loose,
 		Ceiling: r.Optics.ISOCeiling, Rate: stop.ExactRate(r.FPS), Offset: r.Offset, Band: glass.DefaultBand, Flies: r.Flies}
 	if t := r.Tolerance; t != nil {
 		p.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
@@ -80,7 +79,7 @@ func Through(r PassageRequest) (*PassageAnswer, error) {
 // onTheWay is how far a reading taken at the mouth of a passage may be off inside.
 const onTheWay = stop.Stops(0.5)
 
-func (r *PassageRequest) inside(p *card.Passage) (spread stop.Stops, err error) {
+func (r *PassageRequest) inside(p *Passage) (spread stop.Stops, err error) {
 	switch {
 	case r.Inside != nil && r.Dark != "":
 		return 0, &problem.Fault{Field: "dark", Value: r.Dark, Allowed: "either what it is or its reading, not both"}

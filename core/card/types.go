@@ -1,11 +1,10 @@
-package calc
+package card
 
 import (
 	"pinhole/core/assemble"
 	"pinhole/core/day"
 	"time"
 
-	"pinhole/core/card"
 	"pinhole/core/fit"
 	"pinhole/core/glass"
 	"pinhole/core/stop"
@@ -66,11 +65,11 @@ type CardSeat struct {
 
 // CardMark is something noted about a step of a turn.
 type CardMark struct {
-	Turn  string        `json:"turn" maxLength:"400"`
-	Step  string        `json:"step" maxLength:"120"`
-	Kind  card.MarkKind `json:"kind" enum:"tick,untick,override"`
-	At    time.Time     `json:"at"`
-	Words string        `json:"words,omitempty" maxLength:"500" doc:"an override's reason"`
+	Turn  string    `json:"turn" maxLength:"400"`
+	Step  string    `json:"step" maxLength:"120"`
+	Kind  MarkKind  `json:"kind" enum:"tick,untick,override"`
+	At    time.Time `json:"at"`
+	Words string    `json:"words,omitempty" maxLength:"500" doc:"an override's reason"`
 }
 
 // CardAnswer is the card, camera by camera.
@@ -110,13 +109,13 @@ type CardTurn struct {
 	Helps   []string    `json:"helps" doc:"what would serve it, where this glass does not"`
 	Latest  *time.Time  `json:"latest" doc:"the last minute this glass serves; null where it never does"`
 	// The glass for the pocket.
-	Brighter  string         `json:"brighter,omitempty"`
-	Darker    string         `json:"darker,omitempty"`
-	Standing  *CardSeat      `json:"standing,omitempty" doc:"left out where nothing is known, or nothing is on"`
-	Checks    []CardCheck    `json:"checks"`
-	Readiness card.Readiness `json:"readiness" enum:"ready,open,stopped"`
-	Stops     []string       `json:"stops" doc:"what stops the take"`
-	Drills    []CardDrill    `json:"drills"`
+	Brighter  string      `json:"brighter,omitempty"`
+	Darker    string      `json:"darker,omitempty"`
+	Standing  *CardSeat   `json:"standing,omitempty" doc:"left out where nothing is known, or nothing is on"`
+	Checks    []CardCheck `json:"checks"`
+	Readiness Readiness   `json:"readiness" enum:"ready,open,stopped"`
+	Stops     []string    `json:"stops" doc:"what stops the take"`
+	Drills    []CardDrill `json:"drills"`
 }
 
 // CardSetting is what to set.

@@ -1,4 +1,4 @@
-package calc
+package card
 
 import (
 	"cmp"
@@ -7,14 +7,13 @@ import (
 	"slices"
 	"time"
 
-	"pinhole/core/card"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
 )
 
 // check fills in the checklist.
 func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.Option, stack, before *day.OutingStack) {
-	m := card.Mounting{Stays: t.Stays, SealedPort: b.SealedPort, Setting: t.Set.Words, WhiteBalance: b.WhiteBalance, Automatic: t.Set.Automatic, Floats: t.Set.Floats, Dark: q.Band.Dark, Bright: q.Band.Bright, Mount: b.Rig.Mount}
+	m := Mounting{Stays: t.Stays, SealedPort: b.SealedPort, Setting: t.Set.Words, WhiteBalance: b.WhiteBalance, Automatic: t.Set.Automatic, Floats: t.Set.Floats, Dark: q.Band.Dark, Bright: q.Band.Bright, Mount: b.Rig.Mount}
 	if b.Profile != nil {
 		m.Flies, m.Stabiliser = b.Profile.Flies, b.Profile.Stabiliser
 	}
@@ -36,13 +35,13 @@ func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.O
 			m.Ring = fmt.Sprintf("to %v stops", o.Setting)
 		}
 	}
-	var marks []card.Mark
+	var marks []Mark
 	for _, mark := range c.Marks {
 		if mark.Turn == t.ID {
-			marks = append(marks, card.Mark{Step: mark.Step, Kind: mark.Kind, At: mark.At, Words: mark.Words})
+			marks = append(marks, Mark{Step: mark.Step, Kind: mark.Kind, At: mark.At, Words: mark.Words})
 		}
 	}
-	done, readiness, stops := card.Judge(m.Checks(), marks)
+	done, readiness, stops := Judge(m.Checks(), marks)
 	t.Readiness, t.Stops, t.Checks = readiness, append([]string{}, stops...), []CardCheck{}
 	for _, d := range done {
 		check := CardCheck{Step: d.Step, Words: d.Words, Hard: d.Hard, Barred: d.Barred, Again: []time.Time{}}
@@ -77,7 +76,7 @@ func carried(activity string) motion.Carried {
 // drill fills in what to do when something goes wrong.
 func (c *carding) drill(t *CardTurn, set *CardShot, b *CardBench, q *glass.Question, o *glass.Option) {
 	least, most := o.Reach()
-	take := card.Take{
+	take := Take{
 		Flown: b.Rig.Flown, Carried: carried(set.Scene.Activity), Glass: len(o.Filters) > 0, Lost: o.Lost, Fastest: q.Fastest, Shutter: t.Set.ShutterS, Floor: set.FloorS,
 		Rate: q.Rate, Low: q.Setting.EV().Plus(least + q.Offset - q.Band.Dark - q.Headroom()), High: q.Setting.EV().Plus(most + q.Offset + q.Band.Bright),
 		Brighter: t.Brighter, Darker: t.Darker, SealedPort: b.SealedPort,

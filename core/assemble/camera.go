@@ -14,6 +14,7 @@ type Camera struct {
 	ISOBase    stop.ISO       `json:"isoBase" minimum:"1" maximum:"1000000"`
 	ISOCeiling stop.ISO       `json:"isoCeiling" minimum:"1" maximum:"10000000" doc:"the highest ISO that still looks good"`
 	Steps      []stop.Shutter `json:"steps,omitempty" maxItems:"200" minimum:"0.0000001" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
+	Mount      fit.Mount      `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it takes a filter as it is held; how many layers are offered follows it unless maxLayers says"`
 	FastestS   stop.Shutter   `json:"fastestS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"the shortest shutter time, in seconds; left out, the shortest of steps"`
 }
 
@@ -36,6 +37,8 @@ type CameraProfile struct {
 	CropShare  float64           `json:"cropShare,omitempty" minimum:"0" maximum:"0.9" doc:"share of the width that its electronic stabiliser crops away"`
 	PassShare  *float64          `json:"passShare,omitempty" minimum:"0" maximum:"1" doc:"share of the shake its gimbal lets through; 0.08 by default"`
 	TrialS     stop.Shutter      `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial of its stabiliser, seconds"`
+	TrialShake *angle.DegPerS    `json:"trialShakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"shake of the path that the trial was made on, degrees a second; that of walking by default"`
+	ViewsDeg   []angle.Deg       `json:"viewsDeg,omitempty" maxItems:"20" minimum:"0.01" maximum:"360" doc:"horizontal fields of view it can be switched to, beside that of lens, degrees"`
 	ReadoutS   float64           `json:"readoutS,omitempty" minimum:"0" maximum:"1" doc:"time its sensor takes to read a frame, seconds"`
 	Automatic  *AutomaticProfile `json:"automatic,omitempty" doc:"how its automatic exposure behaves"`
 	MaxTiltDeg *angle.Deg        `json:"maxTiltDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far up it tilts with glass on, degrees"`

@@ -9,19 +9,19 @@ import (
 	"pinhole/core/stop"
 )
 
-// lit is the light of a typed shot: its highest, its lowest where it sees a range, and
+// Lit is the light of a typed shot: its highest, its lowest where it sees a range, and
 // where it was looked for, what the looks came to.
-type lit struct {
+type Lit struct {
 	High light.Scene
 	Low  *light.Scene
 	Step *glass.Step
 }
 
 // Settled reports whether more looks would not help.
-func (l *lit) Settled() bool { return l.Step == nil || l.Step.Settled }
+func (l *Lit) Settled() bool { return l.Step == nil || l.Step.Settled }
 
 // Lit reads the light of the shot and puts it into the question of its bench.
-func (r *ShotRequest) Lit(b *Setup) (*lit, error) {
+func (r *ShotRequest) Lit(b *Setup) (*Lit, error) {
 	if r.Light.Kind == "looks" {
 		return r.looked(b)
 	}
@@ -32,7 +32,7 @@ func (r *ShotRequest) Lit(b *Setup) (*lit, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &lit{High: high}
+	out := &Lit{High: high}
 	b.Question.Light = glass.Light{Low: high.EV, High: high.EV, Spread: high.Spread}
 	if r.Light.Low != nil {
 		low, err := r.read(r.Light.Low, "light.low", b)
@@ -42,21 +42,21 @@ func (r *ShotRequest) Lit(b *Setup) (*lit, error) {
 		if low.EV > high.EV {
 			return nil, &problem.Fault{Field: "light.low", Value: low.EV.String(), Allowed: "no more light than the highest reading, " + high.EV.String()}
 		}
-		b.Question.Light.Low, b.Question.Light.Ranged = low.EV, true
+		b.Question.Light.Low = low.EV
 		out.Low = &low
 	}
 	return out, nil
 }
 
 // looked takes the light from looks at the picture.
-func (r *ShotRequest) looked(b *Setup) (*lit, error) {
-	step, err := b.Looked(r.Light.Looks)
+func (r *ShotRequest) looked(b *Setup) (*Lit, error) {
+	step, err := b.looked(r.Light.Looks, r.Light.Prior, glass.DayOutdoors)
 	if err != nil {
 		return nil, problem.At("light", err)
 	}
 	scene := light.Scene{EV: step.Light.Middle(), Spread: step.Light.Width() / 2}
 	b.Question.Light = glass.Light{Low: scene.EV, High: scene.EV, Spread: scene.Spread}
-	return &lit{High: scene, Step: step}, nil
+	return &Lit{High: scene, Step: step}, nil
 }
 
 // read reduces one typed reading to the light of the scene.
@@ -65,7 +65,7 @@ func (r *ShotRequest) read(e *Entry, path string, b *Setup) (light.Scene, error)
 	case "meter", "lux":
 		return r.readText(e, path, b)
 	case "bias":
-		bias, err := stop.ParseSigned(e.Bias)
+		bias, err := stop.ParseBias(e.Bias)
 		if err == nil && (bias < -10 || bias > 10) {
 			err = &stop.ParseError{What: "a bias", Input: e.Bias, Err: light.ErrReach}
 		}
@@ -73,7 +73,7 @@ func (r *ShotRequest) read(e *Entry, path string, b *Setup) (light.Scene, error)
 			return light.Scene{}, Unreadable(path+".bias", err)
 		}
 		locked, on, err := r.cameraSetting(e, path, b, true)
-		return light.FromBias(locked, on, stop.Stops(bias)), err
+		return light.FromBias(locked, on, bias), err
 	}
 	chosen, on, err := r.cameraSetting(e, path, b, false)
 	return light.FromSetting(chosen, on), err
@@ -135,6 +135,9 @@ func (r *ShotRequest) cameraSetting(e *Entry, path string, b *Setup, isLocked bo
 			return s, 0, Unreadable(path+".iso", err)
 		}
 		s.ISO = iso
+	}
+	if e.Stops != nil {
+		return s, *e.Stops, nil
 	}
 	on, err := r.glassOn(e.Glass, path+".glass")
 	return s, on, err

@@ -1,10 +1,13 @@
 package assemble
 
 import (
+	"fmt"
 	"pinhole/core/angle"
+	"pinhole/core/fit"
 	"pinhole/core/glass"
 	"pinhole/core/light"
 	"pinhole/core/motion"
+	"pinhole/core/problem"
 	"pinhole/core/shot"
 	"pinhole/core/stop"
 )
@@ -13,7 +16,7 @@ import (
 // by. Nothing in it has to be given.
 type ShotScene struct {
 	School   shot.School     `json:"school,omitempty" enum:"stabiliser-first,free,automatic" doc:"left out, the shutter target rules"`
-	Activity string          `json:"activity,omitempty" enum:"stand,held,walk,brisk,run,helmet,bar,cruise,freestyle" doc:"what carries the camera; a rough measure of its shake"`
+	Activity string          `json:"activity,omitempty" enum:"stand,held,walk,brisk,run,helmet-smooth,helmet,bar-smooth,bar,cruise,freestyle" doc:"what carries the camera; a rough measure of its shake"`
 	Shake    *angle.DegPerS  `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"measured shake, degrees a second; replaces the activity's"`
 	Movement *MovementFields `json:"movement,omitempty" doc:"what passes"`
 	Lamps    *LampFields     `json:"lamps,omitempty" doc:"what lights the scene, where it pulses"`
@@ -89,25 +92,110 @@ func (r ShotRequest) Tried() ShotRequest {
 	return r
 }
 
-// CarriedAt returns the shake of the shot; ok is false where neither a measured one
-// nor an activity is given.
-func (s *ShotScene) CarriedAt() (rate angle.DegPerS, ok bool) {
+// ShakeRate returns the shake of the shot; ok is false where neither a measured one nor an
+// activity is given.
+func (s *ShotScene) ShakeRate() (rate angle.DegPerS, ok bool) {
 	if s.Shake != nil {
 		return *s.Shake, true
 	}
-	for _, a := range motion.Activities() {
-		if a.Name == s.Activity {
-			return a.Shake, true
-		}
-	}
-	return 0, false
+	a, ok := motion.ActivityNamed(s.Activity)
+	return a.Shake, ok
 }
 
-// Planned turns the shot into what plan weighs, on a bench whose light is known.
-func (r *ShotRequest) Planned(b *Setup, wish shot.Wish) (*shot.Scene, error) {
+// carried returns what carries the camera. One that flies hovers where its activity is
+// not a flight, and without an activity where nothing is passed.
+func (r *ShotRequest) carried() motion.Carried {
+	a, isKnown := motion.ActivityNamed(r.Scene.Activity)
+	if r.Profile == nil || !r.Profile.Flies {
+		return a.Carried
+	}
+	moves := r.Scene.Movement != nil && r.Scene.Movement.SpeedMps != nil && *r.Scene.Movement.SpeedMps > 0
+	if isKnown && a.Carried != motion.Flying || !isKnown && !moves {
+		return motion.Hovers
+	}
+	return motion.Flying
+}
+
+// Assembled is a typed shot as it is judged: its setup, its light, and the scene.
+type Assembled struct {
+	*Setup
+	*Lit
+	Scene *shot.Scene
+}
+
+// Assemble makes the question of a typed shot.
+func (r *ShotRequest) Assemble() (*Assembled, error) {
+	tried := r.Tried()
+	setup, err := tried.Setup()
+	if err != nil {
+		return nil, err
+	}
+	lit, err := tried.Lit(setup)
+	if err != nil {
+		return nil, err
+	}
+	scene, err := r.scene(&tried, setup)
+	return &Assembled{setup, lit, scene}, err
+}
+
+// AssembleIn makes the question of a typed shot in a light other than the typed one.
+func (r *ShotRequest) AssembleIn(light glass.Light) (*Assembled, error) {
+	tried := r.Tried()
+	setup, err := tried.Setup()
+	if err != nil {
+		return nil, err
+	}
+	setup.Question.Light = light
+	scene, err := r.scene(&tried, setup)
+	return &Assembled{Setup: setup, Scene: scene}, err
+}
+
+// AssembleLocked makes the question of a typed shot whose camera is locked at a shutter,
+// whatever was wished or a menu offers.
+func (r *ShotRequest) AssembleLocked(at stop.Shutter) (*Assembled, error) {
+	tried := r.Tried()
+	setup, err := tried.Setup()
+	if err != nil {
+		return nil, err
+	}
+	if fps := setup.Question.Rate; !at.Possible(fps) {
+		return nil, &problem.Fault{Field: "shutterS", Value: at, Allowed: fmt.Sprintf("at most %v, the length of a frame at %v fps", fps.Frame(), fps)}
+	}
+	setup.Question.Setting.Shutter = at
+	lit, err := tried.Lit(setup)
+	if err != nil {
+		return nil, err
+	}
+	scene, err := r.scene(&tried, setup)
+	return &Assembled{setup, lit, scene}, err
+}
+
+// scene turns the shot, with what is tried tried, into what is judged, on a setup whose
+// light is known.
+func (r *ShotRequest) scene(tried *ShotRequest, b *Setup) (*shot.Scene, error) {
+	s, err := tried.bareScene(b)
+	if err != nil {
+		return nil, err
+	}
+	if p := r.Profile; p != nil && p.Lens != nil && (r.Scene.WhatIf == nil || r.Scene.WhatIf.HFOVDeg == nil) {
+		s.Uncropped = p.Lens.HFOVDeg
+	}
+	return s, nil
+}
+
+func (r *ShotRequest) bareScene(b *Setup) (*shot.Scene, error) {
 	s := &shot.Scene{
-		Question: b.Question, Stacks: b.Stacks, Rebuild: b.Rebuild(r.Choices), Wish: wish, School: r.Scene.School, Steps: r.Camera.Steps,
-		Automatic: r.Profile.AutomaticExposure(&r.Camera, b.Question.Rate),
+		Question: b.Question, Stacks: b.Stacks, Rebuild: b.Rebuild, Wish: r.PlanWish(b.Snapped.Ideal), School: r.Scene.School, Steps: r.Camera.Steps,
+		Automatic: r.Profile.AutomaticExposure(&r.Camera, b.Question.Rate), Carried: r.carried(), Standings: map[string]fit.Standing{},
+	}
+	var err error
+	if s.Delivery, err = r.Scene.Delivery.Delivery(); err != nil {
+		return nil, problem.At("scene.delivery", err)
+	}
+	for i := range r.Kit {
+		if k := &r.Kit[i]; k.Standing != "" {
+			s.Standings[k.ID] = k.Standing
+		}
 	}
 	for _, text := range r.Rates {
 		fps, err := stop.ParseRate(text)
@@ -156,9 +244,17 @@ func (r *ShotRequest) demands(s *shot.Scene) error {
 	if err != nil {
 		return err
 	}
-	if rate, ok := r.Scene.CarriedAt(); ok && r.Profile.Stabiliser != "" {
+	if rate, ok := r.Scene.ShakeRate(); ok && r.Profile.Stabiliser != "" {
 		shake := (&ShakeFields{Kind: r.Profile.Stabiliser, ShakeDegS: rate, PassShare: r.Profile.PassShare}).Shake()
 		s.Shaking = &shot.Shaking{Lens: lens, Shake: shake, Trial: r.Profile.TrialS}
+		if r.Profile.TrialShake != nil {
+			s.Shaking.TrialRate = *r.Profile.TrialShake
+		}
+	}
+	for _, hfov := range r.Profile.ViewsDeg {
+		view := *r.Profile.Lens
+		view.HFOVDeg = hfov
+		s.Views = append(s.Views, r.Profile.seen(view))
 	}
 	if r.Scene.Movement != nil {
 		s.Passing = &shot.Passing{Lens: lens, Movement: movement}

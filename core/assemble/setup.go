@@ -30,6 +30,7 @@ type Setup struct {
 	Snapped  stop.Snapped
 	Stacks   []glass.Stack
 	Kit      []glass.Filter
+	Rules    glass.Rules
 	mounted  []string
 }
 
@@ -57,26 +58,26 @@ func (w *Wish) Setup() (*Setup, error) {
 	if err != nil {
 		return nil, err
 	}
-	stacks, err := glass.Stacks(kit, w.Rules())
+	rules := w.Rules(&w.Camera)
+	stacks, err := glass.Stacks(kit, rules)
 	if err != nil {
 		return nil, err
 	}
 	q := glass.Question{
 		Setting: stop.Setting{Aperture: w.Camera.Aperture, Shutter: snapped.Offered, ISO: w.Camera.ISOBase},
+		Wished:  snapped.Ideal,
 		Rate:    fps, Ceiling: w.Camera.ISOCeiling, Fastest: w.Camera.fastest(),
-		Offset: w.OffsetStops, Band: glass.DefaultBand, Priority: w.Priority,
+		Offset: w.OffsetStops, Band: glass.DefaultBand, Priority: w.Priority, FreeLift: w.FreeLift,
 	}
 	if t := w.Tolerance; t != nil {
 		q.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}
 	}
-	return &Setup{Question: q, Snapped: snapped, Stacks: stacks, Kit: kit, mounted: w.Mounted}, nil
+	return &Setup{Question: q, Snapped: snapped, Stacks: stacks, Kit: kit, Rules: rules, mounted: w.Mounted}, nil
 }
 
-// Rebuild returns the function that makes the stacks anew with one more filter.
-func (b *Setup) Rebuild(c Choices) func(glass.Filter) ([]glass.Stack, error) {
-	return func(extra glass.Filter) ([]glass.Stack, error) {
-		return glass.Stacks(append(b.Kit[:len(b.Kit):len(b.Kit)], extra), c.Rules())
-	}
+// Rebuild makes the stacks anew with one more filter.
+func (b *Setup) Rebuild(extra glass.Filter) ([]glass.Stack, error) {
+	return glass.Stacks(append(b.Kit[:len(b.Kit):len(b.Kit)], extra), b.Rules)
 }
 
 func (w *Wish) ideal(fps stop.FrameRate) (stop.Shutter, error) {
@@ -93,9 +94,15 @@ func (w *Wish) ideal(fps stop.FrameRate) (stop.Shutter, error) {
 	return w.AngleDeg.At(fps), nil
 }
 
-// Weigh returns the option made by exactly the filters named, whatever their
-// kinds; field names the list in a fault.
+// Weigh returns the option made by exactly the filters named, whatever their kinds: in
+// the order in which such a stack is offered, else in that of the names. field names the
+// list in a fault.
 func (b *Setup) Weigh(ids []string, field string) (glass.Option, error) {
+	for i := range b.Stacks {
+		if glass.SameIDs(glass.IDs(b.Stacks[i].Filters), ids) {
+			return glass.Weigh(&b.Question, &b.Stacks[i]), nil
+		}
+	}
 	stacks, err := glass.Stacks(b.Kit, glass.Rules{MaxLayers: glass.MaxLayers, Allow: []glass.Kind{}, Required: ids, Mounted: b.mounted})
 	if err != nil {
 		var fault *problem.Fault
@@ -114,8 +121,30 @@ type Look struct {
 	Saw   glass.Saw  `json:"saw" enum:"dark,right,bright" doc:"too dark, right or too bright"`
 }
 
-// Looked narrows the light down by looks; their faults name looks[i].
-func (b *Setup) Looked(looks []Look) (*glass.Step, error) {
+// Prior is the light that is to be expected before anything was looked at.
+type Prior struct {
+	LowEV100  stop.EV `json:"lowEv100" minimum:"-20" maximum:"40"`
+	HighEV100 stop.EV `json:"highEv100" minimum:"-20" maximum:"40" doc:"at least lowEv100"`
+}
+
+// interval returns the prior as a search starts from it, otherwise where it is nil.
+func (p *Prior) interval(otherwise glass.Interval) (glass.Interval, error) {
+	if p == nil {
+		return otherwise, nil
+	}
+	if p.HighEV100 < p.LowEV100 {
+		return otherwise, &problem.Fault{Field: "prior.highEv100", Value: p.HighEV100, Allowed: "at least lowEv100"}
+	}
+	return glass.Interval{Low: p.LowEV100, High: p.HighEV100}, nil
+}
+
+// Looked narrows the light down by looks, from a prior or where that is nil from all
+// light there is; their faults name looks[i] and prior.
+func (b *Setup) Looked(looks []Look, prior *Prior) (*glass.Step, error) {
+	return b.looked(looks, prior, glass.EveryLight)
+}
+
+func (b *Setup) looked(looks []Look, prior *Prior, otherwise glass.Interval) (*glass.Step, error) {
 	taken := make([]glass.Look, len(looks))
 	for i, l := range looks {
 		taken[i] = glass.Look{Stops: l.Stops, EVSet: b.Question.Setting.EV(), Saw: l.Saw}
@@ -123,7 +152,14 @@ func (b *Setup) Looked(looks []Look) (*glass.Step, error) {
 			taken[i].EVSet = *l.EVSet
 		}
 	}
-	step, err := glass.NextLook(&b.Question, b.Stacks, taken)
+	from, err := prior.interval(otherwise)
+	if err != nil {
+		return nil, err
+	}
+	step, err := glass.NextLook(&b.Question, b.Stacks, from, taken)
+	if err != nil && prior == nil { // looks outweigh a light that was only supposed
+		step, err = glass.NextLook(&b.Question, b.Stacks, glass.EveryLight, taken)
+	}
 	return &step, err
 }
 
@@ -151,7 +187,7 @@ func (l *SceneLight) Light() (glass.Light, error) {
 	case *l.LowEV100 > *l.HighEV100:
 		return glass.Light{}, &problem.Fault{Field: "light.lowEv100", Value: *l.LowEV100, Allowed: "at most highEv100"}
 	}
-	return glass.Light{Low: *l.LowEV100, High: *l.HighEV100, Ranged: true, Spread: l.SpreadStops}, nil
+	return glass.Light{Low: *l.LowEV100, High: *l.HighEV100, Spread: l.SpreadStops}, nil
 }
 
 // Angle returns the shutter angle of t, nil for a still.

@@ -3,6 +3,7 @@ package assemble
 import (
 	"fmt"
 
+	"pinhole/core/motion"
 	"pinhole/core/problem"
 	"pinhole/core/shot"
 	"pinhole/core/stop"
@@ -34,16 +35,18 @@ type ShotLight struct {
 	At     *Entry `json:"at,omitempty" doc:"the reading; in a range the highest light"`
 	Low    *Entry `json:"low,omitempty" doc:"the lowest light, where the shot sees a range"`
 	Looks  []Look `json:"looks,omitempty" maxItems:"50"`
+	Prior  *Prior `json:"prior,omitempty" doc:"looks: the light to expect before the first; EV 11 to 16, outdoors by day, by default"`
 	Source string `json:"source,omitempty" enum:"real,simulated" doc:"where the reading came from; real by default"`
 }
 
 // Entry is one reading as typed. Which fields count depends on the kind.
 type Entry struct {
-	Text    string   `json:"text,omitempty" maxLength:"100" doc:"meter: f2 1/1250 iso50 or EV 14.3; lux: 6400"`
-	Shutter string   `json:"shutter,omitempty" maxLength:"20" doc:"auto: what the automatic chose; bias: the locked shutter, the target by default"`
-	ISO     string   `json:"iso,omitempty" maxLength:"12" doc:"auto and bias; base ISO by default"`
-	Bias    string   `json:"bias,omitempty" maxLength:"8" doc:"bias: as shown, as in +0.7"`
-	Glass   []string `json:"glass,omitempty" maxItems:"4" doc:"auto and bias: ids of the loose glass that was on"`
+	Text    string      `json:"text,omitempty" maxLength:"100" doc:"meter: f2 1/1250 iso50 or EV 14.3; lux: 6400"`
+	Shutter string      `json:"shutter,omitempty" maxLength:"20" doc:"auto: what the automatic chose; bias: the locked shutter, the target by default"`
+	ISO     string      `json:"iso,omitempty" maxLength:"12" doc:"auto and bias; base ISO by default"`
+	Bias    string      `json:"bias,omitempty" maxLength:"8" doc:"bias: as shown, as in +0.7"`
+	Glass   []string    `json:"glass,omitempty" maxItems:"4" doc:"auto and bias: ids of the loose glass that was on"`
+	Stops   *stop.Stops `json:"glassStops,omitempty" minimum:"-1" maximum:"60" doc:"auto and bias: the stops of all glass that was on, as it was turned, in place of glass"`
 }
 
 // PlanWish returns the wish as plan takes it: an angle stays one when the frame
@@ -73,7 +76,7 @@ func (r *ShotRequest) Wish() (*Wish, error) {
 	if !t.Possible(fps) {
 		return nil, &problem.Fault{Field: "look.target", Value: r.Look.Target, Allowed: fmt.Sprintf("at most 360°, which is %v at %v fps", fps.Frame(), fps)}
 	}
-	return &Wish{Camera: r.Camera, FPS: float64(fps), ShutterS: &t, Kit: r.Kit, Choices: r.Choices, shutterField: "look.target"}, nil
+	return &Wish{Camera: r.Camera, FPS: float64(fps), ShutterS: &t, Kit: r.Kit, Choices: r.Choices.ForShot(), shutterField: "look.target"}, nil
 }
 
 // Setup returns the setup of the typed shot; its light is not known yet.
@@ -87,9 +90,24 @@ func (r *ShotRequest) Setup() (*Setup, error) {
 
 // Delivery is how the frames are shown.
 type Delivery struct {
-	Mode   string  `json:"mode" enum:"every-frame,real-time,speed-up"`
-	FPS    float64 `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second shown"`
-	Factor float64 `json:"factor,omitempty" minimum:"0.00001" maximum:"10000" doc:"how many times faster than life"`
+	Mode   motion.Showing `json:"mode" enum:"every-frame,real-time,speed-up"`
+	FPS    float64        `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second shown"`
+	Factor float64        `json:"factor,omitempty" minimum:"0.00001" maximum:"10000" doc:"how many times faster than life"`
+}
+
+// Delivery returns how the frames are shown; nil shows every one.
+func (d *Delivery) Delivery() (motion.Delivery, error) {
+	if d == nil {
+		return motion.Delivery{}, nil
+	}
+	out := motion.Delivery{Showing: d.Mode, Rate: stop.ExactRate(d.FPS), Factor: d.Factor}
+	switch {
+	case d.Mode == motion.SpeedUp && d.Factor == 0:
+		return out, &problem.Fault{Field: "factor", Allowed: "how many times faster than life, above 0"}
+	case d.Mode != motion.EveryFrame && d.FPS == 0:
+		return out, &problem.Fault{Field: "fps", Allowed: "the frame rate at which it is shown, above 0"}
+	}
+	return out, nil
 }
 
 // NoPossibleStep is the fault of a camera none of whose shutter times fits into a frame.

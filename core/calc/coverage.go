@@ -153,7 +153,7 @@ func (r *CoverageRequest) closer(questions []glass.Question, a *CoverageAnswer, 
 			}
 		}
 	}
-	single, _ := glass.Buy(open, b.Stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
+	single, _ := glass.Buy(open, b.Stacks, b.Rules.MaxLayers)
 	return purchaseOf(single)
 }
 
@@ -208,14 +208,14 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *assemble.Setup) error {
 			return err
 		}
 		wants := func(spread stop.Stops) glass.Wanted {
-			at.Question.Light = glass.Light{Low: w.LowEV100.Plus(-spread), High: w.HighEV100.Plus(spread), Ranged: true}
+			at.Question.Light = glass.Light{Low: w.LowEV100.Plus(-spread), High: w.HighEV100.Plus(spread)}
 			out := at.Question.Wants(cmp.Or(w.Weight, 1))
 			out.Layers = w.MaxLayers
 			return out
 		}
 		wanted, planned = append(wanted, wants(0)), append(planned, wants(w.SpreadStops))
 	}
-	single, pair := glass.Buy(wanted, b.Stacks, cmp.Or(r.MaxLayers, glass.DefaultLayers))
+	single, pair := glass.Buy(wanted, b.Stacks, b.Rules.MaxLayers)
 	a.Single = purchaseOf(single)
 	if pair.Closes > single.Closes {
 		a.Pair = purchaseOf(pair)
@@ -224,7 +224,7 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *assemble.Setup) error {
 	if err != nil {
 		return err
 	}
-	spare, _, found, err := glass.Spare(b.Kit, carried, wanted, swing, r.Rules())
+	spare, _, found, err := glass.Spare(b.Kit, carried, wanted, swing, b.Rules)
 	if err != nil {
 		return err
 	}
@@ -249,14 +249,14 @@ const swing = stop.Stops(1)
 // carry finds the fewest filters for the light with its spread, where the kit
 // serves that at all, and the light that it does not serve even without.
 func (a *CoverageAnswer) carry(r *CoverageRequest, b *assemble.Setup, wanted, planned []glass.Wanted) (carried, hopeless []int, err error) {
-	_, wide, err := glass.Carry(b.Kit, planned, r.Rules())
+	_, wide, err := glass.Carry(b.Kit, planned, b.Rules)
 	if err != nil {
 		return nil, nil, err
 	}
 	for _, i := range wide {
 		planned[i] = wanted[i]
 	}
-	carried, hopeless, err = glass.Carry(b.Kit, planned, r.Rules())
+	carried, hopeless, err = glass.Carry(b.Kit, planned, b.Rules)
 	for _, i := range carried {
 		a.Carry = append(a.Carry, b.Kit[i].ID)
 	}

@@ -183,8 +183,8 @@ func Example_window() {
 	// Output:
 	// conflicts.0.text the look and the stabiliser are 0.9 stops apart: one of them is strained
 	// verdict.gives the stabiliser gives way by 1.2 stops
-	// trades.0.does shutter 1/250, 72°
-	// trades.0.costs 1.3 stops less blur than you asked for
+	// trades.0.does stabiliser off, camera on a stand
+	// trades.0.costs the camera stays where it stands
 	// trades.0.leavesStops 0
 }
 
@@ -221,8 +221,8 @@ func Example_anchor() {
 	// Output:
 	// offsetStops -0.4403
 	// points.0.ev100 13.9
-	// points.2.ev100 13.94
-	// points.2.spreadStops 0.4
+	// points.2.ev100 14.07
+	// points.2.spreadStops 0.7121
 }
 
 func Example_polariser() {

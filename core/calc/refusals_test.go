@@ -77,7 +77,6 @@ func TestRefusals(t *testing.T) {
 		{"coverage", change(table, `"highEv100":12`, `"highEv100":2`), "wanted[0].highEv100"},
 		{"card", change(field("2031-09-20T07:30:00-01:00", false, "", ""), `"cameraId":"pocket","camera"`, `"cameraId":"other","camera"`), "benches"},
 		{"card", change(field("2031-09-20T07:30:00-01:00", false, "", ""), `{"id":"b","look"`, `{"id":"x","look"`), "shots"},
-		{"card", change(field("2031-09-20T07:30:00-01:00", false, "", ""), `"filters":["8"]`, `"filters":["9"]`), "shots[0].kit[0]"},
 		{"card", field("1031-09-20T07:30:00-01:00", false, "", ""), "now"},
 		{"passage", dark, "insideEv100"},
 		{"passage", change(dark, `"fps":25`, `"fps":25,"dark":"hall","insideEv100":3`), "dark"},

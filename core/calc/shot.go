@@ -34,94 +34,62 @@ func AnswerShot(r assemble.ShotRequest) (*ShotAnswer, error) {
 	return a, err
 }
 
-// answerShot answers a shot and returns with it the scene and the bench that the
-// answer was found on.
-func answerShot(asked assemble.ShotRequest) (*ShotAnswer, *shot.Scene, *assemble.Setup, error) {
-	r := asked.Tried()
-	b, err := r.Setup()
+// answerShot answers a shot and returns with it what the answer was found on.
+func answerShot(r assemble.ShotRequest) (*ShotAnswer, *shot.Scene, *assemble.Setup, error) {
+	ready, err := r.Assemble()
 	if err != nil {
 		return nil, nil, nil, err
 	}
+	b := ready.Setup
 	shutter, err := Shutter(ShutterRequest{ShutterS: number(b.Snapped.Ideal.Seconds()), FPS: float64(b.Question.Rate), Steps: r.Camera.Steps, Delivery: r.Scene.Delivery})
 	if err != nil {
 		return nil, nil, nil, problem.At("scene", err)
 	}
-	lit, err := r.Lit(b)
-	if err != nil {
-		return nil, nil, nil, err
-	}
-	a := &ShotAnswer{Model: ModelVersion, Shutter: shutter, Offset: b.Question.Offset, Settled: lit.Settled(), Reading: readingAnswer(lit.High),
+	a := &ShotAnswer{Model: ModelVersion, Shutter: shutter, Offset: b.Question.Offset, Settled: ready.Settled(), Reading: readingAnswer(ready.High),
 		Band: assemble.Tolerance{Dark: b.Question.Band.Dark, Bright: b.Question.Band.Bright}}
-	if lit.Low != nil {
-		a.Low = readingAnswer(*lit.Low)
+	if ready.Low != nil {
+		a.Low = readingAnswer(*ready.Low)
 	}
-	if lit.Step != nil {
-		a.Step = stepOf(b, lit.Step)
+	if ready.Step != nil {
+		a.Step = stepOf(b, ready.Step)
 	}
-	scene, err := a.weigh(&r, b, r.PlanWish(b.Snapped.Ideal))
-	if err != nil {
-		return nil, nil, nil, err
-	}
-	return a, scene, b, nil
+	return a, ready.Scene, b, a.judge(&r, ready)
 }
 
-// weigh finds the shutter that the school takes, chooses the glass for it, and
-// says what every demand makes of the two.
-func (a *ShotAnswer) weigh(r *assemble.ShotRequest, b *assemble.Setup, wish shot.Wish) (*shot.Scene, error) {
-	scene, err := r.Planned(b, wish)
-	if err != nil {
-		return nil, err
-	}
+// judge finds the shutter that the school takes, chooses the glass for it, and says what
+// every demand makes of the two.
+func (a *ShotAnswer) judge(r *assemble.ShotRequest, ready *assemble.Assembled) error {
+	b, scene := ready.Setup, ready.Scene
 	w, err := scene.Window()
 	if err != nil {
-		return nil, assemble.NoPossibleStep("camera.steps", r.Camera.Steps, b.Question.Rate)
+		return assemble.NoPossibleStep("camera.steps", r.Camera.Steps, b.Question.Rate)
 	}
 	if a.Settled { // while the light is looked for, the camera stays locked at the target
 		b.Question.Setting.Shutter = w.Verdict.Question.Setting.Shutter
 	}
 	a.Solve = solved(b)
-	a.Chosen = a.Solve.Options[0]
-	var weighed glass.Option
+	on, field := glass.IDs(w.Verdict.Option.Filters), "kit"
 	switch {
 	case r.Placed != nil:
-		a.Placed = true
-		weighed, err = a.choose(b, *r.Placed, "placed")
+		a.Placed, on, field = true, *r.Placed, "placed"
 	case a.Step != nil:
-		weighed, err = a.choose(b, a.Step.Next.Filters, "light.looks")
-	default:
-		weighed, err = a.choose(b, glass.IDs(w.Verdict.Option.Filters), "kit")
+		on, field = a.Step.Next.Filters, "light.looks"
 	}
+	weighed, err := b.Weigh(on, field)
 	if err != nil {
-		return nil, err
+		return err
 	}
-	w.Verdict.Question, w.Verdict.Option = b.Question, weighed
-	scene.Judge(w, &w.Verdict)
+	a.Chosen = optionOf(b, &weighed)
+	scene.JudgeAt(w, b.Question, weighed)
 	a.State = w.Verdict.State
 	if gives := w.Verdict.Gives(); gives != "" {
 		a.Gives = &gives
 	}
 	a.Window = windowOf(b, scene, w, shotChange)
-	if err := a.sides(r, scene, b, &weighed, wish); err != nil {
-		return nil, err
+	tried := r.Tried()
+	if err := a.sides(&tried, scene, b, &weighed, scene.Wish); err != nil {
+		return err
 	}
 	a.Explain = a.explain(scene, b, weighed.Shutters())
-	return scene, nil
-}
-
-// choose makes the option of exactly these filters the chosen one. Glass placed
-// by hand may be of kinds that are not offered unasked, so it is weighed afresh; a
-// set that is offered goes on in the order in which it is.
-func (a *ShotAnswer) choose(b *assemble.Setup, ids []string, field string) (glass.Option, error) {
-	for _, o := range a.Solve.Options {
-		if glass.SameIDs(o.Filters, ids) {
-			ids = o.Filters
-			break
-		}
-	}
-	weighed, err := b.Weigh(ids, field)
-	if err != nil {
-		return weighed, err
-	}
-	a.Chosen = optionOf(b, &weighed)
-	return weighed, nil
+	return nil
 }

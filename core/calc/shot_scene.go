@@ -21,11 +21,9 @@ func shotChange(c shot.Change) map[string]any {
 	if c.Time != nil {
 		look["target"] = c.Time.String()
 	}
-	if c.Shake != nil {
-		scene["shakeDegS"] = *c.Shake
-	}
-	if c.Stabiliser != nil {
-		whatIf["stabiliser"] = *c.Stabiliser
+	if c.Stand {
+		scene["activity"], scene["shakeDegS"] = "stand", nil
+		whatIf["stabiliser"] = motion.NoStabiliser
 	}
 	if c.HFOV != nil {
 		whatIf["hfovDeg"] = *c.HFOV
@@ -52,7 +50,7 @@ func shotChange(c shot.Change) map[string]any {
 // unjudgedOf lists what is not known and so is not judged, in words.
 func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene) []string {
 	var words []string
-	_, isShaken := r.Scene.CarriedAt()
+	_, isShaken := r.Scene.ShakeRate()
 	hasLens := r.Profile != nil && r.Profile.Lens != nil
 	asks := isShaken || r.Scene.Movement != nil || r.Scene.Motor != nil
 	switch {
@@ -74,10 +72,8 @@ func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene) []string {
 func assumedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []string {
 	var words []string
 	if s.Shaking != nil {
-		for _, a := range motion.Activities() {
-			if r.Scene.Shake == nil && a.Name == r.Scene.Activity {
-				words = append(words, fmt.Sprintf("a shake of %.3g°/s is assumed for %s, until it is measured", float64(a.Shake), a.Words))
-			}
+		if a, ok := motion.ActivityNamed(r.Scene.Activity); ok && r.Scene.Shake == nil {
+			words = append(words, fmt.Sprintf("a shake of %.3g°/s is assumed for a camera %s, until it is measured", float64(a.Shake), a.Words))
 		}
 		if p := r.Profile; p.PassShare == nil && (p.Stabiliser == motion.Gimbal || p.Stabiliser == motion.GimbalAndElectronic) {
 			words = append(words, fmt.Sprintf("the gimbal is assumed to let %.0f %% of the shake through", 100*motion.GimbalPasses))

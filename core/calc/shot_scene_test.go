@@ -52,6 +52,9 @@ func TestTradesOnAShotDoWhatTheyClaim(t *testing.T) {
 		before := answered(t, request)
 		for _, trade := range before.Window.Trades {
 			after := answered(t, changed(t, request, marshal(t, trade.Change)))
+			if after.State != trade.State {
+				t.Errorf("%s: %s claims %s, asked again it %s", patch, trade.Does, trade.State, after.State)
+			}
 			// A look is typed with five digits at most.
 			if left := sizeOf(after.Window, trade); math.Abs(left-float64(trade.LeavesStops)) > 1e-3 {
 				t.Errorf("%s: %s claims to leave %v, asked again it is %v", patch, trade.Does, trade.LeavesStops, left)
@@ -172,7 +175,7 @@ func TestWhatIsNotKnownIsSaidAndNotJudged(t *testing.T) {
 
 func TestWhatIsAssumedIsSaid(t *testing.T) {
 	a := answered(t, changed(t, crates, `{"scene":{"shakeDegS":null,"activity":"walk"},"profile":{"stabiliser":"gimbal+electronic"},"required":["pol"]}`))
-	for _, want := range []string{"a shake of 15°/s is assumed for walking calmly", "let 8 % of the shake through", "1.5 stops, ±0.4"} {
+	for _, want := range []string{"a shake of 20°/s is assumed for a camera walking calmly", "let 8 % of the shake through", "1.5 stops, ±0.4"} {
 		if !slices.ContainsFunc(a.Assumed, func(s string) bool { return strings.Contains(s, want) }) {
 			t.Errorf("%q does not say %q", a.Assumed, want)
 		}

@@ -148,7 +148,7 @@ func motionAt(s *shot.Scene, q *glass.Question, t stop.Shutter) *ShotMotion {
 			m.VisibleWithinM = nil
 		}
 		m.GlassOptional = m.Class == motion.Frozen || m.Class == motion.Crisp
-		m.Words = p.Words(q, t)
+		m.Words = s.MotionWords(q, t)
 	}
 	return &m
 }
@@ -174,7 +174,7 @@ func autoAt(s *shot.Scene, on stop.Stops) *ShotAuto {
 	default:
 		a.Words = fmt.Sprintf("on automatic it takes %s behind the glass instead of %s: %v stops more blur", a.With.Text, a.Without.Text, blur)
 	}
-	if s.Question.Light.Ranged {
+	if s.Question.Light.IsRange() {
 		set, left := s.Automatic.Expose(s.Question.Light.Low, on)
 		a.Words += fmt.Sprintf("; in the lowest light %s", autoText(set, left))
 	}

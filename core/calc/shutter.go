@@ -98,30 +98,18 @@ func (r *ShutterRequest) ideal(fps stop.FrameRate) (stop.Shutter, error) {
 
 // deliver fills in the angle that viewers see.
 func (a *ShutterAnswer) deliver(r ShutterRequest, t stop.Shutter, fps stop.FrameRate) error {
-	d := r.Delivery
-	if d == nil {
+	if r.Delivery == nil {
 		return nil
 	}
-	shown := stop.ExactRate(d.FPS)
-	switch d.Mode {
-	case "every-frame":
-		if fps == 0 {
-			return &problem.Fault{Field: "fps", Allowed: "the frame rate at which every frame is shot"}
-		}
-		shown = fps
-	case "speed-up":
-		if d.Factor == 0 {
-			return &problem.Fault{Field: "delivery.factor", Allowed: "how many times faster than life, above 0"}
-		}
+	d, err := r.Delivery.Delivery()
+	if err != nil {
+		return problem.At("delivery", err)
 	}
+	shown := d.Shown(fps)
 	if shown == 0 {
-		return &problem.Fault{Field: "delivery.fps", Allowed: "the frame rate at which it is shown, above 0"}
+		return &problem.Fault{Field: "fps", Allowed: "the frame rate at which every frame is shot"}
 	}
-	angle := float64(t.Angle(shown))
-	if d.Mode == "speed-up" {
-		angle /= d.Factor
-	}
-	a.DeliveredAngleDeg = &angle
+	a.DeliveredAngleDeg = number(float64(t.Angle(shown)))
 	return nil
 }
 

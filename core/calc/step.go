@@ -9,6 +9,7 @@ import (
 // StepRequest is a wish and the looks so far.
 type StepRequest struct {
 	assemble.Wish
+	Prior *assemble.Prior `json:"prior,omitempty" doc:"the light to expect before the first look; EV 0 to 17 by default"`
 	Looks []assemble.Look `json:"looks" maxItems:"50"`
 }
 
@@ -33,7 +34,7 @@ func TakeStep(r StepRequest) (*StepAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
-	step, err := b.Looked(r.Looks)
+	step, err := b.Looked(r.Looks, r.Prior)
 	if err != nil {
 		return nil, err
 	}

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"errors"
+	"pinhole/core/angle"
 	"pinhole/core/assemble"
 	"pinhole/core/shot"
 
@@ -17,6 +18,8 @@ type WindowRequest struct {
 	Light      assemble.SceneLight  `json:"light"`
 	School     shot.School          `json:"school,omitempty" enum:"angle,fixed,stabiliser-first,free" doc:"what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default"`
 	Rates      []float64            `json:"rates,omitempty" maxItems:"40" minimum:"0.00001" maximum:"10000" doc:"the camera's frame rates; a trade doubles the present one when they are left out"`
+	Carried    motion.Carried       `json:"carried,omitempty" enum:"hand,ridden,stand,flying,hovers" doc:"what carries the camera: who pans, and who can be put on a stand; left out, not known"`
+	ViewsDeg   []angle.Deg          `json:"viewsDeg,omitempty" maxItems:"20" minimum:"0.01" maximum:"360" doc:"fields of view the camera can be switched to, beside the one in use, degrees"`
 	Stabiliser *WindowShake         `json:"stabiliser,omitempty"`
 	Blur       *WindowMovement      `json:"blur,omitempty" doc:"what passes through the picture"`
 	Vibration  *WindowVibration     `json:"vibration,omitempty"`
@@ -27,7 +30,8 @@ type WindowRequest struct {
 type WindowShake struct {
 	assemble.LensFields
 	assemble.ShakeFields
-	TrialS stop.Shutter `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial, seconds; replaces the computed floor"`
+	TrialS     stop.Shutter  `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial, seconds"`
+	TrialShake angle.DegPerS `json:"trialShakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"shake of the path of that trial, degrees a second; that of walking by default"`
 }
 
 // WindowMovement is what passes.
@@ -51,7 +55,7 @@ type WindowAnswer struct {
 	Bands     []WindowBand     `json:"bands"`
 	Overlap   []WindowOverlap  `json:"overlap" doc:"what all demands make of each time together"`
 	Conflicts []WindowConflict `json:"conflicts" doc:"pairs that exclude each other, the worst first"`
-	Trades    []WindowTrade    `json:"trades" doc:"what would help against the first conflict, those that resolve it first"`
+	Trades    []WindowTrade    `json:"trades" doc:"what would help, each made and the whole shot judged again, the best first"`
 	Verdict   WindowVerdict    `json:"verdict"`
 }
 
@@ -94,9 +98,12 @@ type WindowTrade struct {
 	Kind        shot.TradeKind `json:"kind" enum:"look,frame-rate,stand,wider-lens,iso,glass"`
 	A           shot.Kind      `json:"a"`
 	B           shot.Kind      `json:"b"`
-	Measure     glass.State    `json:"measure" enum:"tight,breaks" doc:"what the sizes are of: tight is the conflict's holdsStops, breaks its breaksStops"`
-	GainStops   stop.Stops     `json:"gainStops" doc:"by how much the conflict shrinks"`
-	LeavesStops stop.Stops     `json:"leavesStops" doc:"what is left of it; 0 is resolved"`
+	Measure     glass.State    `json:"measure" enum:"tight,breaks" doc:"what the sizes are of: the demands that break, or all that do not hold"`
+	GainStops   stop.Stops     `json:"gainStops" doc:"by how much what gives way becomes less"`
+	LeavesStops stop.Stops     `json:"leavesStops" doc:"by how much the worst demand still misses, in that measure; 0 is none"`
+	State       glass.State    `json:"state" enum:"holds,tight,breaks" doc:"of the whole shot with it"`
+	Serves      bool           `json:"serves" doc:"no demand of the whole shot breaks with it"`
+	Still       shot.Kind      `json:"still,omitempty" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,pan,fit,frame" doc:"the demand that is worst with it"`
 	Does        string         `json:"does"`
 	Costs       string         `json:"costs"`
 	Change      map[string]any `json:"change" doc:"a JSON merge patch (RFC 7396) for the request"`
@@ -118,9 +125,10 @@ type WindowVerdict struct {
 
 // Strain is a demand that does not hold at the verdict.
 type Strain struct {
-	Kind  shot.Kind   `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	Kind  shot.Kind   `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,pan,fit,frame"`
 	State glass.State `json:"state" enum:"tight,breaks"`
-	Stops stop.Stops  `json:"stops" doc:"by how much the shutter misses where it holds"`
+	Stops stop.Stops  `json:"stops" doc:"by how much it misses where it holds"`
+	Off   stop.Stops  `json:"offStops,omitempty" doc:"how far the light has to be off for it to break, where it holds in the light as it is"`
 }
 
 // ShutterWindow answers window.
@@ -155,9 +163,10 @@ func windowOf(b *assemble.Setup, scene *shot.Scene, w *shot.Window, patch func(s
 	for _, c := range w.Conflicts {
 		a.Conflicts = append(a.Conflicts, WindowConflict{c.A, c.B, c.State, c.Holds, c.Breaks, c.Words()})
 	}
-	for _, t := range w.Trades {
+	for _, t := range scene.Trades(w) {
 		a.Trades = append(a.Trades, WindowTrade{
-			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, Does: t.Does, Costs: t.Costs, Change: patch(t.Change),
+			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, State: t.After, Serves: t.Serves(), Still: t.Still,
+			Does: t.Does, Costs: t.Costs, Change: patch(t.Change),
 		})
 	}
 	a.Verdict = verdictOf(b, &w.Verdict)
@@ -171,13 +180,13 @@ func verdictOf(b *assemble.Setup, v *shot.Verdict) WindowVerdict {
 	taken := optionOf(&at, &v.Option)
 	out := WindowVerdict{
 		ShutterS: t, Text: t.String(), AngleDeg: at.Angle(t), Filters: taken.Filters, State: v.State,
-		CouldBe: taken.CouldBe, Option: taken, Strains: []Strain{}, Because: v.Because,
+		CouldBe: taken.CouldBe, Option: taken, Strains: []Strain{}, Because: v.Because(),
 	}
 	if gives := v.Gives(); gives != "" {
 		out.Gives = &gives
 	}
 	for _, s := range v.Strains {
-		out.Strains = append(out.Strains, Strain{s.Kind, s.State, s.Stops})
+		out.Strains = append(out.Strains, Strain{s.Kind, s.State, s.Stops, s.Spread})
 	}
 	return out
 }
@@ -215,12 +224,13 @@ func (r *WindowRequest) scene() (*shot.Scene, *assemble.Setup, error) {
 	}
 	b.Question.Light = light
 	s := &shot.Scene{Question: b.Question, Stacks: b.Stacks, School: r.School, Steps: r.Camera.Steps}
-	s.Rebuild = b.Rebuild(r.Choices)
+	s.Rebuild = b.Rebuild
 	if r.AngleDeg != nil {
 		s.Wish.Angle = *r.AngleDeg
 	} else {
 		s.Wish.Time = *r.ShutterS
 	}
+	s.Views, s.Carried = r.ViewsDeg, r.Carried
 	for _, fps := range r.Rates {
 		s.Rates = append(s.Rates, stop.ExactRate(fps))
 	}
@@ -234,7 +244,7 @@ func (r *WindowRequest) demands(s *shot.Scene) error {
 		if err != nil {
 			return err
 		}
-		s.Shaking = &shot.Shaking{Lens: lens, Shake: f.Shake(), Trial: f.TrialS}
+		s.Shaking = &shot.Shaking{Lens: lens, Shake: f.Shake(), Trial: f.TrialS, TrialRate: f.TrialShake}
 	}
 	if f := r.Blur; f != nil {
 		lens, err := f.Lens("blur.")
@@ -319,11 +329,10 @@ func (r *WindowRequest) patch(c shot.Change) map[string]any {
 		// A merge patch replaces lists whole.
 		patch["kit"] = append(r.Kit[:len(r.Kit):len(r.Kit)], assemble.KitFilter{ID: shot.NewGlass, Kind: glass.ND, Stops: *c.Glass})
 	}
-	if c.Stabiliser != nil {
-		into("stabiliser", "kind", *c.Stabiliser)
-	}
-	if c.Shake != nil {
-		into("stabiliser", "shakeDegS", *c.Shake)
+	if c.Stand {
+		patch["carried"] = motion.OnStand
+		into("stabiliser", "kind", motion.NoStabiliser)
+		into("stabiliser", "shakeDegS", motion.StandShake)
 	}
 	if c.HFOV != nil {
 		for part, isThere := range map[string]bool{"stabiliser": r.Stabiliser != nil, "blur": r.Blur != nil, "vibration": r.Vibration != nil} {

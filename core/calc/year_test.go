@@ -12,7 +12,7 @@ import (
 	"pinhole/core/stop"
 )
 
-const aYear = `{"days":[%s],"latDeg":38.4,"lonDeg":-20.5,"sky":"clear","hours":[0,7.5,12.25],"evSet":7.64,
+const aYear = `{"days":[%s],"latDeg":38.4,"lonDeg":-20.5,"sky":"clear","hours":[0,7.5,12.25],"evSet":7.64,"isoHeadroomStops":4,
 	"stacks":[{"id":"none","name":"No glass","stops":0},{"id":"8","name":"ND8","stops":3},{"id":"128","name":"ND128","stops":7}]}`
 
 // weeks are the weeks of a year on the made-up island, as local midnights.

@@ -21,17 +21,12 @@ func Card(r CardRequest) (*CardAnswer, error) {
 	if err := assemble.CheckYear("now", r.Now); err != nil {
 		return nil, err
 	}
-	o, err := r.Outing.Prepare()
+	o, unknown, err := r.whole().Prepare()
 	if err != nil {
 		return nil, problem.At("outing", err)
 	}
-	c := &carding{&r, o, &day.OutingAnswer{Unknown: []string{}}}
-	if err := o.Take(c.plan); err != nil {
-		return nil, problem.At("outing", err)
-	}
-	if len(o.Day.Shots) > 0 {
-		c.plan.Plan(o)
-	}
+	c := &carding{&r, o, o.Answer()}
+	c.plan.Unknown = unknown
 	a := &CardAnswer{Cameras: []CardCamera{}}
 	for i := range c.plan.Shots {
 		if err := c.add(a, &c.plan.Shots[i]); err != nil {
@@ -43,6 +38,27 @@ func Card(r CardRequest) (*CardAnswer, error) {
 	}
 	a.Text = c.text(a)
 	return a, nil
+}
+
+// whole returns the outing with what the card knows of its cameras and shots, so that each
+// is judged whole.
+func (r *CardRequest) whole() *day.OutingRequest {
+	out := r.Outing
+	for _, b := range r.Benches {
+		out.Held = append(out.Held[:len(out.Held):len(out.Held)], b.Held)
+	}
+	out.Shots = slices.Clone(out.Shots)
+	out.Titles = map[string]string{}
+	for _, g := range r.Glass {
+		out.Titles[g.ID] = g.Title
+	}
+	for i := range out.Shots {
+		s := &out.Shots[i]
+		if k := slices.IndexFunc(r.Shots, func(x CardShot) bool { return x.ID == s.ID }); k >= 0 && s.Look == nil {
+			s.Look, s.Scene, s.Choices = &r.Shots[k].Look, r.Shots[k].Scene, &r.Shots[k].Choices
+		}
+	}
+	return &out
 }
 
 // add adds the turns of a planned shot to its camera.
@@ -63,11 +79,7 @@ func (c *carding) add(a *CardAnswer, p *day.OutingPlan) error {
 	}
 	of := &a.Cameras[at]
 	for n := range p.Packs {
-		t, err := c.turn(s, &c.Shots[i], &c.Benches[k], p, n, c.before(of))
-		if err != nil {
-			return problem.At(fmt.Sprintf("shots[%d]", i), err)
-		}
-		of.Turns = append(of.Turns, *t)
+		of.Turns = append(of.Turns, *c.turn(s, &c.Shots[i], &c.Benches[k], p, n, c.before(of)))
 	}
 	return nil
 }

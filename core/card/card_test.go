@@ -93,7 +93,7 @@ func takes() []Take {
 			for _, carried := range []motion.Carried{motion.ByHand, motion.Ridden, motion.OnStand} {
 				for _, s := range []motion.Stabiliser{"", motion.Electronic, motion.Gimbal, motion.GimbalAndElectronic} {
 					for _, left := range []stop.Stops{0, 2} {
-						all = append(all, Take{Flies: flies, Flown: flown, Carried: carried, Glass: true, Lost: 4.1, Fastest: 1.0 / 8000, Left: left, Stabiliser: s,
+						all = append(all, Take{Flies: flies, Flown: flown, Carried: carried, Glass: true, Lost: 4.1, Restores: 1.0 / 8000, Left: left, Stabiliser: s,
 							Shutter: 1.0 / 50, Floor: 1.0 / 100, Rate: 25, Low: 10, High: 13, Brighter: "ND64", Darker: "ND4", PulseHz: 100, PayloadG: 2.5, SealedPort: true})
 					}
 				}
@@ -131,7 +131,7 @@ func drill(t *testing.T, take Take, name string) string {
 // First level, then exposure if that can be done, then home: in that order, and for
 // an unknown craft as for one that cannot hover.
 func TestGlassLostInFlight(t *testing.T) {
-	take := Take{Flies: true, Glass: true, Lost: 4.1, Fastest: 1.0 / 8000}
+	take := Take{Flies: true, Glass: true, Lost: 4.1, Restores: 1.0 / 8000}
 	for flown, first := range map[motion.Flown]string{"": "holds itself level", motion.Manual: "full manual cannot hover", motion.Level: "Let go of the sticks"} {
 		take.Flown = flown
 		text := drill(t, take, "glass-lost")

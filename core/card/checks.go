@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"fmt"
 	"pinhole/core/day"
+	"pinhole/core/shot"
+	"pinhole/core/stop"
 	"slices"
 	"time"
 
@@ -62,27 +64,25 @@ func inSlot(g CardGlass) string {
 	return fmt.Sprintf("%s (%s)", g.Title, g.Slot)
 }
 
-// carried says what carries a shot's camera, by its activity.
-func carried(activity string) motion.Carried {
-	switch activity {
-	case "helmet", "bar":
-		return motion.Ridden
-	case "stand":
-		return motion.OnStand
-	}
-	return motion.ByHand
-}
-
 // drill fills in what to do when something goes wrong.
-func (c *carding) drill(t *CardTurn, set *CardShot, b *CardBench, q *glass.Question, o *glass.Option) {
+func (c *carding) drill(t *CardTurn, scene *shot.Scene, b *CardBench, v *shot.Verdict) {
+	q, o := &v.Question, &v.Option
 	least, most := o.Reach()
+	_, dark := q.Dark()
 	take := Take{
-		Flown: b.Rig.Flown, Carried: carried(set.Scene.Activity), Glass: len(o.Filters) > 0, Lost: o.Lost, Fastest: q.Fastest, Shutter: t.Set.ShutterS, Floor: set.FloorS,
-		Rate: q.Rate, Low: q.Setting.EV().Plus(least + q.Offset - q.Band.Dark - q.Headroom()), High: q.Setting.EV().Plus(most + q.Offset + q.Band.Bright),
+		Flown: b.Rig.Flown, Carried: cmp.Or(scene.Carried, motion.ByHand), Glass: len(o.Filters) > 0, Lost: o.Lost, Shutter: t.Set.ShutterS,
+		Rate: q.Rate, Low: q.Setting.EV().Plus(least + q.Offset - dark), High: q.Setting.EV().Plus(most + q.Offset + q.Band.Bright),
 		Brighter: t.Brighter, Darker: t.Darker, SealedPort: b.SealedPort,
 	}
+	if scene.Shaking != nil {
+		take.Floor, _ = scene.Shaking.Slowest()
+	}
 	if q.Fastest > 0 {
-		take.Left = o.Lost - q.Setting.Shutter.Over(q.Fastest) - q.Offset
+		take.Restores, take.Left = o.Restores(q)
+		if snapped, ok := stop.Snap(take.Restores, scene.Steps, q.Rate); ok {
+			take.Left += snapped.Off
+			take.Restores = snapped.Offered
+		}
 	}
 	if b.Profile != nil {
 		take.Flies, take.Stabiliser = b.Profile.Flies, b.Profile.Stabiliser
@@ -92,10 +92,8 @@ func (c *carding) drill(t *CardTurn, set *CardShot, b *CardBench, q *glass.Quest
 	if b.Rig.PayloadG != nil {
 		take.PayloadG = *b.Rig.PayloadG
 	}
-	if l := set.Scene.Lamps; l != nil {
-		if lamp, err := l.Lamp("scene.lamps."); err == nil { // a lamp that cannot be is said where it is written
-			take.PulseHz = lamp.PulseHz
-		}
+	if scene.Lamp != nil {
+		take.PulseHz = scene.Lamp.PulseHz
 	}
 	t.Drills = []CardDrill{}
 	for _, d := range take.Drills() {

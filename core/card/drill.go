@@ -14,10 +14,10 @@ type Take struct {
 	Flown   motion.Flown
 	Carried motion.Carried
 	// Glass is true where loose glass is on. Lost is the error when it falls off,
-	// Fastest the camera's fastest shutter, Left what is still too bright there.
+	// Restores the camera's shutter that then exposes, Left what stays over there.
 	Glass      bool
 	Lost       stop.Stops
-	Fastest    stop.Shutter
+	Restores   stop.Shutter
 	Left       stop.Stops
 	Stabiliser motion.Stabiliser
 	// Shutter is what is set, Floor the slowest at which the stabiliser works.
@@ -77,14 +77,14 @@ func (t *Take) halt() string {
 }
 
 func (t *Take) glassLost() []string {
-	over := fmt.Sprintf("The view is %v stops over: automatic, or %s.", t.Lost, t.Fastest.Spoken())
+	over := fmt.Sprintf("The view is %v stops over: automatic, or %s.", t.Lost, t.Restores.Spoken())
 	switch {
 	case t.Lost <= 0.3:
 		over = "The view stays as it is: this glass takes next to no light."
-	case t.Fastest == 0:
+	case t.Restores == 0:
 		over = fmt.Sprintf("The view is %v stops over: automatic, or the fastest shutter.", t.Lost)
 	case t.Left > 0.3:
-		over = fmt.Sprintf("The view is %v stops over; even %s leaves it %v over.", t.Lost, t.Fastest.Spoken(), t.Left)
+		over = fmt.Sprintf("The view is %v stops over; even %s leaves it %v over.", t.Lost, t.Restores.Spoken(), t.Left)
 	}
 	if !t.Flies {
 		return []string{t.halt(), over, "Look for the glass; nobody walks where it may lie until it is found.", "Log it as lost: it is not offered again until it is found."}

@@ -70,13 +70,17 @@ func (p *Passage) Cautions() []string {
 	if p.Flies {
 		return append(all, "What the picture shows is what you fly by: if it goes dark, go round. Local rules and your observer come first.")
 	}
-	return append(all, "Ride by your own eyes and the road's rules, not by the picture.")
+	return append(all, "Go by your own eyes and the rules of the road, not by the picture.")
 }
 
 // error is how the picture comes out inside as it is set, against what is wanted.
 func (p *Passage) error() stop.Stops {
 	return p.Inside.Plus(-p.Glass).Above(p.Setting.EV()) - p.Offset
 }
+
+// outside is how the picture comes out outside as it is set, against what is wanted: not
+// always right, where ISO was raised or the light has moved.
+func (p *Passage) outside() stop.Stops { return p.error() + p.Outside.Above(p.Inside) }
 
 func (p *Passage) headroom() stop.Stops { return max(0, p.Ceiling.Over(p.Setting.ISO)) }
 
@@ -111,10 +115,14 @@ func come(left stop.Stops) string {
 
 func (p *Passage) lock() Way {
 	e := p.error()
-	w := Way{Name: LockThrough, Title: "Stay locked", State: p.judged(e), Inside: e}
-	w.Words = fmt.Sprintf("For %s the picture is %s; the exit is right at once.", p.howLong(), come(e))
+	w := Way{Name: LockThrough, Title: "Stay locked", State: p.judged(e), Inside: e, Exit: p.outside()}
+	exit := "right at once"
+	if out := p.outside(); !stop.AtMost(out, p.Band.Bright) || !stop.AtMost(-p.Band.Dark, out) {
+		exit = "as outside: " + come(out)
+	}
+	w.Words = fmt.Sprintf("For %s the picture is %s; the exit is %s.", p.howLong(), come(e), exit)
 	if e < -visible {
-		w.Words = fmt.Sprintf("For %s it is %s, next to nothing to see; the exit is right at once.", p.howLong(), come(e))
+		w.Words = fmt.Sprintf("For %s it is %s, next to nothing to see; the exit is %s.", p.howLong(), come(e), exit)
 	}
 	return w
 }
@@ -133,8 +141,8 @@ func (p *Passage) band() Way {
 	left := p.error() + lift
 	iso := p.Setting.ISO.Raised(lift)
 	return Way{
-		Name: BandThrough, Title: fmt.Sprintf("Let ISO float, %.0f to %.0f", float64(p.Setting.ISO), float64(iso)), State: p.judged(left), Inside: left, Exit: lift,
-		Words: fmt.Sprintf("Shutter locked: inside %s at %v; %s.", come(left), iso, exitWords(lift)),
+		Name: BandThrough, Title: fmt.Sprintf("Let ISO float, %.0f to %.0f", float64(p.Setting.ISO), float64(iso)), State: p.judged(left), Inside: left, Exit: p.outside() + lift,
+		Words: fmt.Sprintf("Shutter locked: inside %s at %v; %s.", come(left), iso, exitWords(p.outside()+lift)),
 	}
 }
 
@@ -149,8 +157,8 @@ func (p *Passage) float() Way {
 	left := p.error() + slow + lift
 	t := p.Setting.Shutter.Times(slow)
 	return Way{
-		Name: Float, Title: fmt.Sprintf("Let the shutter float, ISO up to %.0f", float64(p.Setting.ISO.Raised(lift))), State: p.judged(left), Inside: left, Exit: slow + lift,
-		Words: fmt.Sprintf("Inside %s at %s: everything smears more, and a stabiliser ghosts; %s.", come(left), t.Spoken(), exitWords(slow+lift)),
+		Name: Float, Title: fmt.Sprintf("Let the shutter float, ISO up to %.0f", float64(p.Setting.ISO.Raised(lift))), State: p.judged(left), Inside: left, Exit: p.outside() + slow + lift,
+		Words: fmt.Sprintf("Inside %s at %s: everything smears more, and a stabiliser ghosts; %s.", come(left), t.Spoken(), exitWords(p.outside()+slow+lift)),
 	}
 }
 

@@ -3,6 +3,7 @@ package card
 import (
 	"fmt"
 	"pinhole/core/assemble"
+	"pinhole/core/shot"
 
 	"pinhole/core/glass"
 	"pinhole/core/problem"
@@ -54,61 +55,58 @@ type Change struct {
 
 // Remeter answers remeter.
 func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
-	shot := assemble.ShotRequest{Camera: r.Bench.Optics, Kit: r.Bench.Kit, Look: r.Shot.Look, Light: r.Light, Choices: r.Shot.Choices, Profile: r.Bench.Profile,
-		Scene: assemble.ShotScene{Interval: r.Shot.Scene.Interval}, Placed: &r.On}
-	wish, err := shot.Wish()
+	asked := r.Bench.Shot(r.Shot.Look, r.Shot.Scene, r.Shot.Choices)
+	asked.Light = r.Light
+	if asked.Light.Prior == nil { // a look is asked for because the light may be anything
+		asked.Light.Prior = &assemble.Prior{LowEV100: glass.EveryLight.Low, HighEV100: glass.EveryLight.High}
+	}
+	ready, err := asked.AssembleLocked(r.ShutterS)
 	if err != nil {
 		return nil, err
 	}
-	wish.ShutterS = &r.ShutterS // what is set, whatever was wished
-	b, err := wish.Setup()
-	if err != nil {
-		return nil, err
-	}
-	read, err := shot.Lit(b)
-	if err != nil {
-		return nil, err
-	}
-	if read.Low != nil {
+	if ready.Low != nil {
 		return nil, &problem.Fault{Field: "light.low", Value: r.Light.Low, Allowed: "one reading"}
 	}
-	on, err := b.Weigh(r.On, "on")
+	on, err := ready.Weigh(r.On, "on")
 	if err != nil {
 		return nil, err
 	}
-	q := &b.Question
-	a := &RemeterAnswer{EV100: read.High.EV, Spread: read.High.Spread, Settled: read.Settled(), Serves: on.State(q), Words: outcome(q, &on), Set: settingOf(q, &on, &r.Shot, &r.Bench)}
+	a := &RemeterAnswer{EV100: ready.High.EV, Spread: ready.High.Spread, Settled: ready.Settled()}
+	q := &ready.Question
 	if !a.Settled {
-		a.bounded(b, read.Step, &r)
+		a.Set = settingOf(q, &on, &r.Shot, &r.Bench)
+		a.bounded(ready.Setup, ready.Step, &r)
 		return a, nil
 	}
-	a.compare(&r)
-	if a.Serves != glass.Holds {
-		if best := glass.Choose(q, b.Stacks)[0]; !glass.SameIDs(glass.IDs(best.Filters), glass.IDs(on.Filters)) {
-			a.Change = &Change{glass.IDs(best.Filters), outcome(q, &best), best.State(q), settingOf(q, &best, &r.Shot, &r.Bench)}
-		}
+	if a.Serves, a.Words, err = outcome(ready, on); err != nil {
+		return nil, problem.At("shot", err)
 	}
-	return a, nil
+	a.Set = settingOf(q, &on, &r.Shot, &r.Bench)
+	a.compare(&r)
+	if a.Serves == glass.Holds {
+		return a, nil
+	}
+	best := glass.Best(q, ready.Stacks)
+	if glass.SameIDs(glass.IDs(best.Filters), glass.IDs(on.Filters)) {
+		return a, nil
+	}
+	state, words, err := outcome(ready, best)
+	a.Change = &Change{glass.IDs(best.Filters), words, state, settingOf(q, &best, &r.Shot, &r.Bench)}
+	return a, err
 }
 
-// outcome says in a line what glass makes of the light.
-func outcome(q *glass.Question, o *glass.Option) string {
-	left := o.Left - q.Offset
-	switch {
-	case left > q.Band.Bright+stop.Tolerance:
-		return fmt.Sprintf("%v stops too bright", left)
-	case left < -q.Band.Dark-stop.Tolerance:
-		return fmt.Sprintf("%v stops too dark, ISO as high as looks good", left.Abs())
-	case o.Verdict == glass.RaiseISO:
-		return fmt.Sprintf("serves at %v", o.ISO)
-	case o.Verdict == glass.FasterShutter:
-		return fmt.Sprintf("serves only at %s: the blur is not as wished", q.Spoken(o.Shutter))
-	case left.Abs() < 0.05:
-		return "serves as metered"
-	case left < 0:
-		return fmt.Sprintf("serves, %v stops dark", left.Abs())
+// outcome judges an option of a locked camera: its state, how it is exposed, and what else
+// gives way.
+func outcome(ready *assemble.Assembled, o glass.Option) (glass.State, string, error) {
+	v, err := ready.Scene.Judge(ready.Question, o)
+	if err != nil {
+		return "", "", err
 	}
-	return fmt.Sprintf("serves, %v stops bright", left)
+	words := o.Outcome(&ready.Question)
+	if len(v.Strains) > 0 && v.Strains[0].Kind != shot.Exposure {
+		words += "; " + v.Gives()
+	}
+	return v.State, words, nil
 }
 
 // bounded fills in what a look that settles nothing says: a bound, and the glass to

@@ -1,6 +1,7 @@
 package card
 
 import (
+	"cmp"
 	"fmt"
 	"pinhole/core/assemble"
 
@@ -13,6 +14,7 @@ import (
 type PassageRequest struct {
 	Optics    assemble.Camera     `json:"optics"`
 	ShutterS  stop.Shutter        `json:"shutterS" minimum:"0.0000001" maximum:"86400" doc:"what is locked outside, seconds"`
+	ISO       stop.ISO            `json:"iso,omitempty" minimum:"1" maximum:"10000000" doc:"what is set outside; base ISO by default"`
 	FPS       float64             `json:"fps,omitempty" minimum:"0" maximum:"10000"`
 	Glass     stop.Stops          `json:"glassStops" minimum:"-1" maximum:"40" doc:"all of it"`
 	Loose     stop.Stops          `json:"looseStops" minimum:"-1" maximum:"40" doc:"what of it could be left off"`
@@ -50,7 +52,7 @@ type PassageWay struct {
 
 // Through answers passage.
 func Through(r PassageRequest) (*PassageAnswer, error) {
-	p := Passage{Outside: r.Outside, Setting: stop.Setting{Aperture: r.Optics.Aperture, Shutter: r.ShutterS, ISO: r.Optics.ISOBase}, Glass: r.Glass, Loose: r.Loose,
+	p := Passage{Outside: r.Outside, Setting: stop.Setting{Aperture: r.Optics.Aperture, Shutter: r.ShutterS, ISO: cmp.Or(r.ISO, r.Optics.ISOBase)}, Glass: r.Glass, Loose: r.Loose,
 		Ceiling: r.Optics.ISOCeiling, Rate: stop.ExactRate(r.FPS), Offset: r.Offset, Band: glass.DefaultBand, Flies: r.Flies}
 	if t := r.Tolerance; t != nil {
 		p.Band = glass.Band{Dark: t.Dark, Bright: t.Bright}

@@ -2,37 +2,38 @@ package card
 
 import (
 	"fmt"
-	"pinhole/core/assemble"
 	"pinhole/core/day"
 	"slices"
 	"time"
 
 	"pinhole/core/glass"
-	"pinhole/core/light"
 	"pinhole/core/stop"
 )
 
 // turn is one battery of a shot.
-func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.OutingPlan, n int, before *day.OutingStack) (*CardTurn, error) {
+func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.OutingPlan, n int, before *day.OutingStack) *CardTurn {
 	pack := &p.Packs[n]
 	stack := c.outing.Stacks[pack.Stack]
 	t := &CardTurn{
 		ID: fmt.Sprintf("%s/%d/%s", p.ID, n+1, pack.Stack), Shot: p.ID, Name: s.Name, Pack: n + 1, Packs: len(p.Packs), From: pack.From, To: pack.To,
 		Stack: pack.Stack, Glass: c.outing.Names[pack.Stack], Filters: c.glass(stack.Filters), Stays: before != nil && before.ID == stack.ID && len(stack.Filters) > 0,
-		State: p.State, Words: p.Words, Helps: p.Remedies, Latest: pack.LastMinute, Brighter: c.outing.Names[pack.Brighter], Darker: c.outing.Names[pack.Darker],
+		State: pack.State, Words: pack.Words, Helps: []string{}, Latest: pack.LastMinute, Brighter: c.outing.Names[pack.Brighter], Darker: c.outing.Names[pack.Darker],
+	}
+	if t.State == glass.Breaks {
+		t.Helps = p.Remedies
 	}
 	t.When, t.In = c.when(pack.From, pack.To)
 	if i := slices.IndexFunc(c.Seats, func(x CardSeat) bool { return x.Stack == stack.ID }); i >= 0 && len(stack.Filters) > 0 {
 		t.Standing = &c.Seats[i]
 	}
-	c.light(t, s, p, pack)
-	q, option, err := c.set(t, s, set, b, stack, p.Spread)
-	if err != nil {
-		return nil, err
-	}
-	c.check(t, b, q, option, stack, before)
-	c.drill(t, set, b, q, option)
-	return t, nil
+	c.light(t, s, pack)
+	battery := c.outing.Battery(p.ID, n)
+	v := battery.Closest(stack.ID)
+	t.Set = settingOf(&v.Question, &v.Option, set, b)
+	t.Light.expect(&v.Question, &v.Option, &t.Set)
+	c.check(t, b, &v.Question, &v.Option, stack, before)
+	c.drill(t, battery.Scene(), b, v)
+	return t
 }
 
 // glass returns the filters of those ids as they are called.
@@ -86,11 +87,9 @@ func Until(now, at time.Time) string {
 
 // light fills in what light is expected: of daylight that of now, whenever the turn is,
 // since that is what is read now; else that of the turn at the end that is nearer.
-func (c *carding) light(t *CardTurn, s *day.OutingShot, p *day.OutingPlan, pack *day.OutingPack) {
-	t.Light = CardLight{LowEV100: pack.LowEV100, HighEV100: pack.HighEV100, At: c.Now, Expected: Expected{Spread: p.Spread}}
-	if c.Outing.Place != nil && s.Plane != "" {
-		scene := c.outing.SubjectOf(s).At(c.Now)
-		general := c.outing.MinutesOf(light.Vertical, nil, c.Outing.Surface).At(c.Now).EV
+func (c *carding) light(t *CardTurn, s *day.OutingShot, pack *day.OutingPack) {
+	t.Light = CardLight{LowEV100: pack.LowEV100, HighEV100: pack.HighEV100, At: c.Now}
+	if scene, general, ok := c.outing.DaylightOf(s, c.Now); ok {
 		t.Light.Expected = Expected{EV100: scene.EV, Spread: scene.Spread, General: &general}
 		return
 	}
@@ -100,30 +99,8 @@ func (c *carding) light(t *CardTurn, s *day.OutingShot, p *day.OutingPlan, pack 
 	if t.Light.At.After(t.To) {
 		t.Light.At = t.To
 	}
-	points, _, err := c.outing.LightOf(s, "", s.From)
-	minute := int(t.Light.At.Sub(s.From) / time.Minute)
-	if err == nil && minute < len(points) { // take has found no fault in it
-		t.Light.Expected.EV100 = points[minute]
-	}
-}
-
-// set fills in what to set, found as a shot's glass is: the option that this stack
-// makes in the light of the turn.
-func (c *carding) set(t *CardTurn, s *day.OutingShot, set *CardShot, b *CardBench, stack *day.OutingStack, spread stop.Stops) (*glass.Question, *glass.Option, error) {
-	wish := assemble.Wish{Camera: b.Optics, FPS: s.FPS, ShutterS: &s.ShutterS, Kit: b.Kit, Choices: set.Choices}
-	bench, err := wish.Setup()
-	if err != nil {
-		return nil, nil, err
-	}
-	q := &bench.Question
-	q.Light = glass.Light{Low: t.Light.LowEV100, High: t.Light.HighEV100, Spread: spread, Ranged: t.Light.HighEV100.Above(t.Light.LowEV100) > steady}
-	option, err := bench.Weigh(stack.Filters, "kit")
-	if err != nil {
-		return nil, nil, err
-	}
-	t.Set = settingOf(q, &option, set, b)
-	t.Light.expect(q, &option, &t.Set)
-	return q, &option, nil
+	scene := c.outing.ExpectedAt(s, t.Light.At)
+	t.Light.Expected = Expected{EV100: scene.EV, Spread: scene.Spread}
 }
 
 // expect says what would be read now, if the plan is right.
@@ -133,9 +110,6 @@ func (l *CardLight) expect(q *glass.Question, o *glass.Option, set *CardSetting)
 	l.Auto = stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind).Spoken()
 	l.Meter = fmt.Sprintf("f%g %s iso%.0f", float64(q.Setting.Aperture), stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, l.Expected.EV100).Spoken(), float64(q.Setting.ISO))
 }
-
-// steady is how far light may move in a turn and still be called one light.
-const steady = stop.Stops(0.1)
 
 // settingOf words an option as what to set.
 func settingOf(q *glass.Question, o *glass.Option, set *CardShot, b *CardBench) CardSetting {

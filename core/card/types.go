@@ -28,21 +28,16 @@ type CardShot struct {
 	Look    assemble.ShotLook  `json:"look"`
 	Scene   assemble.ShotScene `json:"scene,omitzero"`
 	Choices assemble.Choices   `json:"choices"`
-	FloorS  stop.Shutter       `json:"floorS,omitempty" minimum:"0" maximum:"86400" doc:"slowest shutter at which its stabiliser works, seconds; 0 is not known"`
 }
 
 // CardBench is a camera held as a rig, with its glass.
 type CardBench struct {
-	CameraID     string                  `json:"cameraId" minLength:"1" maxLength:"100"`
-	RigID        string                  `json:"rigId,omitempty" maxLength:"100"`
-	Camera       string                  `json:"camera" maxLength:"80" doc:"what it is called"`
-	Optics       assemble.Camera         `json:"optics"`
-	Profile      *assemble.CameraProfile `json:"profile,omitempty"`
-	Kit          []assemble.KitFilter    `json:"kit" maxItems:"200"`
-	Rig          fit.RigFields           `json:"rig"`
-	SealedPort   bool                    `json:"sealedPort,omitempty"`
-	WhiteBalance string                  `json:"whiteBalance,omitempty" maxLength:"120"`
-	Recipe       []string                `json:"recipe,omitempty" maxItems:"20" maxLength:"500" doc:"the rest of what to set, a line each"`
+	assemble.Held
+	Camera       string        `json:"camera" maxLength:"80" doc:"what it is called"`
+	Rig          fit.RigFields `json:"rig"`
+	SealedPort   bool          `json:"sealedPort,omitempty"`
+	WhiteBalance string        `json:"whiteBalance,omitempty" maxLength:"120"`
+	Recipe       []string      `json:"recipe,omitempty" maxItems:"20" maxLength:"500" doc:"the rest of what to set, a line each"`
 }
 
 // CardGlass is what a filter is called and where it lies.

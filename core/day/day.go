@@ -29,9 +29,22 @@ type Shot struct {
 	Offset, Headroom, Spread stop.Stops
 	// Band is what this shot accepts around the error wanted; nil for the day's.
 	Band *glass.Band
-	// Takes reports whether a stack may be on for this shot, beyond its strength; nil
-	// takes any.
-	Takes func(*Stack) bool
+	// HasNoOrder is true of light that was read as a range: Points are its ends, which have
+	// no order in time.
+	HasNoOrder bool
+	// Judge judges glass for this shot; nil where nothing is known of it but its points.
+	Judge Judge
+}
+
+// Judge says what glass makes of one shot, in its light and in light brighter by off.
+type Judge interface {
+	// Cost returns what the shot costs with a stack; takes is false where the shot does not
+	// take it.
+	Cost(stack *Stack, off stop.Stops) (cost float64, takes bool)
+	// Breaks reports whether the shot breaks with a stack, which is not nil.
+	Breaks(stack *Stack, off stop.Stops) bool
+	// Setting returns the stops of a stack as it is turned for this shot.
+	Setting(stack *Stack) stop.Stops
 }
 
 // Stack is glass that may be on a camera, whole.
@@ -61,9 +74,6 @@ type Day struct {
 	Start    map[string]string
 	Band     glass.Band
 	SwapCost float64
-	// Keeps is true where glass that is on and serves a shot throughout, ISO included,
-	// stays on for it, however much ISO it lifts; otherwise the costs decide.
-	Keeps bool
 }
 
 // Planned is one shot with its glass.
@@ -186,24 +196,21 @@ func (d *Day) bandOf(s *Shot) glass.Band {
 	return d.Band
 }
 
-// weightUnfit is the cost of glass that a shot does not take: more than any light
-// could cost, so that it is planned only where nothing else is there.
-const weightUnfit = 1e4
+// weightUnfit is the cost of glass that a shot does not take: more than any light could
+// cost, so that it is planned only where nothing else is there. It is no part of what a
+// plan costs.
+const weightUnfit = 1e6
 
-// weightKept is the cost of changing glass at the start that serves the first shot:
-// more than anything it could save.
-const weightKept = 1e6
-
-// staysOn reports whether glass that is on serves a shot throughout and so stays.
-func (d *Day) staysOn(s *Shot, stack *Stack) bool {
-	return d.Keeps && (s.Takes == nil || s.Takes(stack)) && d.serves(s, stack)
-}
-
-// costOn returns the cost of a shot under a stack.
-func (d *Day) costOn(s *Shot, stack *Stack) float64 {
-	cost := d.costOf(s, stack.at(s))
-	if s.Takes != nil && !s.Takes(stack) {
-		cost += weightUnfit
+// costOn returns the cost of a shot under a stack in light brighter by off.
+func (d *Day) costOn(s *Shot, stack *Stack, off stop.Stops) float64 {
+	if s.Judge == nil {
+		there := *s
+		there.EVSet = s.EVSet.Plus(-off) // brighter light is a setting that needs less
+		return d.costOf(&there, stack.at(&there))
+	}
+	cost, takes := s.Judge.Cost(stack, off)
+	if !takes {
+		cost = weightUnfit
 	}
 	return cost
 }
@@ -231,14 +238,18 @@ func (d *Day) costOf(s *Shot, glass stop.Stops) float64 {
 
 // way is the best way to have a stack on at a shot.
 type way struct {
+	unfit int // shots that do not take what is on
 	cost  float64
 	swaps int
 	from  int // the stack before
 }
 
-// better reports whether w beats other: cheaper beyond rounding, then with fewer
-// swaps.
+// better reports whether w beats other: with fewer shots that do not take what is on,
+// then cheaper beyond rounding, then with fewer swaps.
 func (w way) better(other way) bool {
+	if w.unfit != other.unfit {
+		return w.unfit < other.unfit
+	}
 	if math.Abs(w.cost-other.cost) > stop.Tolerance {
 		return w.cost < other.cost
 	}
@@ -251,10 +262,10 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 	started, isStarted := d.Start[camera]
 	for i, shot := range shots {
 		ways[i] = make([]way, len(stacks))
-		best := -1 // of the ways whose glass does not serve this shot, and may be changed
+		best := 0 // of the ways so far, from which any glass can be swapped to
 		if i > 0 {
 			for j := range stacks {
-				if !d.staysOn(shot, stacks[j]) && (best < 0 || ways[i-1][j].better(ways[i-1][best])) {
+				if ways[i-1][j].better(ways[i-1][best]) {
 					best = j
 				}
 			}
@@ -265,7 +276,7 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 			case i > 0:
 				w = ways[i-1][j]
 				w.from = j
-				if best >= 0 && best != j {
+				if best != j {
 					swapped := ways[i-1][best]
 					swapped.cost += d.SwapCost
 					swapped.swaps++
@@ -276,11 +287,13 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 				}
 			case isStarted && stack.ID != started:
 				w.cost, w.swaps = d.SwapCost, 1
-				if carried := d.carriedAtFirst(camera); d.staysOn(shot, carried) {
-					w.cost = weightKept
-				}
 			}
-			w.cost += d.costOn(shot, stack)
+			cost := d.costOn(shot, stack, 0)
+			if cost >= weightUnfit {
+				w.unfit++
+				cost = 0
+			}
+			w.cost += cost
 			ways[i][j] = w
 		}
 	}
@@ -335,7 +348,7 @@ func (d *Day) carriedAtFirst(camera string) *Stack {
 }
 
 func (d *Day) planned(shot *Shot, stack *Stack) Planned {
-	p := Planned{Shot: shot, Stack: stack, Setting: stack.at(shot)}
+	p := Planned{Shot: shot, Stack: stack, Setting: d.setting(shot, stack)}
 	for _, ev := range shot.Points {
 		e := ev.Above(shot.EVSet) - p.Setting
 		p.MeanError += e
@@ -347,9 +360,17 @@ func (d *Day) planned(shot *Shot, stack *Stack) Planned {
 	return p
 }
 
-// served reports whether a stack serves one minute of a shot, ISO included.
-func (d *Day) served(shot *Shot, minute int, stack *Stack) bool {
-	need := shot.Points[minute].Above(shot.EVSet)
+// setting returns the stops of a stack as it is turned for a shot.
+func (d *Day) setting(shot *Shot, stack *Stack) stop.Stops {
+	if shot.Judge != nil {
+		return shot.Judge.Setting(stack)
+	}
+	return stack.at(shot)
+}
+
+// served reports whether a stack serves one point of a shot, ISO included.
+func (d *Day) served(shot *Shot, point int, stack *Stack) bool {
+	need := shot.Points[point].Above(shot.EVSet)
 	return d.excess(shot, need-stack.near(need-shot.Offset)) == 0
 }
 
@@ -357,8 +378,15 @@ func (d *Day) served(shot *Shot, minute int, stack *Stack) bool {
 func (d *Day) lastMinute(shots []*Shot, stack *Stack) time.Time {
 	var last time.Time
 	for _, shot := range shots {
-		for m := range shot.Points {
-			if d.served(shot, m, stack) {
+		minutes := int(shot.To.Sub(shot.From)/time.Minute) + 1
+		for m := range minutes {
+			isServed := false
+			if shot.HasNoOrder { // each minute may see all of it
+				isServed = d.planned(shot, stack).Worst == 0
+			} else {
+				isServed = d.served(shot, m, stack)
+			}
+			if isServed {
 				last = shot.From.Add(time.Duration(m) * time.Minute)
 			} else if !last.IsZero() {
 				return last
@@ -383,25 +411,25 @@ func (s *Stack) near(want stop.Stops) stop.Stops {
 	return min(max(want, s.Stops), max(s.Most, s.Stops))
 }
 
-// serves reports whether the stack serves every minute of the shot.
-func (d *Day) serves(shot *Shot, stack *Stack) bool {
-	return d.planned(shot, stack).Worst == 0
+// serves reports whether a shot is served by a stack in light brighter by off.
+func (d *Day) serves(shot *Shot, stack *Stack, off stop.Stops) bool {
+	if shot.Judge != nil {
+		return !shot.Judge.Breaks(stack, off)
+	}
+	there := *shot
+	there.EVSet = shot.EVSet.Plus(-off)
+	return d.planned(&there, stack).Worst == 0
 }
 
 // spare returns the stack that serves a shot best when its light is off by a
 // spread, nil where the planned one still serves or none is better.
 func (d *Day) spare(shot *Shot, planned *Stack, stacks []*Stack, off stop.Stops) *Stack {
-	if off == 0 {
+	if off == 0 || d.serves(shot, planned, off) {
 		return nil
 	}
-	there := *shot
-	there.EVSet = shot.EVSet.Plus(-off) // light brighter by off is a setting that needs less
-	if d.serves(&there, planned) {
-		return nil
-	}
-	best, least := planned, d.costOn(&there, planned)
+	best, least := planned, d.costOn(shot, planned, off)
 	for _, s := range stacks {
-		if cost := d.costOn(&there, s); cost < least-stop.Tolerance {
+		if cost := d.costOn(shot, s, off); cost < least-stop.Tolerance {
 			best, least = s, cost
 		}
 	}

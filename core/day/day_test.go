@@ -14,8 +14,8 @@ import (
 
 var morning = time.Date(2031, 9, 20, 7, 0, 0, 0, time.FixedZone("", -3600))
 
-// shot makes a shot of that many minutes whose light runs from one EV to another.
-func shot(id, camera string, after time.Duration, minutes int, from, to float64) Shot {
+// taken makes a shot of that many minutes whose light runs from one EV to another.
+func taken(id, camera string, after time.Duration, minutes int, from, to float64) Shot {
 	s := Shot{ID: id, Camera: camera, From: morning.Add(after), EVSet: 9, Headroom: 2}
 	s.To = s.From.Add(time.Duration(minutes-1) * time.Minute)
 	for m := range minutes {
@@ -35,7 +35,7 @@ func ladder(stops ...stop.Stops) []Stack {
 func randomDay(r *rand.Rand, shots, stacks int) Day {
 	d := Day{Band: glass.DefaultBand, SwapCost: []float64{0, 0.2, 1, 3}[r.IntN(4)]}
 	for i := range shots {
-		s := shot(fmt.Sprint("s", i), []string{"x", "y"}[r.IntN(2)], time.Duration(i)*time.Hour, 1+r.IntN(20), 8+6*r.Float64(), 8+6*r.Float64())
+		s := taken(fmt.Sprint("s", i), []string{"x", "y"}[r.IntN(2)], time.Duration(i)*time.Hour, 1+r.IntN(20), 8+6*r.Float64(), 8+6*r.Float64())
 		s.Headroom, s.Offset = stop.Stops(r.IntN(4)), stop.Stops(r.Float64()-0.5)
 		d.Shots = append(d.Shots, s)
 	}
@@ -80,9 +80,6 @@ func bruteForce(d *Day, camera string) float64 {
 			c := cost + plainCost(d, shots[i], s.Stops)
 			if carried != "" && carried != s.ID {
 				c += d.SwapCost
-				if d.Keeps && d.serves(shots[i], d.stackOf(carried)) {
-					continue
-				}
 			}
 			try(i+1, s.ID, c)
 		}
@@ -91,33 +88,16 @@ func bruteForce(d *Day, camera string) float64 {
 	return best
 }
 
-func (d *Day) stackOf(id string) *Stack {
-	for i := range d.Stacks {
-		if d.Stacks[i].ID == id {
-			return &d.Stacks[i]
-		}
-	}
-	return nil
-}
-
 func TestPlanAgainstBruteForce(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 4))
 	const within = 1e-9
 	for range 150 {
 		d := randomDay(r, 1+r.IntN(6), 2+r.IntN(4))
-		d.Keeps = r.IntN(2) == 0
 		want := 0.0
 		for _, camera := range d.cameras() {
 			want += bruteForce(&d, camera)
 		}
 		p := d.Plan()
-		if d.Keeps {
-			for _, s := range p.Swaps {
-				if s.Stays.Worst == 0 {
-					t.Fatalf("%s: the old glass serves", s.Because())
-				}
-			}
-		}
 		if math.Abs(p.Cost-want) > within {
 			t.Fatalf("plan costs %v, brute force %v: %+v", p.Cost, want, d)
 		}
@@ -167,7 +147,7 @@ func TestNoSwapWhereTheGlassStillServes(t *testing.T) {
 func TestPlanNamesSwapsMinutesAndSpares(t *testing.T) {
 	d := Day{
 		Shots: []Shot{
-			shot("dawn", "x", 0, 31, 11, 14), shot("noon", "x", 2*time.Hour, 11, 14, 14), shot("pond", "y", time.Hour, 5, 13, 13),
+			taken("dawn", "x", 0, 31, 11, 14), taken("noon", "x", 2*time.Hour, 11, 14, 14), taken("pond", "y", time.Hour, 5, 13, 13),
 		},
 		Stacks: ladder(0, 2, 3, 5), Start: map[string]string{"x": "2 stops"}, Band: glass.DefaultBand, SwapCost: 1,
 	}
@@ -204,7 +184,7 @@ func TestPlanNamesSwapsMinutesAndSpares(t *testing.T) {
 // Equal plans: the one with fewer swaps, then the earlier stack.
 func TestTiesTakeFewerSwaps(t *testing.T) {
 	d := Day{
-		Shots:  []Shot{shot("a", "x", 0, 3, 11, 11), shot("b", "x", time.Hour, 3, 11, 11)},
+		Shots:  []Shot{taken("a", "x", 0, 3, 11, 11), taken("b", "x", time.Hour, 3, 11, 11)},
 		Stacks: append(ladder(2), Stack{ID: "twin", Stops: 2}), Band: glass.DefaultBand,
 	}
 	if p := d.Plan(); len(p.Swaps) != 0 || p.Shots[0].Stack.ID != "2 stops" {
@@ -216,7 +196,7 @@ func BenchmarkDay40Shots60Stacks(b *testing.B) {
 	var d Day
 	d.Band, d.SwapCost = glass.DefaultBand, DefaultSwapCost
 	for i := range 40 { // a full day, 36 minutes each, on two cameras
-		s := shot(fmt.Sprint("s", i), []string{"x", "y"}[i%2], time.Duration(i)*36*time.Minute, 36, 8+6*math.Sin(float64(i)/13), 8+6*math.Sin(float64(i+1)/13))
+		s := taken(fmt.Sprint("s", i), []string{"x", "y"}[i%2], time.Duration(i)*36*time.Minute, 36, 8+6*math.Sin(float64(i)/13), 8+6*math.Sin(float64(i+1)/13))
 		s.Spread = 0.7
 		d.Shots = append(d.Shots, s)
 	}
@@ -241,23 +221,4 @@ func BenchmarkDay40Shots60Stacks(b *testing.B) {
 		}
 		_ = sum
 	})
-}
-
-// Light wider than band and ISO is served by no other shutter: what helps one end
-// hurts the other.
-func TestNoShutterServesLightThatIsTooWide(t *testing.T) {
-	wide := shot("s", "x", 0, 10, 8, 15)
-	d := Day{Shots: []Shot{wide}, Stacks: ladder(0, 3), Band: glass.DefaultBand, SwapCost: 1}
-	p := d.Plan().Shots[0]
-	if r := d.Remedy(&p, func(time.Time) []stop.EV { return nil }); p.Worst == 0 || r.Shorter != nil || r.Glass != nil || r.Start != nil {
-		t.Errorf("%+v is helped by %+v", p, r)
-	}
-	narrow := shot("s", "x", 0, 10, 15, 15)
-	d.Shots = []Shot{narrow}
-	if p = d.Plan().Shots[0]; p.Worst == 0 {
-		t.Fatal("it is served")
-	}
-	if r := d.Remedy(&p, func(time.Time) []stop.EV { return nil }); r.Shorter == nil || r.Glass == nil {
-		t.Errorf("steady light is helped by %+v", r)
-	}
 }

@@ -1,25 +1,14 @@
 package day
 
 import (
-	"math"
+	"fmt"
 	"slices"
 	"time"
 
+	"pinhole/core/glass"
+	"pinhole/core/shot"
 	"pinhole/core/stop"
 )
-
-// Remedy is what would serve a shot that its plan does not serve; what is nil does
-// not help.
-type Remedy struct {
-	// Glass is the one filter of whole stops that would.
-	Glass *stop.Stops
-	// Shorter is by how many stops a shorter shutter would, negative for a longer one.
-	Shorter *stop.Stops
-	// Start is the nearest other start of the shot at which glass that is there serves
-	// it, and Stack that glass.
-	Start *time.Time
-	Stack *Stack
-}
 
 // How far a shot is moved in search of light that serves it, and in what steps.
 const (
@@ -27,71 +16,128 @@ const (
 	shiftStep     = 5 * time.Minute
 )
 
-// Remedy looks for what would serve a shot. lightAt returns the light of each minute
-// of the shot if it began at another instant, nil where it cannot.
-func (d *Day) Remedy(p *Planned, lightAt func(start time.Time) []stop.EV) Remedy {
-	var r Remedy
-	shot := p.Shot
-	r.Glass = d.oneFilter(shot)
-	moved := *shot // what is too bright at one end may be too dark at the other
-	moved.EVSet = shot.EVSet.Plus(p.Worst)
-	if off := p.Worst; off != 0 && d.servesBetween(&moved, p.Stack, slices.Min(shot.Points), slices.Max(shot.Points)) {
-		r.Shorter = &off
+// remedies says what would serve a shot that breaks: small changes, each made and judged
+// again for all its batteries. Where none serves, the nearest says what it leaves.
+func (o *Prepared) remedies(s *OutingShot) []string {
+	batteries := o.batteries[s.ID]
+	if unmet := batteries[0].unmet; unmet != "" {
+		return []string{unmet}
 	}
-	stacks := d.stacksFor(shot.Camera)
-	for shift := shiftStep; shift <= farthestShift; shift += shiftStep {
-		for _, start := range []time.Time{shot.From.Add(shift), shot.From.Add(-shift)} {
-			there := *shot
-			there.From, there.To = start, start.Add(shot.To.Sub(shot.From))
-			if !d.isFree(&there) {
-				continue
-			}
-			if there.Points = lightAt(start); there.Points == nil {
-				continue
-			}
-			low, high := slices.Min(there.Points), slices.Max(there.Points)
-			for _, s := range stacks {
-				if d.servesBetween(&there, s, low, high) {
-					r.Start, r.Stack = &start, s
-					return r
-				}
-			}
+	words := []string{}
+	var nearest *attempt
+	served := map[shot.TradeKind]bool{}
+	for _, way := range batteries[0].scene.Remedies() {
+		if served[way.Kind] {
+			continue
+		}
+		switch a := attemptOn(batteries, way); {
+		case a == nil:
+		case a.state != glass.Breaks:
+			served[way.Kind] = true
+			words = append(words, fmt.Sprintf("%s would serve it", way.Does))
+		case nearest == nil || a.misses < nearest.misses:
+			nearest = a
 		}
 	}
-	return r
-}
-
-// servesBetween reports whether a stack serves all light between two values in a shot.
-func (d *Day) servesBetween(shot *Shot, s *Stack, low, high stop.EV) bool {
-	if shot.Takes != nil && !shot.Takes(s) {
-		return false
+	if at, by := o.otherHour(s); by != "" {
+		words = append(words, fmt.Sprintf("begun at %s, %s would serve it", at.Format("15:04"), by))
 	}
-	takes := s.near(((low + high) / 2).Above(shot.EVSet) - shot.Offset)
-	return d.excess(shot, high.Above(shot.EVSet)-takes) == 0 && d.excess(shot, low.Above(shot.EVSet)-takes) == 0
+	if len(words) > 0 {
+		return words
+	}
+	words = append(words, "no filter, shutter, frame rate or hour nearby serves it: bring light, or make it two shots")
+	if nearest != nil {
+		words = append(words, fmt.Sprintf("%s comes nearest, and leaves this: %s", nearest.does, nearest.leaves))
+	}
+	return words
 }
 
-// isFree reports whether the camera shoots nothing else while a shot would last.
-func (d *Day) isFree(there *Shot) bool {
-	for i := range d.Shots {
-		s := &d.Shots[i]
-		if s.ID != there.ID && s.Camera == there.Camera && s.From.Before(there.To) && there.From.Before(s.To) {
-			return false
+// attempt is a change and what it makes of all batteries of a shot.
+type attempt struct {
+	does, leaves string
+	state        glass.State
+	misses       stop.Stops
+}
+
+// attemptOn makes a change to every battery and judges it again; nil where it cannot be
+// made, or helps none of them.
+func attemptOn(batteries []*Battery, way shot.Remedy) *attempt {
+	a := &attempt{does: way.Does, state: glass.Holds}
+	helps := false
+	for _, b := range batteries {
+		before := b.now()
+		changed, err := before.scene.With(way.Change)
+		if err != nil {
+			return nil // the kit has no room for it
 		}
+		v, err := changed.Verdict()
+		if err != nil {
+			return nil // the camera has no shutter for it
+		}
+		if a.state = glass.Worse(a.state, v.State); v.State == glass.Breaks {
+			if by := v.Misses(glass.Breaks); a.leaves == "" || by > a.misses {
+				a.misses, a.leaves = by, v.Gives()
+			}
+		}
+		helps = helps || v.Misses(glass.Breaks) < before.verdict.Misses(glass.Breaks)
 	}
-	return true
-}
-
-// oneFilter returns the whole stops that would serve every minute of a shot, nil
-// where none do: its light is too dark, or too wide.
-func (d *Day) oneFilter(shot *Shot) *stop.Stops {
-	low, high := slices.Min(shot.Points), slices.Max(shot.Points)
-	band := d.bandOf(shot)
-	least := high.Above(shot.EVSet) - shot.Offset - band.Bright
-	most := low.Above(shot.EVSet) - shot.Offset + band.Dark + shot.Headroom
-	// Of those that serve the lightest, for it leaves ISO at base.
-	whole := stop.Stops(math.Max(1, math.Ceil(float64(least)-stop.Tolerance)))
-	if !stop.AtMost(whole, most) {
+	if !helps {
 		return nil
 	}
-	return &whole
+	return a
+}
+
+// otherHour returns the nearest other start at which the shot is served by glass that is
+// there, while its camera is free, and that glass; by is "" where there is none.
+func (o *Prepared) otherHour(s *OutingShot) (start time.Time, by string) {
+	if !o.isDaylit(s) {
+		return start, ""
+	}
+	there := *s
+	there.Readings = nil // they say nothing of another hour
+	for shift := shiftStep; shift <= farthestShift; shift += shiftStep {
+		for _, start := range []time.Time{s.From.Add(shift), s.From.Add(-shift)} {
+			if !o.isFree(s, start) {
+				continue
+			}
+			if by := o.servedFrom(&there, start); by != "" {
+				return start, by
+			}
+		}
+	}
+	return start, ""
+}
+
+// servedFrom returns the glass of the first battery of a shot that is served throughout if
+// it begins at an instant, "" where one of them breaks.
+func (o *Prepared) servedFrom(s *OutingShot, start time.Time) string {
+	first := ""
+	for i, b := range o.batteries[s.ID] {
+		pack := &o.Day.Shots[slices.IndexFunc(o.Day.Shots, func(x Shot) bool { return x.Judge == b })]
+		from := int(pack.From.Sub(s.From) / time.Minute)
+		moved := o.lightOf(s, start, from, from+int(pack.To.Sub(pack.From)/time.Minute))
+		there := *b.scene
+		there.Question.Light = moved.light()
+		// Choosing alone is quick, and most hours fail by their light.
+		if best := glass.Best(&there.Question, there.Stacks); best.State(&there.Question) == glass.Breaks && there.School != shot.Free {
+			return ""
+		}
+		v := sure(there.Verdict())
+		if v.State == glass.Breaks {
+			return ""
+		}
+		if i == 0 {
+			first = o.Names[b.id(v.Option.Filters)]
+		}
+	}
+	return first
+}
+
+// isFree reports whether the camera of a shot shoots nothing else if it began at an
+// instant.
+func (o *Prepared) isFree(s *OutingShot, start time.Time) bool {
+	end := start.Add(s.until().Sub(s.From))
+	return !slices.ContainsFunc(o.Shots, func(other OutingShot) bool {
+		return other.ID != s.ID && other.CameraID == s.CameraID && other.From.Before(end) && start.Before(other.until())
+	})
 }

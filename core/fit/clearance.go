@@ -26,6 +26,17 @@ const (
 // seats. Other mounts are judged by their pull-off alone.
 func (m Mount) SeatsByClearance() bool { return m == PushOn || m == Snap }
 
+// Layers returns how many loose layers a mount takes unless its owner says otherwise:
+// two where a layer pulls, screws or clips itself on the one below, one where it has
+// only the barrel to sit on. A mount that is not known takes two.
+func (m Mount) Layers() int {
+	switch m {
+	case PushOn, Snap, Twist, Adhesive:
+		return 1
+	}
+	return 2
+}
+
 // Range is a closed range of millimetres, Min ≤ Max.
 type Range struct{ Min, Max float64 }
 

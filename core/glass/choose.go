@@ -71,16 +71,18 @@ type Mode struct {
 //
 // For one light: first what is on with at most one layer beyond the required
 // ones, then whatever ISO or shutter can make good, then what stays dark. In a
-// range: first what can be locked, then the rest. Within a class the lower cost
+// range: first what can be locked, then the rest. Stacks that stand in for grey glass
+// join only where no other is on. Within a class the lower cost
 // leads, then fewer layers, then less weight, then the order of the stacks.
 func Choose(q *Question, stacks []Stack) []Option {
 	weighed := make([]Option, len(stacks))
 	keys := make([]sortKey, len(stacks))
 	var modes []Mode
-	if q.Light.Ranged {
+	if q.Light.IsRange() {
 		modes = make([]Mode, len(stacks))
 	}
 	c := newChooser(q)
+	isServed := false // by a stack that is no stand-in
 	for i := range stacks {
 		var mode *Mode
 		if modes != nil {
@@ -88,6 +90,10 @@ func Choose(q *Question, stacks []Stack) []Option {
 		}
 		c.weigh(&weighed[i], &stacks[i], mode)
 		keys[i] = keyOf(&weighed[i], i)
+		isServed = isServed || !stacks[i].standsIn && weighed[i].isOn()
+	}
+	if isServed {
+		keys = slices.DeleteFunc(keys, func(k sortKey) bool { return stacks[k.order].standsIn })
 	}
 	// Keys are a quarter of an option's size, and sorting is mostly moving.
 	slices.SortFunc(keys, sortKey.compare)
@@ -102,7 +108,7 @@ func Choose(q *Question, stacks []Stack) []Option {
 func Weigh(q *Question, s *Stack) Option {
 	var o Option
 	var mode *Mode
-	if q.Light.Ranged {
+	if q.Light.IsRange() {
 		mode = new(Mode)
 	}
 	newChooser(q).weigh(&o, s, mode)
@@ -152,6 +158,9 @@ func (c *chooser) weigh(o *Option, s *Stack, mode *Mode) {
 	o.Cost += s.cost()
 }
 
+// isOn reports whether the light is accepted as it is, with nothing giving way.
+func (o *Option) isOn() bool { return o.Verdict == On || o.Verdict == Lock }
+
 // judge answers one light.
 func (c *chooser) judge(o *Option) {
 	b, e := c.q.Offset, o.Error
@@ -166,9 +175,10 @@ func (c *chooser) judge(o *Option) {
 		o.Verdict, o.rank, weight = FasterShutter, 1, c.wShutter
 		o.Shutter, o.Left = c.faster(e - b)
 		o.Left += b
-	case stop.AtMost(b-e, c.headroom):
-		o.Verdict, o.Left, o.rank, weight = RaiseISO, b, 1, c.wISO
-		o.ISO = o.ISO.Raised(min(b-e, c.headroom))
+	case stop.AtMost(b-e, c.headroom+c.q.Band.Dark):
+		lift := min(b-e, c.headroom)
+		o.Verdict, o.Left, o.rank, weight = RaiseISO, e+lift, 1, c.wISO
+		o.ISO = o.ISO.Raised(lift)
 	default:
 		o.Verdict, o.Left, o.rank = Dark, e+c.headroom, 2
 		o.ISO = c.q.Ceiling
@@ -263,6 +273,16 @@ func (k sortKey) compare(other sortKey) int {
 	return cmp.Or(cmp.Compare(k.layers, other.layers), cmp.Compare(k.weightG, other.weightG), cmp.Compare(k.order, other.order))
 }
 
+// Restores returns the shutter at base ISO that exposes as metered when the loose glass
+// falls off in the highest light, as far as the camera goes, and what then stays over.
+func (o *Option) Restores(q *Question) (t stop.Shutter, over stop.Stops) {
+	t = q.Setting.Shutter.Times(-o.Lost)
+	if t < q.Fastest {
+		return q.Fastest, q.Fastest.Over(t)
+	}
+	return t, 0
+}
+
 // Saved reports whether the camera's fastest shutter at base ISO still exposes
 // when the loose glass falls off in the highest light; known is false where the
 // fastest shutter is not known.
@@ -272,4 +292,41 @@ func (o *Option) Saved(q *Question) (saved, known bool) {
 	}
 	reach := q.Setting.Shutter.Over(q.Fastest)
 	return stop.AtMost(o.Lost-reach, q.Offset+q.Band.Bright), true
+}
+
+// Shifted returns the question with its light brighter by off and what the option, its
+// ring left where it is turned to, makes of that.
+func (o *Option) Shifted(q *Question, off stop.Stops) (Question, Option) {
+	there := *q
+	there.Light.High, there.Light.Low = there.Light.High.Plus(off), there.Light.Low.Plus(off)
+	c := newChooser(&there)
+	c.want -= off
+	var mode *Mode
+	if there.Light.IsRange() {
+		mode = new(Mode)
+	}
+	var shifted Option
+	c.weigh(&shifted, o.Stack, mode)
+	return there, shifted
+}
+
+// Misses returns by how many stops the exposure misses where it holds, 0 where it does:
+// the ISO beyond the free lift, what the shutter gives, and what stays too bright or too
+// dark beyond what is accepted.
+func (o *Option) Misses(q *Question) stop.Stops {
+	if o.State(q) == Holds {
+		return 0
+	}
+	by := max(o.Lift(q)-q.freeLift(), o.given(q), o.beyondShutter(q)-q.Band.Bright)
+	if o.Mode != nil {
+		return max(by, o.Mode.Short-q.Band.Dark, 0)
+	}
+	return max(by, q.Offset-q.Band.Dark-o.Left, 0)
+}
+
+// Beyond returns what stays beyond the accepted after ISO and one stop of shutter.
+func (o *Option) Beyond(q *Question) stop.Stops {
+	_, most := q.Dark()
+	atLow := o.Error - q.Light.High.Above(q.Light.Low)
+	return max(0, o.Error-q.Offset-q.Band.Bright-MostGiven, q.Offset-atLow-most-MostGiven)
 }

@@ -182,7 +182,7 @@ func TestRangeModes(t *testing.T) {
 	}
 	for _, test := range tests {
 		q := noon(0)
-		q.Light = Light{Low: test.low, High: test.high, Ranged: true}
+		q.Light = Light{Low: test.low, High: test.high}
 		stacks := mustStack(t, kit, Rules{Required: []string{"a"}})
 		o := Weigh(q, &stacks[0])
 		short := float64(o.Mode.Short)
@@ -204,9 +204,9 @@ func TestTheShutterEndsWhereTheCameraDoes(t *testing.T) {
 	over := q.Fastest.Over(q.Setting.Shutter).Abs()
 	for _, beyond := range []stop.Stops{-0.5, 1.5} {
 		q.Light.High = q.Setting.EV().Plus(over + beyond)
-		q.Light.Low, q.Light.Ranged = q.Light.High, false
+		q.Light.Low = q.Light.High
 		one := Weigh(q, &stacks[0])
-		q.Light.Low, q.Light.Ranged = q.Light.High.Plus(-6), true
+		q.Light.Low = q.Light.High.Plus(-6)
 		ranged := Weigh(q, &stacks[0])
 		for _, o := range []Option{one, ranged} {
 			if at := o.Shutters().From; at < q.Fastest || !close9(float64(o.Left-q.Offset), float64(max(0, beyond))) || (o.State(q) == Breaks) != (beyond > 0 || o.given(q) > MostGiven) {
@@ -252,7 +252,8 @@ func TestReasonsAndState(t *testing.T) {
 		{"falls off", measured, nil, Holds, "if the glass falls off the picture is 5.2 stops over; 1/8000 at base ISO still saves it"},
 		{"cannot be saved", measured, func(q *Question) { q.Fastest = 1.0 / 200 }, Holds, "if the glass falls off the picture is 5.2 stops over; even 1/200 at base ISO is too slow to save it"},
 		{"not known", measured, func(q *Question) { q.Fastest = 0 }, Holds, "if the glass falls off the picture is 5.2 stops over; whether the fastest shutter saves it is not known for this camera"},
-		{"ISO", Filter{ID: "i", Kind: ND, Stops: 6.2}, nil, Tight, "ISO 200 lifts the missing 1.0 stops; the shutter stays at 1/50"},
+		{"ISO", Filter{ID: "i", Kind: ND, Stops: 6.2}, nil, Holds, "ISO 200 lifts the missing 1.0 stops; the shutter stays at 1/50"},
+		{"more ISO than is free", Filter{ID: "i", Kind: ND, Stops: 6.4}, nil, Tight, "ISO 230 lifts the missing 1.2 stops; the shutter stays at 1/50"},
 		{"shutter", Filter{ID: "s", Kind: ND, Stops: 4.2}, nil, Tight, "the shutter has to go to 1/100 (90°): 1.0 stops less blur than you asked for"},
 		{"look lost", Filter{ID: "s", Kind: ND, Stops: 3}, nil, Breaks, "3.0 stops as printed against 5.2 needed: 2.2 brighter than the meter, 1.9 more than the third of a stop you accept on the bright side"},
 		{"dark", Filter{ID: "d", Kind: ND, Stops: 11}, nil, Breaks, "at ISO 1600, the highest you accept, the picture is still 1.8 stops too dark"},

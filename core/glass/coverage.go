@@ -25,7 +25,7 @@ func Cover(questions []Question, lights []stop.EV, stacks []Stack) [][]Cell {
 		for j, ev := range lights {
 			q := questions[i]
 			q.Light = Light{Low: ev, High: ev}
-			rows[i][j] = Cell{Best: best(&q, stacks)}
+			rows[i][j] = Cell{Best: Best(&q, stacks)}
 			rows[i][j].State = rows[i][j].Best.State(&q)
 		}
 	}
@@ -88,19 +88,42 @@ func (q *Question) closing(lights []stop.EV) (closes stop.Stops, left int) {
 	return closes, left
 }
 
-// best returns the first of what Choose returns, without ordering the rest.
-func best(q *Question, stacks []Stack) Option {
+// Best returns the first of what Choose returns, without ordering the rest.
+func Best(q *Question, stacks []Stack) Option {
 	c := newChooser(q)
-	var leader, other Option
-	var leading sortKey
+	var other Option
+	var leader, plain lead // of all stacks, and of those that do not stand in
+	isRange := q.Light.IsRange()
 	for i := range stacks {
 		other = Option{}
-		c.weigh(&other, &stacks[i], nil)
-		if key := keyOf(&other, i); i == 0 || key.compare(leading) < 0 {
-			leader, leading = other, key
+		var mode *Mode
+		if isRange {
+			mode = new(Mode)
+		}
+		c.weigh(&other, &stacks[i], mode)
+		key := keyOf(&other, i)
+		leader.take(&other, key)
+		if !stacks[i].standsIn {
+			plain.take(&other, key)
 		}
 	}
-	return leader
+	if plain.isFound && plain.option.isOn() {
+		return plain.option
+	}
+	return leader.option
+}
+
+// lead is the best option so far.
+type lead struct {
+	option  Option
+	key     sortKey
+	isFound bool
+}
+
+func (l *lead) take(o *Option, key sortKey) {
+	if !l.isFound || key.compare(l.key) < 0 {
+		l.option, l.key, l.isFound = *o, key, true
+	}
 }
 
 // Wanted is light that somebody really meets: the glass it needs, the band around
@@ -148,7 +171,16 @@ type Purchase struct {
 }
 
 // purchasable are the strengths that are made: whole stops from one to ten.
-var purchasable = []stop.Stops{1, 2, 3, 4, 5, 6, 7, 8, 9, 10}
+var purchasable = []stop.Stops{1, 2, 3, 4, 5, 6, 7, 8, 9, DarkestMade}
+
+// Purchasable returns the strengths that are made, the lightest first.
+func Purchasable() []stop.Stops { return slices.Clone(purchasable) }
+
+// DarkestMade is the darkest filter that is commonly made, in stops.
+const DarkestMade = stop.Stops(10)
+
+// TwinStops is how near two filters are when one does for both.
+const TwinStops = stop.Stops(1.0 / 6)
 
 // Buy returns the single filter and the pair of filters that close most of what is
 // wanted and not served by the stacks: of equal ones the lighter. Closes is 0 where

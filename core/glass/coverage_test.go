@@ -75,7 +75,7 @@ func TestWantsCountWhatISOLifts(t *testing.T) {
 	q := noon(0)
 	at := func(low, high float64) Wanted {
 		there := *q
-		there.Light = Light{Low: q.Setting.EV().Plus(stop.Stops(low)), High: q.Setting.EV().Plus(stop.Stops(high)), Ranged: true}
+		there.Light = Light{Low: q.Setting.EV().Plus(stop.Stops(low)), High: q.Setting.EV().Plus(stop.Stops(high))}
 		return there.Wants(1)
 	}
 	if w := at(-3, -3); !w.servedBy(pile{}) {
@@ -103,7 +103,7 @@ func TestBuyingClosesWhatItSays(t *testing.T) {
 		for range 12 {
 			there := *q
 			high := q.Setting.EV().Plus(stop.Stops(10 * r.Float64()))
-			there.Light = Light{Low: high.Plus(-stop.Stops(1.4 * r.Float64())), High: high, Ranged: true}
+			there.Light = Light{Low: high.Plus(-stop.Stops(1.4 * r.Float64())), High: high}
 			w := there.Wants(1 + float64(r.IntN(3)))
 			w.Layers = r.IntN(3)
 			wanted = append(wanted, w)

@@ -96,9 +96,9 @@ func naiveWeigh(q *Question, set []Filter) naiveOption {
 	case e > b:
 		o.verdict, o.rank, w = FasterShutter, 1, wShutter
 		o.shutS = math.Max(t*math.Pow(2, -(e-b)), float64(q.Fastest))
-	case b-e <= h+eps:
+	case b-e <= h+float64(q.Band.Dark)+eps:
 		o.verdict, o.rank, w = RaiseISO, 1, wISO
-		o.iso = iso * math.Pow(2, b-e)
+		o.iso = iso * math.Pow(2, math.Min(b-e, h))
 	default:
 		o.verdict, o.rank = Dark, 2
 		o.iso = float64(q.Ceiling)

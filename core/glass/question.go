@@ -39,16 +39,21 @@ var DefaultBand = Band{Dark: 2.0 / 3, Bright: 1.0 / 3}
 // Light is what the scene gives, at one moment (Low equals High) or over one shot.
 type Light struct {
 	Low, High stop.EV
-	// Ranged is true where the shot sees both ends, even if they are equal.
-	Ranged bool
 	// Spread is how far either reading may be off.
 	Spread stop.Stops
 }
+
+// IsRange reports whether the shot sees more than one light. A range of no width is the
+// single light, to the last digit.
+func (l Light) IsRange() bool { return l.High > l.Low }
 
 // Question is one shot's wish and the light it meets.
 type Question struct {
 	// Setting is what the camera should be at: the shutter offered, base ISO.
 	Setting stop.Setting
+	// Wished is the shutter that was wanted, from which what a shutter gives is counted;
+	// 0 is that of Setting.
+	Wished stop.Shutter
 	// Rate is the frame rate, 0 for a still.
 	Rate stop.FrameRate
 	// Ceiling is the highest usable ISO, at least Setting.ISO.
@@ -60,6 +65,28 @@ type Question struct {
 	Offset   stop.Stops
 	Band     Band
 	Priority Priority
+	// FreeLift is how much ISO may rise and the exposure still holds; nil for
+	// DefaultFreeLift.
+	FreeLift *stop.Stops
+}
+
+// DefaultFreeLift is how much ISO may rise before it counts as giving way: one stop of
+// noise is not seen.
+const DefaultFreeLift = stop.Stops(1)
+
+func (q *Question) freeLift() stop.Stops {
+	if q.FreeLift != nil {
+		return *q.FreeLift
+	}
+	return DefaultFreeLift
+}
+
+// wished returns the shutter from which what the camera gives is counted.
+func (q *Question) wished() stop.Shutter {
+	if q.Wished > 0 {
+		return q.Wished
+	}
+	return q.Setting.Shutter
 }
 
 // Headroom returns H, the stops that ISO can lift.
@@ -103,4 +130,15 @@ func (q *Question) Spoken(t stop.Shutter) string {
 		return t.String()
 	}
 	return t.Spoken()
+}
+
+// Dark returns how dark a picture may be against the wanted offset: free with no more
+// ISO than the free lift, most with ISO at its ceiling.
+func (q *Question) Dark() (free, most stop.Stops) {
+	headroom := q.Headroom()
+	most = headroom + q.Band.Dark
+	if headroom <= q.freeLift() {
+		return most, most
+	}
+	return max(q.Band.Dark, q.freeLift()), most
 }

@@ -38,21 +38,39 @@ func Worse(a, b State) State {
 // is lost rather than strained: one stop turns 180° into 90°. It is a default.
 const MostGiven = stop.Stops(1)
 
-// given returns by how much the shutter is faster than wished.
-func (o *Option) given(q *Question) stop.Stops { return q.Setting.Shutter.Over(o.Shutter) }
+// given returns by how much the shutter moves off the wished one to keep the exposure,
+// the way that is farther where it floats.
+func (o *Option) given(q *Question) stop.Stops {
+	if o.Verdict != FasterShutter && o.Verdict != FloatShutter {
+		return 0
+	}
+	s := o.Shutters()
+	return max(q.wished().Over(s.From), s.To.Over(q.wished()))
+}
 
-// State returns whether the option does what was asked (holds), does it by
-// letting something give way (tight), or fails (breaks): it stays dark, the look
-// is lost, or the camera cannot go there.
+// Lift returns the stops by which ISO rises, at the lowest light.
+func (o *Option) Lift(q *Question) stop.Stops {
+	if o.Mode != nil {
+		return o.Mode.ISOHigh.Over(q.Setting.ISO)
+	}
+	return o.ISO.Over(q.Setting.ISO)
+}
+
+// State returns what the option makes of the exposure. It holds where the light is
+// accepted as it is, or with no more ISO than the free lift; it is tight with more, or
+// with a shutter at most one stop from the wished one; it breaks where it stays dark or
+// bright beyond what is accepted, or the shutter would give more.
 func (o *Option) State(q *Question) State {
 	switch {
-	case o.Verdict == On, o.Verdict == Lock:
+	case o.isOn():
 		return Holds
 	case o.Verdict == Dark,
 		!stop.AtMost(o.given(q), MostGiven),
 		!stop.AtMost(o.beyondShutter(q), q.Band.Bright),
 		o.Mode != nil && !stop.AtMost(o.Mode.Short, q.Band.Dark):
 		return Breaks
+	case (o.Verdict == RaiseISO || o.Verdict == FloatISO) && stop.AtMost(o.Lift(q), q.freeLift()):
+		return Holds
 	}
 	return Tight
 }
@@ -81,16 +99,7 @@ func (o *Option) CouldBe(q *Question) []State {
 	own := o.State(q)
 	var others []State
 	for _, off := range []stop.Stops{spread, -spread} {
-		there := *q
-		there.Light.High, there.Light.Low = there.Light.High.Plus(off), there.Light.Low.Plus(off)
-		c := newChooser(&there)
-		c.want -= off
-		var mode *Mode
-		if q.Light.Ranged {
-			mode = new(Mode)
-		}
-		var shifted Option
-		c.weigh(&shifted, o.Stack, mode)
+		there, shifted := o.Shifted(q, off)
 		if s := shifted.State(&there); s != own && !slices.Contains(others, s) {
 			others = append(others, s)
 		}
@@ -110,6 +119,9 @@ func (o *Option) Reasons(q *Question) []string {
 	}
 	add(o.consequence(q))
 	add(o.doubt(q))
+	if o.standsIn {
+		add("it polarises too: a sky can come out uneven, reflections change, and on a craft the effect comes and goes")
+	}
 	if n := len(o.Filters); n > 1 {
 		add(fmt.Sprintf("%d layers: %d faces to keep clean, and more ring before the lens", n, 2*n))
 	}
@@ -133,7 +145,7 @@ func castTowards(cast stop.Stops) string {
 // match says what glass there is against what is needed.
 func (o *Option) match(q *Question) string {
 	glass := o.glassWords()
-	if !q.Light.Ranged {
+	if !q.Light.IsRange() {
 		needed := fmt.Sprintf("against %v needed", q.Need())
 		if q.Need() <= -0.05 {
 			needed = "where none is needed"
@@ -283,4 +295,24 @@ func (o *Option) fallsOff(q *Question) string {
 		return text + fmt.Sprintf("; %v at base ISO still saves it", q.Fastest)
 	}
 	return text + fmt.Sprintf("; even %v at base ISO is too slow to save it", q.Fastest)
+}
+
+// Outcome says in a line what the option makes of the light.
+func (o *Option) Outcome(q *Question) string {
+	left := o.Left - q.Offset
+	switch {
+	case left > q.Band.Bright+stop.Tolerance:
+		return fmt.Sprintf("%v stops too bright", left)
+	case left < -q.Band.Dark-stop.Tolerance:
+		return fmt.Sprintf("%v stops too dark, ISO as high as looks good", left.Abs())
+	case o.Verdict == RaiseISO:
+		return fmt.Sprintf("serves at %v", o.ISO)
+	case o.Verdict == FasterShutter:
+		return fmt.Sprintf("serves only at %s: the blur is not as wished", q.Spoken(o.Shutter))
+	case left.Abs() < 0.05:
+		return "serves as metered"
+	case left < 0:
+		return fmt.Sprintf("serves, %v stops dark", left.Abs())
+	}
+	return fmt.Sprintf("serves, %v stops bright", left)
 }

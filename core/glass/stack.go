@@ -27,6 +27,8 @@ type Rules struct {
 	// Allow lists the kinds used for their darkness alone; nil means ND and Variable.
 	// A polariser is not a grey filter and waits to be asked for.
 	Allow []Kind
+	// Fallback lists kinds that stand in for grey glass where none is on.
+	Fallback []Kind
 	// Required glass is in every stack for its effect and counts its layer.
 	Required []string
 	// Mounted glass lives on the lens: it is at the bottom of every stack and its
@@ -54,6 +56,8 @@ type Stack struct {
 	variance       float64 // of fixed, in stops²
 	weightG        float64
 	turnedMounted  bool
+	// standsIn is true where something in it is there for want of grey glass.
+	standsIn bool
 }
 
 // At returns the stops of the stack when its variable filter, if any, is turned
@@ -71,12 +75,22 @@ func (s *Stack) turnedTo(want stop.Stops) stop.Stops {
 // squares of its filters' spreads, which have nothing to do with each other.
 func (s *Stack) Spread() stop.Stops { return stop.Stops(math.Sqrt(s.variance)) }
 
+// standInCost is what a stack costs that stands in for grey glass.
+const standInCost = 0.5
+
 // cost is the part of a stack's cost that the light has no say in:
-// 0.4·(layers − 1) + 0.3·corner + 0.2·|cast|.
+// 0.4·(layers − 1) + 0.3·corner + 0.2·|cast|, and 0.5 where it stands in.
 func (s *Stack) cost() float64 {
 	layers := max(len(s.Filters)-1, 0)
-	return 0.4*float64(layers) + 0.3*float64(s.corner) + 0.2*math.Abs(float64(s.cast))
+	cost := 0.4*float64(layers) + 0.3*float64(s.corner) + 0.2*math.Abs(float64(s.cast))
+	if s.standsIn {
+		cost += standInCost
+	}
+	return cost
 }
+
+// StandsIn reports whether something in the stack is there only for want of grey glass.
+func (s *Stack) StandsIn() bool { return s.standsIn }
 
 func (s *Stack) add(f *Filter, mounted bool) {
 	if f.Kind == Variable {
@@ -130,7 +144,7 @@ func Stacks(kit []Filter, rules Rules) ([]Stack, error) {
 		}
 	}
 	b.mounted, b.required = mounted, required
-	b.chooseFrom(kit, rules.Allow)
+	b.chooseFrom(kit, rules)
 	if n := b.count(); n > MaxStacks {
 		return nil, &problem.Fault{Field: "kit", Value: len(kit), Allowed: fmt.Sprintf(
 			"fewer filters or fewer layers: %d filters in up to %d layers make more than %d stacks", len(b.free), b.layers, MaxStacks)}
@@ -164,19 +178,26 @@ type builder struct {
 	layers            int
 	mounted, required []*Filter
 	free              []*Filter // may be added for their darkness
+	fallback          []Kind    // of those, the kinds that only stand in
 	stacks            []Stack
 	arena             []*Filter // backs every Stack.Filters, so that a search allocates once
 	chosen            []*Filter
 }
 
-func (b *builder) chooseFrom(kit []Filter, allow []Kind) {
+func (b *builder) chooseFrom(kit []Filter, rules Rules) {
+	allow := rules.Allow
 	if allow == nil {
 		allow = defaultAllow
+	}
+	for _, k := range rules.Fallback {
+		if !slices.Contains(allow, k) {
+			b.fallback = append(b.fallback, k)
+		}
 	}
 	b.free = make([]*Filter, 0, len(kit))
 	for i := range kit {
 		f := &kit[i]
-		if !f.Unfit && slices.Contains(allow, f.Kind) && !slices.Contains(b.mounted, f) && !slices.Contains(b.required, f) {
+		if !f.Unfit && (slices.Contains(allow, f.Kind) || slices.Contains(b.fallback, f.Kind)) && !slices.Contains(b.mounted, f) && !slices.Contains(b.required, f) {
 			b.free = append(b.free, f)
 		}
 	}
@@ -235,6 +256,7 @@ func (b *builder) keep() {
 	}
 	for _, f := range b.arena[start:] {
 		s.add(f, false)
+		s.standsIn = s.standsIn || slices.Contains(b.fallback, f.Kind) && !slices.Contains(b.required, f)
 	}
 	b.stacks = append(b.stacks, s)
 }

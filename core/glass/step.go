@@ -32,8 +32,14 @@ type Look struct {
 // Interval is where the light of the scene lies, after some looks.
 type Interval struct{ Low, High stop.EV }
 
-// everyLight is where the search starts: from moonlit ground to sun on snow.
-var everyLight = Interval{Low: 0, High: 17}
+// Where a search starts unless something is known: in all light, from moonlit ground to
+// sun on snow; outdoors by day; indoors; at night.
+var (
+	EveryLight  = Interval{Low: 0, High: 17}
+	DayOutdoors = Interval{Low: 11, High: 16}
+	Indoors     = Interval{Low: 4, High: 9}
+	AtNight     = Interval{Low: 0, High: 6}
+)
 
 // Middle returns the light halfway between the ends.
 func (i Interval) Middle() stop.EV { return (i.Low + i.High) / 2 }
@@ -52,12 +58,12 @@ type Step struct {
 
 // NextLook narrows the light down by the looks so far and names the glass to put
 // on next. The question's own light is not used; Next is weighed for the middle
-// of the interval. stacks is not empty.
+// of the interval, which starts as from. stacks is not empty.
 //
 // Looks that contradict each other are refused with a *problem.Fault that names
 // the first look no light can explain.
-func NextLook(q *Question, stacks []Stack, looks []Look) (Step, error) {
-	light := everyLight
+func NextLook(q *Question, stacks []Stack, from Interval, looks []Look) (Step, error) {
+	light := from
 	isSettled := false
 	for i, look := range looks {
 		light = light.narrowedBy(look, q)

@@ -40,7 +40,7 @@ func TestLookingFindsTheGlass(t *testing.T) {
 		light := stop.EV(0.5 + 16*random.Float64())
 		var looks []Look
 		for {
-			step, err := NextLook(q, stacks, looks)
+			step, err := NextLook(q, stacks, EveryLight, looks)
 			if err != nil {
 				t.Fatalf("at %v after %+v: %v", light, looks, err)
 			}
@@ -65,11 +65,11 @@ func TestContradictingLooksAreNamed(t *testing.T) {
 	q := noon(0)
 	stacks := mustStack(t, greyKit(3, 6), Rules{})
 	set := q.Setting.EV()
-	_, err := NextLook(q, stacks, []Look{{3, set, TooBright}, {6, set, TooDark}, {3, set, TooDark}})
+	_, err := NextLook(q, stacks, EveryLight, []Look{{3, set, TooBright}, {6, set, TooDark}, {3, set, TooDark}})
 	if err == nil || !strings.HasPrefix(err.Error(), `looks[2].saw is "dark"`) {
 		t.Errorf("contradiction is reported as %v", err)
 	}
-	_, err = NextLook(q, stacks, []Look{{20, set, TooBright}})
+	_, err = NextLook(q, stacks, EveryLight, []Look{{20, set, TooBright}})
 	if err == nil || !strings.HasPrefix(err.Error(), "looks[0].saw") {
 		t.Errorf("light beyond any is reported as %v", err)
 	}

@@ -57,14 +57,15 @@ func (o *Outdoors) At(t time.Time) (Scene, Position) {
 	return FromSky(o.SkyAt(t), sun.Geometric, t.YearDay(), o.Plane, beta, o.Albedo, o.Surface), sun
 }
 
-// Anchor is a reading taken on the spot, which the rest of the day follows.
+// Anchor is a reading taken on the spot, which the light around it follows.
 type Anchor struct {
 	At time.Time
 	EV stop.EV
 }
 
-// driftPerHour is how much surer a fresh anchor is than one an hour old.
-const driftPerHour = stop.Stops(0.1)
+// fading is how long the light around a reading takes to forget a third and more of it, as
+// clouds and haze do: rho = exp(−|dt|/6 h). A rule of practice that the log may replace.
+const fading = 6 * time.Hour
 
 // Offset returns by how much the anchor is brighter than the model at its minute.
 func (o *Outdoors) Offset(a Anchor) stop.Stops {
@@ -72,16 +73,30 @@ func (o *Outdoors) Offset(a Anchor) stop.Stops {
 	return a.EV.Above(model.EV)
 }
 
-// Moved returns the light of the model at a point as the anchor moves it: by its
-// offset, with the spread of a reading that has aged since. A reading is carried
-// through its own day, by the clock of the point, and says nothing of another's.
-func (a Anchor) Moved(p Point, offset stop.Stops) Scene {
-	year, month, day := p.At.Date()
-	if y, m, d := a.At.In(p.At.Location()).Date(); y != year || m != month || d != day {
+// holdsSky reports whether the kind of sky is the same from one instant to another.
+func (o *Outdoors) holdsSky(from, to time.Time) bool {
+	if to.Before(from) {
+		from, to = to, from
+	}
+	sky := o.SkyAt(from)
+	for _, turn := range o.Turns {
+		if turn.From.After(from) && !turn.From.After(to) && turn.Sky != sky {
+			return false
+		}
+	}
+	return true
+}
+
+// Moved returns the light of the model at a point as the anchor moves it: by rho times its
+// offset, with the spread √(0.2²·rho² + σ²·(1 − rho²)), σ the sky's own, 0.2 that of a
+// reading. Across a change of the kind of sky it says nothing.
+func (o *Outdoors) Moved(a Anchor, p Point, offset stop.Stops) Scene {
+	if !o.holdsSky(a.At, p.At) {
 		return p.Scene
 	}
-	hours := math.Abs(p.At.Sub(a.At).Hours())
-	return Scene{EV: p.EV.Plus(offset), Spread: OnTheSpot + driftPerHour*stop.Stops(hours)}
+	rho := math.Exp(-p.At.Sub(a.At).Abs().Hours() / fading.Hours())
+	read, sky := float64(OnTheSpot)*rho, float64(p.Spread)
+	return Scene{EV: p.EV.Plus(stop.Stops(rho) * offset), Spread: stop.Stops(math.Sqrt(read*read + sky*sky*(1-rho*rho)))}
 }
 
 // Point is the light at one instant.
@@ -92,9 +107,8 @@ type Point struct {
 }
 
 // Curve returns the light from one instant to another, both included, every step;
-// a last step that would overshoot is left out. With an anchor the model is moved
-// by its offset, and the spread is that of a reading and a tenth of a stop for
-// each hour from it; without one it is the sky's. step is above 0.
+// a last step that would overshoot is left out. With an anchor the model is moved as
+// Moved says; without one the spread is the sky's. step is above 0.
 func (o *Outdoors) Curve(from, to time.Time, step time.Duration, anchor *Anchor) []Point {
 	var offset stop.Stops
 	if anchor != nil {
@@ -105,7 +119,7 @@ func (o *Outdoors) Curve(from, to time.Time, step time.Duration, anchor *Anchor)
 		p := Point{At: t}
 		p.Scene, p.Sun = o.At(t)
 		if anchor != nil {
-			p.Scene = anchor.Moved(p, offset)
+			p.Scene = o.Moved(*anchor, p, offset)
 		}
 		points = append(points, p)
 	}

@@ -93,13 +93,14 @@ func TestAnchorPullsTheCurve(t *testing.T) {
 		t.Fatalf("%d points from %v to %v", len(free), free[0].At, free[len(free)-1].At)
 	}
 	pulled := o.Curve(from, to, time.Minute, &Anchor{At: noon, EV: free[360].EV.Plus(-1)})
-	for i := range free {
-		if d := pulled[i].EV.Above(free[i].EV); math.Abs(float64(d)+1) > 1e-9 {
-			t.Fatalf("at %v the anchor moves the light by %v, want -1", free[i].At, float64(d))
+	// By hand: at noon all of it, six hours away exp(−1) of it.
+	for i, want := range map[int]float64{360: -1, 420: -math.Exp(-1.0 / 6), 0: -math.Exp(-1), 720: -math.Exp(-1)} {
+		if d := pulled[i].EV.Above(free[i].EV); math.Abs(float64(d)-want) > 1e-9 {
+			t.Errorf("at %v the anchor moves the light by %v, want %v", free[i].At, float64(d), want)
 		}
 	}
-	for i, want := range map[int]stop.Stops{360: 0.2, 420: 0.3, 0: 0.8} {
-		if got := pulled[i].Spread; math.Abs(float64(got-want)) > 1e-9 {
+	for i, want := range map[int]float64{360: 0.2, 0: math.Sqrt(0.04*math.Exp(-2) + 1 - math.Exp(-2))} {
+		if got := float64(pulled[i].Spread); math.Abs(got-want) > 1e-9 {
 			t.Errorf("spread %v at %v, want %v", got, pulled[i].At, want)
 		}
 	}

@@ -95,20 +95,19 @@ const (
 // pictures: the step exceeds 1 % of the width and more than 60 % of it is
 // uncovered.
 func Strobes(l Lens, m Movement, t stop.Shutter, fps stop.FrameRate) bool {
-	return isLongStep(l, m, fps) && !stop.AtMost(Uncovered(t, fps), strobeUncovered)
+	return IsLongStep(l, m, fps) && !stop.AtMost(Uncovered(t, fps), strobeUncovered)
 }
 
-func isLongStep(l Lens, m Movement, fps stop.FrameRate) bool {
+// IsLongStep reports whether the step from frame to frame exceeds 1 % of the width.
+func IsLongStep(l Lens, m Movement, fps stop.FrameRate) bool {
 	return !stop.AtMost(l.Share(StepPx(l, m, fps)), strobeStep)
 }
 
-// UnstrobedFrom returns the shortest shutter time at which the movement does not
-// strobe, (1 − 0.6)/fps, or 0 where it strobes at none.
-func UnstrobedFrom(l Lens, m Movement, fps stop.FrameRate) stop.Shutter {
-	if !isLongStep(l, m, fps) {
-		return 0
-	}
-	return fps.Frame() * (1 - strobeUncovered)
+// InViewS returns how long a passing subject takes across the width of the picture, in
+// seconds; +Inf where nothing passes.
+func (m Movement) InViewS(l Lens) float64 {
+	m.Turn = 0
+	return 1 / l.Share(BlurPx(l, m, 1))
 }
 
 // ShutterForShare returns the shutter time at which the blur is the given share
@@ -138,3 +137,7 @@ const readableS = 7
 func ReadablePan(l Lens, fps stop.FrameRate) angle.DegPerS {
 	return angle.DegPerS(float64(l.HFOV) / (readableS * 24 / float64(fps)))
 }
+
+// Shows reports whether a blur of a class is seen: below it, glass for the look is a matter
+// of taste.
+func Shows(c Class) bool { return c != Frozen && c != Crisp }

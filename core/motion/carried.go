@@ -9,7 +9,7 @@ const (
 	Manual Flown = "manual" // turns as long as it is told to, and cannot hover by itself
 )
 
-// Carried says what carries a camera that does not fly.
+// Carried says what carries a camera. The zero value is not known.
 type Carried string
 
 // What carries it.
@@ -17,4 +17,17 @@ const (
 	ByHand  Carried = "hand"
 	Ridden  Carried = "ridden" // on a rider or a vehicle
 	OnStand Carried = "stand"
+	Flying  Carried = "flying" // on a craft on its way
+	Hovers  Carried = "hovers" // on a craft that keeps its place
 )
+
+// TravelsAlong reports whether the camera moves with what carries it, so that the scene
+// passes by.
+func (c Carried) TravelsAlong() bool { return c == Ridden || c == Flying }
+
+// Pans reports whether a turn of the camera is a pan: on a stand, in the hand, hovering.
+func (c Carried) Pans() bool { return c == ByHand || c == OnStand || c == Hovers }
+
+// CanStand reports whether the camera could be put on a stand: not what flies, rides or
+// is worn.
+func (c Carried) CanStand() bool { return c == ByHand || c == "" }

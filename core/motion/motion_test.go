@@ -85,17 +85,39 @@ func TestClassesBeginAtTheirBounds(t *testing.T) {
 	}
 }
 
-func TestStrobingEndsWhereItSays(t *testing.T) {
+func TestStrobingNeedsALongStep(t *testing.T) {
 	m := Movement{Turn: 60}
-	from := UnstrobedFrom(wide, m, 25)
-	if !near(from.Seconds(), 0.4/25) {
-		t.Fatalf("strobes up to %v s", from.Seconds())
-	}
+	from := stop.Shutter(0.4 / 25) // 60 % of the step uncovered
 	if Strobes(wide, m, from, 25) || !Strobes(wide, m, from*0.99, 25) {
 		t.Error("strobing does not end there")
 	}
-	if slow := (Movement{Turn: 1}); UnstrobedFrom(wide, slow, 25) != 0 || Strobes(wide, slow, 1e-4, 25) {
+	if slow := (Movement{Turn: 1}); IsLongStep(wide, slow, 25) || Strobes(wide, slow, 1e-4, 25) {
 		t.Error("a step of less than 1 % of the width strobes")
+	}
+}
+
+// 60 recorded and 30 shown has the step of 30; a clip sped up twice that of half the rate.
+func TestDeliveryIsWhatIsShown(t *testing.T) {
+	for _, c := range []struct {
+		d    Delivery
+		want stop.FrameRate
+	}{
+		{Delivery{}, 60}, {Delivery{Showing: EveryFrame, Rate: 30}, 60}, {Delivery{Showing: RealTime, Rate: 30}, 30}, {Delivery{Showing: SpeedUp, Rate: 30, Factor: 2}, 15},
+	} {
+		if got := c.d.Shown(60); got != c.want {
+			t.Errorf("%+v of 60 fps shows %v moments a second, want %v", c.d, got, c.want)
+		}
+	}
+}
+
+// A subject that crosses the frame at once, and one that takes its time.
+func TestInView(t *testing.T) {
+	m := Movement{SpeedMps: 2, DistanceM: 2, OffAxis: 90, Turn: 400}
+	if got, want := m.InViewS(wide), wide.WidthPx/wide.PxPerRadian(); !near(got, want) {
+		t.Errorf("at one radian a second it is in view for %v s, want %v; a turn is no passing", got, want)
+	}
+	if got := (Movement{Turn: 100}).InViewS(wide); !math.IsInf(got, 1) {
+		t.Errorf("where nothing passes it is in view for %v s", got)
 	}
 }
 

@@ -13,8 +13,8 @@ const Frames = 16
 
 // View is what is looked at and how it moves: all of a loop but the setting.
 type View struct {
-	// Width and Height of the drawing in pixels, above 0. Lens is that of the
-	// output frame, whose width may be another.
+	// Width and Height of the drawing in pixels, above 0. Lens is that of the output
+	// frame, whose width may be another, as it is seen: a crop is in it already.
 	Width, Height int
 	Lens          motion.Lens
 	// Movement is the subject's, DistanceM away; 0 metres is taken as usual.
@@ -22,7 +22,7 @@ type View struct {
 	// Rate is the frame rate; a still, 0, is shown as so many a second as usual.
 	Rate stop.FrameRate
 	// Shake is what reaches the sensor. Where frames are shifted against it, the
-	// picture stands still, is cropped, and keeps the blur inside each frame.
+	// picture stands still, and keeps the blur inside each frame.
 	Shake         angle.DegPerS
 	ShiftsFrames  bool
 	Vibration     *motion.Vibration
@@ -46,17 +46,11 @@ type Exposure struct {
 const (
 	usualDistance = 3.0 // metres
 	usualRate     = stop.FrameRate(25)
-	// stabiliserCrop is by how much a stabiliser that shifts frames enlarges them.
-	stabiliserCrop = 1.1
 )
 
 // fPx returns the image scale of the drawing in pixels per radian.
 func (v *View) fPx() float64 {
-	f := v.Lens.PxPerRadian() * float64(v.Width) / v.Lens.WidthPx
-	if v.ShiftsFrames {
-		f *= stabiliserCrop
-	}
-	return f
+	return v.Lens.PxPerRadian() * float64(v.Width) / v.Lens.WidthPx
 }
 
 func (v *View) rate() stop.FrameRate {
@@ -77,14 +71,7 @@ func (v *View) distance() float64 {
 func (v *View) pxPerS(metres float64) float64 {
 	m := v.Movement
 	m.DistanceM = metres
-	return motion.BlurPx(motion.Lens{WidthPx: float64(v.Width), HFOV: v.Lens.HFOV, Projection: v.Lens.Projection}, m, 1) * v.crop()
-}
-
-func (v *View) crop() float64 {
-	if v.ShiftsFrames {
-		return stabiliserCrop
-	}
-	return 1
+	return motion.BlurPx(motion.Lens{WidthPx: float64(v.Width), HFOV: v.Lens.HFOV, Projection: v.Lens.Projection}, m, 1)
 }
 
 // shakeBlurPx returns the blur of the shake inside one frame.
@@ -98,7 +85,7 @@ func (v *View) wobble(t stop.Shutter) (px, soft float64) {
 	if v.Vibration == nil {
 		return 0, 0
 	}
-	scale := float64(v.Width) / v.Lens.WidthPx * v.crop()
+	scale := float64(v.Width) / v.Lens.WidthPx
 	return v.Vibration.WobblePx(v.Lens, t) / 2 * scale, v.Vibration.SoftnessPx(v.Lens, t) * scale
 }
 

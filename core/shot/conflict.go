@@ -105,18 +105,3 @@ func first(a, b bool) int {
 	}
 	return 1
 }
-
-// conflictOf measures one pair again in another scene; a demand that is no longer
-// made excludes nothing.
-func (s *Scene) conflictOf(p Pair) (Conflict, error) {
-	target, err := s.target()
-	if err != nil {
-		return Conflict{}, err
-	}
-	a, isMadeA := s.demand(p.A, target.Offered)
-	b, isMadeB := s.demand(p.B, target.Offered)
-	if !isMadeA || !isMadeB {
-		return Conflict{Pair: p, State: glass.Holds}, nil
-	}
-	return between(a, b), nil
-}

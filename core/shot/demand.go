@@ -9,10 +9,10 @@ import (
 	"pinhole/core/stop"
 )
 
-// Kind names a demand on the shutter time.
+// Kind names a demand on a shot.
 type Kind string
 
-// The demands. Readable is Strobing and Smearing together, as it is shown.
+// The demands. Readable is Strobing and Smearing together, as it is drawn.
 const (
 	Look       Kind = "look"
 	Stabiliser Kind = "stabiliser"
@@ -22,8 +22,15 @@ const (
 	Readable   Kind = "readable"
 	Strobing   Kind = "strobing"
 	Smearing   Kind = "smearing"
+	Pan        Kind = "pan"   // a turn slow enough to be read; no shutter changes it
+	Fit        Kind = "fit"   // how the glass that is on stands on its rig
 	Frame      Kind = "frame" // a shutter cannot stay open for longer
 )
+
+// Values lists the demands that can give way.
+func (Kind) Values() []string {
+	return []string{string(Look), string(Stabiliser), string(Exposure), string(Lamps), string(Wobble), string(Strobing), string(Smearing), string(Pan), string(Fit), string(Frame)}
+}
 
 // Demand is what one need asks of the shutter.
 type Demand struct {
@@ -55,13 +62,12 @@ const (
 	strainedWobble = 2    // times what shows
 )
 
-// kinds are the demands in the order in which they are named.
+// kinds are the demands on the shutter in the order in which they are named.
 var kinds = []Kind{Look, Stabiliser, Exposure, Lamps, Wobble, Strobing, Smearing, Frame}
 
-// demands gathers every demand of the scene. target is the shutter the camera
-// offers for the wish.
-func (s *Scene) demands(target stop.Shutter) []Demand {
-	var all []Demand
+// demands gathers every demand that the scene makes on its shutter.
+func (s *Scene) demands(target stop.Snapped) []Demand {
+	all := make([]Demand, 0, len(kinds))
 	for _, kind := range kinds {
 		if d, isMade := s.demand(kind, target); isMade {
 			all = append(all, d)
@@ -72,11 +78,11 @@ func (s *Scene) demands(target stop.Shutter) []Demand {
 
 // demand returns one demand; isMade is false where the scene does not make it.
 // Ranges reach beyond a frame, so that what no frame rate allows can be measured.
-func (s *Scene) demand(kind Kind, target stop.Shutter) (d Demand, isMade bool) {
-	span := s.span(target)
+func (s *Scene) demand(kind Kind, target stop.Snapped) (d Demand, isMade bool) {
+	span := s.span(target.Offered)
 	switch kind {
 	case Look:
-		return s.look(target, span), true
+		return s.look(target.Ideal, span), true
 	case Stabiliser:
 		return s.stabiliser()
 	case Exposure:
@@ -104,11 +110,12 @@ func (s *Scene) demand(kind Kind, target stop.Shutter) (d Demand, isMade bool) {
 	return Demand{}, false
 }
 
-func (s *Scene) look(target stop.Shutter, span stop.Span) Demand {
+// look asks for the wished time, whatever the camera offers in its place.
+func (s *Scene) look(wished stop.Shutter, span stop.Span) Demand {
 	if s.School == Free {
 		return Demand{Look, []stop.Span{span}, []stop.Span{span}}
 	}
-	return Demand{Look, []stop.Span{stop.Around(target, click, click)}, []stop.Span{stop.Around(target, glass.MostGiven, glass.MostGiven)}}
+	return Demand{Look, []stop.Span{stop.Around(wished, click, click)}, []stop.Span{stop.Around(wished, glass.MostGiven, glass.MostGiven)}}
 }
 
 func (s *Scene) stabiliser() (Demand, bool) {
@@ -132,9 +139,10 @@ func (s *Scene) exposure() Demand {
 	return Demand{Exposure, stop.Union(holds), stop.Union(bears)}
 }
 
-// Exposes returns the shutter times at which one stack exposes as accepted: with
-// ISO at base it holds, with ISO raised it is tight. In a range of light both ends
-// must be accepted, so that a wide range leaves no time at which it holds.
+// Exposes returns the shutter times at which one stack exposes as accepted, as choosing
+// has it: it holds with ISO at base or raised by no more than the free lift, and is tight
+// with ISO up to its ceiling. In a range of light both ends must be accepted, so that a
+// wide range leaves no time at which it holds.
 func (s *Scene) Exposes(stack *glass.Stack) Demand {
 	e := s.exposer()
 	holds, bears := e.add(stack, nil, nil)
@@ -153,9 +161,10 @@ func (s *Scene) exposer() exposer {
 		return stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, ev.Plus(-q.Offset))
 	}
 	low, high := right(q.Light.Low), right(q.Light.High).Times(q.Band.Bright)
+	free, most := q.Dark()
 	return exposer{
-		holds: stop.Span{From: low.Times(-q.Band.Dark), To: high},
-		bears: stop.Span{From: low.Times(-s.lift()), To: high},
+		holds: stop.Span{From: low.Times(-free), To: high},
+		bears: stop.Span{From: low.Times(-most), To: high},
 	}
 }
 
@@ -189,39 +198,70 @@ func (r reach) times(s stop.Span) stop.Span {
 	return stop.Span{From: s.From * stop.Shutter(r.least), To: s.To * stop.Shutter(r.most)}
 }
 
-// lift is how dark a picture may be before ISO lifts it: the headroom, and in a
-// range the accepted darkness beyond it, as choosing has it.
-func (s *Scene) lift() stop.Stops {
-	q := &s.Question
-	if q.Light.Ranged {
-		return q.Band.Dark + q.Headroom()
-	}
-	return max(q.Band.Dark, q.Headroom())
-}
-
 // everyTime stands for no bound: a day.
 const everyTime = stop.Shutter(24 * 3600)
 
-// strobing asks that what passes does not fall apart into single pictures.
+// strainedUncovered is the uncovered part of the step from which a look of single
+// pictures is a strain: people choose 90°, 75 % of the step uncovered, and a little less.
+const strainedUncovered = 0.76
+
+// strobing asks that what passes does not fall apart into single pictures, in the frames
+// that are shown.
 func (s *Scene) strobing() (Demand, bool) {
 	p := s.Passing
 	if p == nil || s.Question.Rate == 0 {
 		return Demand{}, false
 	}
-	from := motion.UnstrobedFrom(p.Lens, p.Movement, s.Question.Rate)
-	return Demand{Strobing, []stop.Span{{From: from, To: everyTime}}, []stop.Span{{To: everyTime}}}, from > 0
+	shown := s.Delivery.Shown(s.Question.Rate)
+	if !motion.IsLongStep(p.Lens, p.Movement, shown) {
+		return Demand{}, false
+	}
+	from := shown.Frame() * (1 - strainedUncovered)
+	return Demand{Strobing, []stop.Span{{From: from, To: everyTime}}, []stop.Span{{To: everyTime}}}, true
 }
 
-// smearing asks that what passes can still be recognised. In a still or a
-// time-lapse it may smear: that is what long exposures are for.
+// Shares of the picture's width over which what should be read is smeared: it holds to
+// the first, strains to the second and breaks beyond. They are held against what
+// practised eyes see (docs/model.md, One judge).
+const (
+	readableSmear = motion.SmearedFrom
+	strainedSmear = 0.07
+	// passingSmear is how many times as far what merely passes close by may smear.
+	passingSmear = 2
+)
+
+// moment is how long a subject is in view, in seconds, before it is looked at.
+const moment = 0.5
+
+// smearing asks that what should be read can still be recognised: the subject, and in a
+// turn the whole picture. In a still or a time-lapse it may smear: that is what long
+// exposures are for.
 func (s *Scene) smearing() (Demand, bool) {
 	p := s.Passing
 	if p == nil || s.Question.Rate == 0 {
 		return Demand{}, false
 	}
-	heavy, moves := motion.ShutterForShare(p.Lens, p.Movement, motion.HeavyFrom)
-	smeared := heavy * motion.SmearedFrom / motion.HeavyFrom
-	return Demand{Smearing, []stop.Span{{To: heavy}}, []stop.Span{{To: smeared}}}, moves
+	share := stop.Shutter(1)
+	if s.passesBy() {
+		share = passingSmear
+	}
+	until := func(limit float64) (t stop.Shutter, moves bool) {
+		all, moves := motion.ShutterForShare(p.Lens, p.Movement, limit)
+		turn, turns := motion.ShutterForShare(p.Lens, motion.Movement{Turn: p.Turn}, limit)
+		if all *= share; turns {
+			all = min(all, turn)
+		}
+		return all, moves
+	}
+	holds, moves := until(readableSmear)
+	bears, _ := until(strainedSmear)
+	return Demand{Smearing, []stop.Span{{To: holds}}, []stop.Span{{To: bears}}}, moves
+}
+
+// passesBy reports whether the subject merely passes: the camera rides or flies along, or
+// the subject is in view for no longer than a moment.
+func (s *Scene) passesBy() bool {
+	return s.Carried.TravelsAlong() || s.Passing.InViewS(s.Passing.Lens) < moment
 }
 
 // Band is a stretch of the window on which a demand has one state.

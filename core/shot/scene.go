@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"pinhole/core/angle"
+	"pinhole/core/fit"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
 	"pinhole/core/stop"
@@ -48,9 +49,19 @@ type Scene struct {
 	Rebuild func(glass.Filter) ([]glass.Stack, error)
 	Wish    Wish
 	School  School
-	// Steps are the times the camera offers, none for any; Rates its frame rates.
+	// Steps are the times the camera offers, none for any; Rates its frame rates; Views
+	// the fields of view it can be switched to, beside the one in use.
 	Steps []stop.Shutter
 	Rates []stop.FrameRate
+	Views []angle.Deg
+	// Uncropped is the field of view with an electronic stabiliser off, 0 for the same.
+	Uncropped angle.Deg
+	// Delivery is how the frames are shown, Carried what carries the camera.
+	Delivery motion.Delivery
+	Carried  motion.Carried
+	// Standings say of filters, by their ids, how they stand on the rig in use; one that
+	// is not named is not judged.
+	Standings map[string]fit.Standing
 
 	// Automatic is the camera's automatic exposure, nil where it is not known.
 	Automatic *glass.Automatic
@@ -64,18 +75,33 @@ type Scene struct {
 type Shaking struct {
 	Lens motion.Lens
 	motion.Shake
-	// Trial is the slowest shutter judged good when the same path was walked at
-	// each; it replaces the computed floor. 0 is no trial.
-	Trial stop.Shutter
+	// Trial is the slowest shutter judged good when the same path was taken at each, and
+	// TrialRate the shake of that path, 0 for walking. 0 is no trial.
+	Trial     stop.Shutter
+	TrialRate angle.DegPerS
 }
 
-// Slowest returns the slowest shutter at which the stabiliser works: the trial's, or
-// the computed floor. ok is false where there is none.
-func (s *Shaking) Slowest() (stop.Shutter, bool) {
-	if s.Trial > 0 && s.Stabiliser.ShiftsFrames() {
-		return s.Trial, true
+// Slowest returns the slowest shutter at which the stabiliser works. ok is false where
+// there is none, as where nothing shakes.
+//
+// A trial is evidence about the tolerance and about its own shake, not about another's:
+// every floor is the computed one times the ratio found, trial / floor(shake of the trial).
+func (s *Shaking) Slowest() (floor stop.Shutter, ok bool) {
+	if stop.AtMost(float64(s.Rate), float64(motion.StandShake)) {
+		return 0, false
 	}
-	return s.Floor(s.Lens)
+	floor, ok = s.Floor(s.Lens)
+	if !ok || s.Trial == 0 {
+		return floor, ok
+	}
+	tried := s.Shake
+	tried.Rate = s.TrialRate
+	if tried.Rate == 0 {
+		walk, _ := motion.ActivityNamed("walk")
+		tried.Rate = walk.Shake
+	}
+	computed, ok := tried.Floor(s.Lens)
+	return floor * (s.Trial / computed), ok
 }
 
 // Passing is what moves through the picture.
@@ -93,7 +119,7 @@ type Vibrating struct {
 // ErrNoStep is returned where no shutter the camera offers is possible at the
 // frame rate, or the wished time is longer than a frame or shorter than the camera
 // goes.
-var ErrNoStep = errors.New("plan: no shutter of the camera fits into a frame at this rate")
+var ErrNoStep = errors.New("shot: no shutter of the camera fits into a frame at this rate")
 
 // offers reports whether the camera takes t at the scene's frame rate.
 func (s *Scene) offers(t stop.Shutter) bool {
@@ -132,12 +158,12 @@ func (s *Scene) span(target stop.Shutter) stop.Span {
 
 // Change is a small change to a scene; what is nil stays as it is.
 type Change struct {
-	Rate       *stop.FrameRate
-	Time       *stop.Shutter // wished from now on, whatever the frame rate
-	Stabiliser *motion.Stabiliser
-	Shake      *angle.DegPerS
-	HFOV       *angle.Deg // of every part that has a lens
-	Ceiling    *stop.ISO
+	Rate *stop.FrameRate
+	Time *stop.Shutter // wished from now on, whatever the frame rate
+	// Stand puts the camera on a stand, its stabiliser off.
+	Stand   bool
+	HFOV    *angle.Deg // of every part that has a lens
+	Ceiling *stop.ISO
 	// Glass is the stops of a new grey filter that goes on by itself.
 	Glass *stop.Stops
 }
@@ -163,26 +189,26 @@ func (s *Scene) With(c Change) (Scene, error) {
 		}
 		changed.Stacks = stacks
 	}
-	changed.steady(c)
+	if c.Stand {
+		changed.stand()
+	}
 	if c.HFOV != nil {
 		changed.widen(*c.HFOV)
 	}
 	return changed, nil
 }
 
-// steady changes stabiliser and shake.
-func (s *Scene) steady(c Change) {
-	if s.Shaking == nil {
-		return
+// stand puts the camera on a stand.
+func (s *Scene) stand() {
+	s.Carried = motion.OnStand
+	if s.Shaking != nil {
+		shaking := *s.Shaking
+		shaking.Stabiliser, shaking.Rate = motion.NoStabiliser, motion.StandShake
+		s.Shaking = &shaking
 	}
-	shaking := *s.Shaking
-	if c.Stabiliser != nil {
-		shaking.Stabiliser = *c.Stabiliser
+	if s.Uncropped > 0 {
+		s.widen(s.Uncropped)
 	}
-	if c.Shake != nil {
-		shaking.Rate = *c.Shake
-	}
-	s.Shaking = &shaking
 }
 
 // NewGlass is the id of a filter that a trade adds.
@@ -204,4 +230,17 @@ func (s *Scene) widen(hfov angle.Deg) {
 		vibration.Lens.HFOV = hfov
 		s.Vibration = &vibration
 	}
+}
+
+// lens returns a lens of the scene; all parts see through the same one.
+func (s *Scene) lens() (motion.Lens, bool) {
+	switch {
+	case s.Shaking != nil:
+		return s.Shaking.Lens, true
+	case s.Passing != nil:
+		return s.Passing.Lens, true
+	case s.Vibration != nil:
+		return s.Vibration.Lens, true
+	}
+	return motion.Lens{}, false
 }

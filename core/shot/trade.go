@@ -6,9 +6,7 @@ import (
 	"math"
 	"slices"
 
-	"pinhole/core/angle"
 	"pinhole/core/glass"
-	"pinhole/core/motion"
 	"pinhole/core/stop"
 )
 
@@ -25,44 +23,84 @@ const (
 	MoreGlass   TradeKind = "glass"
 )
 
-// Trade is a small change to the scene that resolves a conflict or makes it
-// smaller. Its sizes were measured by making the change and looking again.
+// Values lists the trades.
+func (TradeKind) Values() []string {
+	return []string{string(AnotherLook), string(FrameRate), string(Stand), string(WiderLens), string(RaiseISO), string(MoreGlass)}
+}
+
+// Trade is a small change to the scene that helps a shot in which something gives way.
+// It was made and the whole shot judged again: what it claims is what was found.
 type Trade struct {
-	Kind TradeKind
-	Conflict
+	Kind   TradeKind
 	Change Change
-	// Leaves is what is left of the conflict, in the measure of its state.
-	Leaves stop.Stops
+	// Pair is what gives way without it.
+	Pair
+	// State is the state of the shot without it, in whose measure the sizes are; After is
+	// its state with it.
+	State, After glass.State
+	// Before is by how much the worst demand in the measure of State misses without it,
+	// Leaves by how much with it; 0 where nothing does.
+	Before, Leaves stop.Stops
+	// Still names the demand that is worst with it, "" where all hold.
+	Still Kind
 	// Does and Costs say the change and its price in words.
 	Does, Costs string
 }
 
-// Gain returns the stops by which the conflict shrinks.
-func (t Trade) Gain() stop.Stops { return t.Stops() - t.Leaves }
+// Serves reports whether no demand of the whole shot breaks with it.
+func (t *Trade) Serves() bool { return t.After != glass.Breaks }
 
-// leastGain is the smallest gain worth a trade.
+// Gain returns the stops by which what gives way becomes less.
+func (t *Trade) Gain() stop.Stops { return t.Before - t.Leaves }
+
+// leastGain is the smallest gain worth a trade, and what a demand misses by at least that
+// does not hold.
 const leastGain = stop.Stops(0.05)
 
-// trades returns the changes that help against a conflict, one of each kind: those
-// that resolve it first, then those that leave less.
-func (s *Scene) trades(c Conflict, target stop.Shutter) []Trade {
+// Misses returns by how much the worst demand misses that is as bad as a state.
+func (v *Verdict) Misses(state glass.State) stop.Stops {
+	by := stop.Stops(0)
+	for _, s := range v.Strains {
+		switch {
+		case s.State.Compare(state) < 0:
+		case s.Kind == Fit && s.State == glass.Breaks:
+			by = MaxGap
+		default:
+			by = max(by, s.Stops, leastGain)
+		}
+	}
+	return by
+}
+
+// Trades returns the changes that help the shot as it was judged, one of each kind: those
+// that leave it best first. None where it holds.
+func (s *Scene) Trades(w *Window) []Trade {
+	now := &w.Verdict
+	if now.State == glass.Holds {
+		return nil
+	}
+	pair := Pair{now.Strains[0].Kind, now.Strains[0].Kind}
+	if len(w.Conflicts) > 0 {
+		pair = w.Conflicts[0].Pair
+	}
 	var helpful []Trade
-	for _, t := range s.proposals(c, target) {
-		t.Conflict = c
-		changed, err := s.With(t.Change)
+	for _, t := range s.proposals(w) {
+		after, err := s.after(t.Change)
 		if err != nil {
-			continue // the kit has no room for it
+			continue // the kit has no room for it, or the camera no such shutter
 		}
-		after, err := changed.conflictOf(c.Pair)
-		if err != nil {
-			continue // it asks for what the camera does not offer
+		t.Pair, t.State, t.After = pair, now.State, after.State
+		t.Before, t.Leaves = now.Misses(now.State), after.Misses(now.State)
+		if len(after.Strains) > 0 {
+			t.Still = after.Strains[0].Kind
 		}
-		t.Leaves = after.in(c.State)
 		if t.Gain() >= leastGain {
 			helpful = append(helpful, t)
 		}
 	}
-	slices.SortStableFunc(helpful, func(a, b Trade) int { return cmp.Compare(a.Leaves, b.Leaves) })
+	slices.SortStableFunc(helpful, func(a, b Trade) int {
+		return cmp.Or(a.After.Compare(b.After), cmp.Compare(a.Leaves, b.Leaves))
+	})
 	seen := map[TradeKind]bool{}
 	return slices.DeleteFunc(helpful, func(t Trade) bool {
 		isSeen := seen[t.Kind]
@@ -71,65 +109,90 @@ func (s *Scene) trades(c Conflict, target stop.Shutter) []Trade {
 	})
 }
 
-// proposals are the changes worth trying against a conflict.
-func (s *Scene) proposals(c Conflict, target stop.Shutter) []Trade {
-	var all []Trade
-	add := func(t Trade, ok bool) {
-		if ok {
-			all = append(all, t)
-		}
+// after returns the verdict on the scene changed.
+func (s *Scene) after(c Change) (*Verdict, error) {
+	changed, err := s.With(c)
+	if err != nil {
+		return nil, err
 	}
-	if c.Has(Look) {
-		add(s.anotherLook(c, target))
+	return changed.Verdict()
+}
+
+// proposals are the changes worth trying: none the camera cannot do, and none that the
+// person has already.
+func (s *Scene) proposals(w *Window) []Trade {
+	gives := map[Kind]bool{}
+	for _, strain := range w.Verdict.Strains {
+		gives[strain.Kind] = true
 	}
-	if c.Has(Exposure) {
-		add(s.moreGlass(target))
-		add(s.higherISO(c))
+	for _, c := range w.Conflicts {
+		gives[c.A], gives[c.B] = true, true
 	}
+	all := s.otherLooks(w)
 	for _, rate := range s.otherRates() {
-		add(s.frameRate(rate), true)
+		all = append(all, s.frameRate(rate))
 	}
-	if c.Has(Stabiliser) {
-		add(s.stand(), true)
+	if gives[Exposure] {
+		all = append(all, s.moreGlass(w)...)
+		all = append(all, s.higherISO())
 	}
-	if c.Has(Stabiliser) || c.Has(Wobble) || c.Has(Smearing) || c.Has(Strobing) {
-		add(s.widerLens(c))
+	if gives[Stabiliser] && s.Carried.CanStand() {
+		all = append(all, Trade{Kind: Stand, Change: Change{Stand: true}, Does: "stabiliser off, camera on a stand", Costs: "the camera stays where it stands"})
+	}
+	if gives[Stabiliser] || gives[Wobble] || gives[Smearing] || gives[Strobing] {
+		all = append(all, s.widerViews()...)
 	}
 	return all
 }
 
-// anotherLook takes the time nearest to the target at which the other demand holds.
-func (s *Scene) anotherLook(c Conflict, target stop.Shutter) (Trade, bool) {
-	other := c.A
-	if other == Look {
-		other = c.B
+// otherLooks returns the time nearest to the wish at which nothing else breaks, and the
+// nearest at which all else holds: of the camera's steps, or where it takes any time of
+// all.
+func (s *Scene) otherLooks(w *Window) []Trade {
+	wished := w.Target.Ideal
+	holds, bears := []stop.Span{w.Span}, []stop.Span{w.Span}
+	for _, d := range w.Demands {
+		if d.Kind != Look {
+			holds, bears = stop.Intersect(holds, d.Holds), stop.Intersect(bears, d.Bears)
+		}
 	}
-	d, _ := s.demand(other, target)
+	var all []Trade
+	for _, spans := range [][]stop.Span{holds, bears} {
+		t, found := s.nearestTo(wished, spans)
+		if !found || t.Over(w.Target.Offered).Abs() <= stop.Tolerance {
+			continue
+		}
+		off := t.Over(wished)
+		costs := fmt.Sprintf("%v stops less blur than you asked for", off.Abs())
+		if off > 0 {
+			costs = fmt.Sprintf("%v stops more blur than you asked for", off)
+		}
+		does := fmt.Sprintf("shutter %v", t)
+		if s.Question.Rate > 0 {
+			does += fmt.Sprintf(", %v", t.Angle(s.Question.Rate))
+		}
+		all = append(all, Trade{Kind: AnotherLook, Change: Change{Time: &t}, Does: does, Costs: costs})
+	}
+	return all
+}
+
+// nearestTo returns the time nearest to a wish, of those that the camera offers, in spans.
+func (s *Scene) nearestTo(wished stop.Shutter, spans []stop.Span) (stop.Shutter, bool) {
 	var times []stop.Shutter
 	for _, t := range s.Steps {
-		if s.offers(t) && d.At(t) == glass.Holds {
+		if s.offers(t) && stop.Hold(spans, stop.Span{From: t, To: t}) {
 			times = append(times, t)
 		}
 	}
 	if len(s.Steps) == 0 {
-		if t, ok := stop.Nearest(d.Holds, target); ok && s.offers(t) {
+		if t, ok := stop.Nearest(spans, wished); ok && s.offers(t) {
 			times = append(times, t)
 		}
 	}
 	if len(times) == 0 {
-		return Trade{}, false
+		return 0, false
 	}
-	t := slices.MinFunc(times, func(a, b stop.Shutter) int { return cmp.Compare(a.Over(target).Abs(), b.Over(target).Abs()) })
-	off := t.Over(target)
-	costs := fmt.Sprintf("%v stops less blur than you asked for", off.Abs())
-	if off > 0 {
-		costs = fmt.Sprintf("%v stops more blur than you asked for", off)
-	}
-	does := fmt.Sprintf("shutter %v", t)
-	if s.Question.Rate > 0 {
-		does += fmt.Sprintf(", %v", t.Angle(s.Question.Rate))
-	}
-	return Trade{Kind: AnotherLook, Change: Change{Time: &t}, Does: does, Costs: costs}, true
+	return slices.MinFunc(times, func(a, b stop.Shutter) int { return cmp.Compare(a.Over(wished).Abs(), b.Over(wished).Abs()) }), true
 }
 
 // otherRates are the camera's other frame rates, the nearest first; without a
@@ -156,84 +219,61 @@ func (s *Scene) frameRate(rate stop.FrameRate) Trade {
 	return Trade{Kind: FrameRate, Change: Change{Rate: &rate}, Does: fmt.Sprintf("%v fps", rate), Costs: costs}
 }
 
-// standing is the shake of a camera on a stand.
-const standing = angle.DegPerS(0.1)
-
-func (s *Scene) stand() Trade {
-	none, shake := motion.NoStabiliser, standing
-	return Trade{
-		Kind: Stand, Change: Change{Stabiliser: &none, Shake: &shake},
-		Does: "stabiliser off, camera on a stand", Costs: "the camera stays where it stands",
-	}
-}
-
-// Widest fields of view that a trade proposes.
-const (
-	widestRectilinear = angle.Deg(120)
-	widestFisheye     = angle.Deg(180)
-)
-
-// widerLens widens the view until the conflict is gone or the view as wide as
-// lenses are.
-func (s *Scene) widerLens(c Conflict) (Trade, bool) {
+// widerViews switches to the wider fields of view that the camera has.
+func (s *Scene) widerViews() []Trade {
 	lens, ok := s.lens()
 	if !ok {
-		return Trade{}, false
+		return nil
 	}
-	widest := widestRectilinear
-	if lens.Projection == motion.Equidistant {
-		widest = widestFisheye
+	var all []Trade
+	views := slices.Sorted(slices.Values(s.Views))
+	for _, hfov := range views {
+		if hfov <= lens.HFOV {
+			continue
+		}
+		all = append(all, Trade{
+			Kind: WiderLens, Change: Change{HFOV: &hfov},
+			Does: fmt.Sprintf("a view of %.0f° instead of %.0f°", float64(hfov), float64(lens.HFOV)), Costs: "another framing: everything comes out smaller",
+		})
 	}
-	// A little more than the conflict, so that rounding does not leave a rest.
-	hfov := min(lens.Widened(c.Stops().Factor()*1.001).HFOV, widest)
-	if hfov <= lens.HFOV {
-		return Trade{}, false
-	}
-	return Trade{
-		Kind: WiderLens, Change: Change{HFOV: &hfov},
-		Does: fmt.Sprintf("a view of %.0f° instead of %.0f°", float64(hfov), float64(lens.HFOV)), Costs: "another framing: everything comes out smaller",
-	}, true
+	return all
 }
 
-// lens returns a lens of the scene; all parts see through the same one.
-func (s *Scene) lens() (motion.Lens, bool) {
-	switch {
-	case s.Shaking != nil:
-		return s.Shaking.Lens, true
-	case s.Passing != nil:
-		return s.Passing.Lens, true
-	case s.Vibration != nil:
-		return s.Vibration.Lens, true
-	}
-	return motion.Lens{}, false
-}
-
-// moreGlass adds the whole stops of grey glass that come nearest to what the
-// target needs, where glass is what is missing.
-func (s *Scene) moreGlass(target stop.Shutter) (Trade, bool) {
+// moreGlass adds whole stops of grey glass, the strengths on either side of what the
+// target needs, unless the kit has glass so strong.
+func (s *Scene) moreGlass(w *Window) []Trade {
 	q := s.Question
-	q.Setting.Shutter = target
-	need := stop.Stops(math.Round(float64(q.Need())))
-	if need < 1 {
-		return Trade{}, false
+	q.Setting.Shutter = w.Target.Offered
+	var all []Trade
+	for _, need := range []stop.Stops{stop.Stops(math.Round(float64(q.Need()))), stop.Stops(math.Floor(float64(q.Need()))), stop.Stops(math.Ceil(float64(q.Need())))} {
+		if need < 1 || need > glass.DarkestMade || s.has(need) {
+			continue
+		}
+		all = append(all, Trade{
+			Kind: MoreGlass, Change: Change{Glass: &need},
+			Does: fmt.Sprintf("a filter of %.0f stops (%s)", float64(need), glass.LabelOf(need)), Costs: "glass that is not in the kit yet",
+		})
 	}
-	return Trade{
-		Kind: MoreGlass, Change: Change{Glass: &need},
-		Does: fmt.Sprintf("a filter of %.0f stops (ND%.0f)", float64(need), need.Factor()), Costs: "glass that is not in the kit yet",
-	}, true
+	return all
+}
+
+// has reports whether a single loose filter of the kit is as strong, within what one
+// filter does for another.
+func (s *Scene) has(stops stop.Stops) bool {
+	return slices.ContainsFunc(s.Stacks, func(stack glass.Stack) bool {
+		return stack.Extra == 1 && len(stack.Filters) == 1 && stack.Filters[0].Kind == glass.ND && (stack.Filters[0].Stops-stops).Abs() < glass.TwinStops
+	})
 }
 
 // mostISO is how far a trade raises the ISO ceiling.
 const mostISO = stop.Stops(2)
 
-func (s *Scene) higherISO(c Conflict) (Trade, bool) {
-	if c.State != glass.Breaks { // raised ISO strains, it does not hold
-		return Trade{}, false
-	}
-	more := min(stop.Stops(math.Ceil(float64(c.Breaks-stop.Tolerance))), mostISO)
+// higherISO goes beyond the ISO that still looks good, as far as it helps.
+func (s *Scene) higherISO() Trade {
+	more := mostISO
 	ceiling := s.Question.Ceiling.Raised(more)
 	return Trade{
 		Kind: RaiseISO, Change: Change{Ceiling: &ceiling},
 		Does: fmt.Sprintf("ISO up to %.0f", float64(ceiling)), Costs: fmt.Sprintf("%v stops more noise than you like", more),
-	}, true
+	}
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 
+	"pinhole/core/fit"
 	"pinhole/core/glass"
 	"pinhole/core/motion"
 	"pinhole/core/stop"
@@ -22,8 +23,10 @@ type Verdict struct {
 	State glass.State
 	// Strains are the demands that do not hold there, the worst first.
 	Strains []Strain
-	// Because says each demand's figures in a sentence, what gives way first.
-	Because []string
+
+	target    stop.Snapped
+	scene     *Scene
+	conflicts []Conflict
 }
 
 // Strain is a demand that does not hold at a shutter, and by how many stops the
@@ -32,22 +35,26 @@ type Strain struct {
 	Kind  Kind
 	State glass.State
 	Stops stop.Stops
+	// Spread is how far the light has to be off for the demand to break, where it holds in
+	// the light as it is; else 0.
+	Spread stop.Stops
 }
 
 // Verdict returns what the school takes, without the rest of the window. The
 // error is ErrNoStep.
 func (s *Scene) Verdict() (*Verdict, error) {
-	w, err := s.weigh()
+	target, err := s.target()
 	if err != nil {
 		return nil, err
 	}
-	v := s.verdict(w)
+	v := s.verdict(&Window{Target: target, Span: s.span(target.Offered), Demands: s.demands(target)})
 	return &v, nil
 }
 
 // verdict takes the school's shutter and the best glass for it.
 func (s *Scene) verdict(w *Window) Verdict {
-	v := Verdict{Question: s.Question, State: glass.Holds}
+	v := Verdict{Question: s.Question}
+	v.Question.Wished = w.Target.Ideal
 	if s.School == ByAutomatic && s.Automatic != nil {
 		stack, set := s.Automatic.Nearest(s.Question.Light.High, w.Target.Offered, s.Stacks)
 		v.Question.Setting.Shutter = set.Shutter
@@ -58,42 +65,142 @@ func (s *Scene) verdict(w *Window) Verdict {
 		v.Options = glass.Choose(&v.Question, s.Stacks)
 		v.Option = v.Options[0]
 	}
-	s.Judge(w, &v)
+	s.judge(w, &v)
 	return v
 }
 
-// Judge fills in what the demands of the window make of the shutter and the glass
-// of the verdict's option.
-func (s *Scene) Judge(w *Window, v *Verdict) {
-	v.State, v.Strains = glass.Holds, nil
-	taken := v.Option.Shutters()
-	for _, d := range w.Demands {
-		at := taken
-		if d.Kind == Look { // what the exposure takes from the look counts as its own strain
-			at = stop.Span{From: v.Question.Setting.Shutter, To: v.Question.Setting.Shutter}
-		}
-		strain := Strain{Kind: d.Kind, State: d.Throughout(at)}
-		if d.Kind == Exposure { // of the glass taken, not of any there is
-			strain.State = v.Option.State(&v.Question)
-		}
-		v.State = glass.Worse(v.State, strain.State)
-		if strain.State != glass.Holds {
-			for _, end := range []stop.Shutter{at.From, at.To} {
-				strain.Stops = max(strain.Stops, gap(d.Holds, []stop.Span{{From: end, To: end}}))
-			}
-			v.Strains = append(v.Strains, strain)
+// Judge is the one judge: it says what every demand of the shot makes of an option, which
+// was weighed for a question of this scene, in the light of that question. The error is
+// ErrNoStep.
+func (s *Scene) Judge(q glass.Question, o glass.Option) (*Verdict, error) {
+	there := *s
+	there.Question = q
+	target, err := there.target()
+	if err != nil {
+		return nil, err
+	}
+	q.Wished = target.Ideal
+	v := Verdict{Question: q, Option: o}
+	there.judge(&Window{Target: target, Demands: there.demands(target)}, &v)
+	return &v, nil
+}
+
+// JudgeAt judges another option, weighed for q, in a window of the scene.
+func (s *Scene) JudgeAt(w *Window, q glass.Question, o glass.Option) {
+	w.Verdict.Question, w.Verdict.Option = q, o
+	s.judge(w, &w.Verdict)
+}
+
+// judge fills in what the demands of the window make of the shutter and the glass of the
+// verdict's option. The state is the worst of them, and tight where they hold and a light
+// off by its spread would break one.
+func (s *Scene) judge(w *Window, v *Verdict) {
+	v.target, v.scene, v.conflicts = w.Target, s, w.Conflicts
+	v.State, v.Strains = s.strains(w, &v.Question, &v.Option)
+	spread := v.Question.Light.Spread
+	if v.State != glass.Holds || spread == 0 {
+		return
+	}
+	for _, off := range []stop.Stops{spread, -spread} {
+		q, o := v.Option.Shifted(&v.Question, off)
+		if state, strains := s.strains(w, &q, &o); state == glass.Breaks {
+			doubt := strains[0]
+			doubt.State, doubt.Spread = glass.Tight, off
+			v.State, v.Strains = glass.Tight, append(v.Strains, doubt)
+			return
 		}
 	}
-	slices.SortStableFunc(v.Strains, func(a, b Strain) int {
+}
+
+// strains returns the worst state of all demands at an option, and those that do not hold
+// there, the worst first.
+func (s *Scene) strains(w *Window, q *glass.Question, o *glass.Option) (glass.State, []Strain) {
+	worst := glass.Holds
+	var strains []Strain
+	add := func(kind Kind, state glass.State, by stop.Stops) {
+		if worst = glass.Worse(worst, state); state != glass.Holds {
+			strains = append(strains, Strain{Kind: kind, State: state, Stops: by})
+		}
+	}
+	taken := o.Shutters()
+	for _, d := range w.Demands {
+		at := taken
+		switch d.Kind {
+		case Exposure: // of the glass taken, not of any there is
+			add(Exposure, o.State(q), o.Misses(q))
+			continue
+		case Look: // what the exposure takes from the look counts as its own strain
+			at = stop.Span{From: q.Setting.Shutter, To: q.Setting.Shutter}
+		case Stabiliser:
+			d = d.noisy(o.Lift(q))
+		}
+		add(d.Kind, d.Throughout(at), d.missed(at))
+	}
+	s.pan(add)
+	s.fit(o, add)
+	slices.SortStableFunc(strains, func(a, b Strain) int {
 		return cmp.Or(-a.State.Compare(b.State), cmp.Compare(b.Stops, a.Stops))
 	})
-	v.Because = s.because(w, v)
+	return worst, strains
+}
+
+// missed returns by how many stops a shutter, or the worse end of one that floats, misses
+// where the demand holds.
+func (d Demand) missed(at stop.Span) stop.Stops {
+	by := stop.Stops(0)
+	for _, end := range []stop.Shutter{at.From, at.To} {
+		by = max(by, gap(d.Holds, []stop.Span{{From: end, To: end}}))
+	}
+	return by
+}
+
+// What raised ISO costs a stabiliser: noise hides what it tracks.
+const (
+	quietLift   = stop.Stops(2)       // up to here nothing
+	floorPerISO = stop.Stops(1.0 / 3) // of the floor for each stop of ISO beyond
+)
+
+// noisy returns the stabiliser's demand with ISO raised.
+func (d Demand) noisy(lift stop.Stops) Demand {
+	if lift <= quietLift {
+		return d
+	}
+	shorter := func(spans []stop.Span) []stop.Span {
+		return []stop.Span{{To: spans[0].To.Times(-floorPerISO * (lift - quietLift))}}
+	}
+	return Demand{d.Kind, shorter(d.Holds), shorter(d.Bears)}
+}
+
+// pan asks a camera that pans to turn slowly enough to be read. It strains and does not
+// break: the rule is one of thumb, and what cannot be read at all smears or strobes.
+func (s *Scene) pan(add func(Kind, glass.State, stop.Stops)) {
+	if p := s.Passing; p != nil && s.Question.Rate > 0 && s.Carried.Pans() {
+		most := motion.ReadablePan(p.Lens, s.Delivery.Shown(s.Question.Rate))
+		if turn := p.Turn.Abs(); !stop.AtMost(float64(turn), float64(most)) {
+			add(Pan, glass.Tight, stop.FromFactor(float64(turn/most)))
+		}
+	}
+}
+
+// fit asks that the glass that is on is sound on its rig: of a stack, what sits on the
+// rig. Glass of which nothing is known is said to be unknown elsewhere, and not judged.
+func (s *Scene) fit(o *glass.Option, add func(Kind, glass.State, stop.Stops)) {
+	if len(o.Filters) == 0 {
+		return
+	}
+	switch s.Standings[o.Filters[0].ID] {
+	case fit.DoesNotGo:
+		add(Fit, glass.Breaks, 0)
+	case fit.GoesTight, fit.GoesLoose:
+		add(Fit, glass.Tight, 0)
+	}
 }
 
 // names are the demands as sentences call them.
 var names = map[Kind]string{
 	Look: "the look", Stabiliser: "the stabiliser", Exposure: "the exposure", Lamps: "the lamps", Wobble: "wobble",
-	Strobing: "strobing", Smearing: "smearing", Readable: "readability", Frame: "the frame rate",
+	Strobing: "strobing", Smearing: "smearing", Readable: "readability", Pan: "the pan",
+	Fit: "the fit", Frame: "the frame rate",
 }
 
 // Name returns the demand as sentences call it: "the stabiliser".
@@ -105,8 +212,13 @@ func (v *Verdict) Gives() string {
 		return ""
 	}
 	first := v.Strains[0]
-	if first.Kind == Exposure {
+	switch {
+	case first.Spread != 0:
+		return fmt.Sprintf("%s breaks if the light is off by %s stops", first.Kind.Name(), first.Spread.Signed())
+	case first.Kind == Exposure:
 		return "the exposure gives way: " + v.Option.Reasons(&v.Question)[1]
+	case first.Kind == Fit:
+		return fmt.Sprintf("the fit of %s on this rig: %s", v.Option.Filters[0].ID, v.scene.Standings[v.Option.Filters[0].ID])
 	}
 	how := "is strained"
 	if first.State == glass.Breaks {
@@ -117,6 +229,18 @@ func (v *Verdict) Gives() string {
 	}
 	return fmt.Sprintf("%s %s by %v stops", first.Kind.Name(), how, first.Stops)
 }
+
+// Words says what comes of the shot in a line: what gives way, or how it is exposed.
+func (v *Verdict) Words() string {
+	if gives := v.Gives(); gives != "" {
+		return gives
+	}
+	return v.Option.Outcome(&v.Question)
+}
+
+// Because says each demand's figures in a sentence, what gives way first. It is written
+// when it is read.
+func (v *Verdict) Because() []string { return v.scene.because(v) }
 
 // Words says the conflict in a sentence.
 func (c Conflict) Words() string {
@@ -130,15 +254,15 @@ func (c Conflict) Words() string {
 }
 
 // because explains the verdict.
-func (s *Scene) because(w *Window, v *Verdict) []string {
+func (s *Scene) because(v *Verdict) []string {
 	var lines []string
-	if len(w.Conflicts) > 0 {
-		lines = append(lines, w.Conflicts[0].Words())
+	if len(v.conflicts) > 0 {
+		lines = append(lines, v.conflicts[0].Words())
 	}
 	q := &v.Question
 	taken := v.Option.Shutters()
 	t := taken.To // the longest blurs most
-	lines = append(lines, s.lookWords(w, q))
+	lines = append(lines, s.lookWords(v.target.Ideal, q))
 	if s.Shaking != nil {
 		lines = append(lines, s.Shaking.words(q, t))
 	}
@@ -151,27 +275,27 @@ func (s *Scene) because(w *Window, v *Verdict) []string {
 			q.Spoken(t), m.Hz, m.WobblePx(m.Lens, t), m.SoftnessPx(m.Lens, t), 0.001*m.Lens.WidthPx))
 	}
 	if p := s.Passing; p != nil {
-		lines = append(lines, p.Words(q, t)...)
+		lines = append(lines, s.MotionWords(q, t)...)
 	}
 	return lines
 }
 
-func (s *Scene) lookWords(w *Window, q *glass.Question) string {
+func (s *Scene) lookWords(wished stop.Shutter, q *glass.Question) string {
 	t := q.Setting.Shutter
 	said := t.String()
 	if q.Rate > 0 {
 		said = fmt.Sprintf("%v, %v at %v fps", t, t.Angle(q.Rate), q.Rate)
 	}
-	off := t.Over(w.Target.Ideal)
+	off := t.Over(wished)
 	switch {
 	case s.School == Free:
 		return "any shutter will do: " + said
 	case off.Abs() < 0.05:
 		return said + ", as you asked"
 	case off < 0:
-		return fmt.Sprintf("%s: %v stops less blur than the %v you asked for", said, off.Abs(), w.Target.Ideal)
+		return fmt.Sprintf("%s: %v stops less blur than the %v you asked for", said, off.Abs(), wished)
 	}
-	return fmt.Sprintf("%s: %v stops more blur than the %v you asked for", said, off, w.Target.Ideal)
+	return fmt.Sprintf("%s: %v stops more blur than the %v you asked for", said, off, wished)
 }
 
 func (s *Shaking) words(q *glass.Question, t stop.Shutter) string {
@@ -182,7 +306,7 @@ func (s *Shaking) words(q *glass.Question, t stop.Shutter) string {
 	case !ok:
 		return "nothing shakes, so the stabiliser sets no floor"
 	case s.Trial > 0:
-		return fmt.Sprintf("your own trial found the stabiliser good down to %s", floor.Spoken())
+		return fmt.Sprintf("by your own trial, carried over to this shake, the stabiliser is good down to %s", floor.Spoken())
 	}
 	return fmt.Sprintf("a shake of %.3g°/s blurs %.1f px inside one frame at %s; the stabiliser hides %.1f px, down to %v",
 		float64(s.Rate), s.BlurPx(s.Lens, t), q.Spoken(t), s.Tolerance*s.Lens.WidthPx, floor.Spoken())
@@ -202,25 +326,26 @@ func lampWords(l motion.Lamp, q *glass.Question, t stop.Shutter) string {
 	}))
 }
 
-// Words says what the movement does to the picture at a shutter, and whether glass
-// matters.
-func (p *Passing) Words(q *glass.Question, t stop.Shutter) []string {
-	fps := q.Rate
+// MotionWords says what the movement does to the picture at a shutter, and whether glass
+// matters; the scene has something that passes.
+func (s *Scene) MotionWords(q *glass.Question, t stop.Shutter) []string {
+	p := s.Passing
 	blur := motion.BlurPx(p.Lens, p.Movement, t)
 	class := motion.Classify(p.Lens.Share(blur))
 	lines := []string{fmt.Sprintf("what moves is blurred by %.1f px at %s: %s", blur, q.Spoken(t), class)}
-	if class == motion.Frozen || class == motion.Crisp {
+	if !motion.Shows(class) {
 		lines = append(lines, "blur does not show in this shot, so glass for the look is optional")
 	}
-	if fps == 0 {
+	if q.Rate == 0 {
 		return lines
 	}
-	if motion.Strobes(p.Lens, p.Movement, t, fps) {
-		lines = append(lines, fmt.Sprintf("the picture jumps %.0f px from frame to frame and %.0f %% of that is uncovered: it strobes",
-			motion.StepPx(p.Lens, p.Movement, fps), 100*motion.Uncovered(t, fps)))
+	shown := s.Delivery.Shown(q.Rate)
+	if motion.Strobes(p.Lens, p.Movement, t, shown) {
+		lines = append(lines, fmt.Sprintf("the picture jumps %.0f px from shown frame to shown frame and %.0f %% of that is uncovered: it strobes",
+			motion.StepPx(p.Lens, p.Movement, shown), 100*motion.Uncovered(t, shown)))
 	}
-	if most := motion.ReadablePan(p.Lens, fps); p.Turn.Abs() > most {
-		lines = append(lines, fmt.Sprintf("a turn of %.0f°/s is faster than the %.0f°/s that stay readable at %v fps", float64(p.Turn.Abs()), float64(most), fps))
+	if most := motion.ReadablePan(p.Lens, shown); s.Carried.Pans() && p.Turn.Abs() > most {
+		lines = append(lines, fmt.Sprintf("a turn of %.0f°/s is faster than the %.0f°/s that stay readable at %v fps", float64(p.Turn.Abs()), float64(most), shown))
 	}
 	return lines
 }

@@ -51,7 +51,7 @@ func (s *Scene) weigh() (*Window, error) {
 	if err != nil {
 		return nil, err
 	}
-	w := &Window{Target: target, Span: s.span(target.Offered), Demands: s.demands(target.Offered)}
+	w := &Window{Target: target, Span: s.span(target.Offered), Demands: s.demands(target)}
 	w.Conflicts = conflicts(w.Demands)
 	return w, nil
 }
@@ -67,9 +67,6 @@ func (s *Scene) Window() (*Window, error) {
 		together = both("", together, d)
 	}
 	w.Overlap = together.Bands(w.Span)
-	if len(w.Conflicts) > 0 {
-		w.Trades = s.trades(w.Conflicts[0], w.Target.Offered)
-	}
 	w.Verdict = s.verdict(w)
 	w.Marks = s.marks(w)
 	return w, nil

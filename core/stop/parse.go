@@ -178,3 +178,20 @@ func ParseSigned(text string) (float64, error) {
 	}
 	return v, nil
 }
+
+// ParseBias reads an exposure bias as cameras show it. Their scales run in thirds and print
+// one decimal, so that 0.3 and 0.7, and likewise 1.3 or 2.7, mean thirds; any other number
+// is what it says.
+func ParseBias(text string) (Stops, error) {
+	v, err := ParseSigned(text)
+	if err != nil {
+		return 0, err
+	}
+	whole := math.Trunc(v)
+	for _, third := range []float64{1, 2} {
+		if printed := math.Round(10*third/3) / 10; math.Abs(math.Abs(v-whole)-printed) < Tolerance {
+			return Stops(whole + math.Copysign(third/3, v)), nil
+		}
+	}
+	return Stops(v), nil
+}

@@ -164,6 +164,7 @@ func filters() []gear {
 		filter("ND16", drone, measured(4.1, 0.03), weighing(1.2), slot("D2"), pulls(165), tilts(21)),
 		filter("ND64", drone, measured(5.83, 0.06), flaws(0, 0.2), weighing(1.2), slot("D3"), pulls(160), tilts(20)),
 		filter("CPL", drone, weighing(1.6), slot("D4"), pulls(165), tilts(14)),
+		filter("ND32/PL", drone, weighing(1.9), slot("D6"), pulls(160), tilts(16)),
 		filter("VND 2-5 stop", drone, closed, wobbles, flaws(0.4, 0.15), weighing(2.4), slot("D5"), pulls(90), tilts(8)),
 		filter("ND8 (0.9)", phone, weighing(6), slot("E1")),
 		filter("VND 1-6", phone, closed, flaws(0.3, 0.1), weighing(9), slot("E2"),

@@ -150,7 +150,7 @@ func shots(ids map[string]string) []store.ShotFields {
 			Name: "Pond from above", CameraID: ids[drone], StartsAt: at(21, 11, 5), Day: store.ShotDay{Minutes: 40, Plane: light.Top, HeadingDeg: value(angle.Deg(150)), TiltDeg: -40, Water: true},
 			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
 			Light:   assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "92000"}},
-			Choices: assemble.Choices{Required: []string{ids["CPL on "+drone]}},
+			Choices: assemble.Choices{Required: []string{ids["ND32/PL on "+drone]}},
 			Scene:   assemble.ShotScene{Activity: "cruise", Movement: passing(5, 60)},
 		},
 		{

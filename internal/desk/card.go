@@ -5,14 +5,10 @@ import (
 	"context"
 	"pinhole/core/card"
 	"pinhole/core/day"
-	"pinhole/core/shot"
 	"slices"
 
-	"pinhole/core/calc"
 	"pinhole/core/fit"
-	"pinhole/core/glass"
 	"pinhole/core/problem"
-	"pinhole/core/stop"
 	"pinhole/internal/store"
 )
 
@@ -34,6 +30,7 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 	out := &Card{Shoot: day.Shoot, Zone: day.Zone}
 	out.Request = card.CardRequest{Now: d.Now(), Name: day.Shoot.Name, Outing: day.Request, Shots: []card.CardShot{}, Benches: []card.CardBench{}, Glass: []card.CardGlass{}, Seats: []card.CardSeat{}, Marks: []card.CardMark{}}
 	out.Request.Outing.StepS = maxStepS // the card draws no curve
+	out.Request.Outing.Held = nil       // its benches hold them
 	shots, err := d.Store.ShotsOf(ctx, shootID)
 	if err != nil {
 		return nil, err
@@ -42,7 +39,7 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 		if s.StartsAt == nil {
 			continue
 		}
-		out.Request.Shots = append(out.Request.Shots, card.CardShot{ID: s.ID, Look: s.Look, Scene: s.Scene, Choices: s.Answer.Request.Choices, FloorS: floorOf(&s.Answer.Given)})
+		out.Request.Shots = append(out.Request.Shots, card.CardShot{ID: s.ID, Look: s.Look, Scene: s.Scene, Choices: s.Choices})
 	}
 	if err := d.addBenches(ctx, &out.Request); err != nil {
 		return nil, err
@@ -61,20 +58,6 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 // maxStepS is the longest step of a curve: a day.
 const maxStepS = 86_400
 
-// floorOf returns the slowest shutter at which a shot's stabiliser holds, 0 where its
-// answer does not say.
-func floorOf(a *calc.ShotAnswer) (floor stop.Shutter) {
-	if a.Window == nil {
-		return 0
-	}
-	for _, b := range a.Window.Bands {
-		if b.Kind == shot.Stabiliser && b.Verdict == glass.Holds {
-			floor = max(floor, b.ToS)
-		}
-	}
-	return floor
-}
-
 // addBenches adds each camera of the day as it is held, its glass, and what is known of
 // its stacks.
 func (d *Desk) addBenches(ctx context.Context, r *card.CardRequest) error {
@@ -90,7 +73,7 @@ func (d *Desk) addBenches(ctx context.Context, r *card.CardRequest) error {
 		if err != nil {
 			return err
 		}
-		r.Benches = append(r.Benches, card.CardBench{CameraID: s.CameraID, RigID: s.RigID, Camera: b.Camera.Name, Optics: b.Optics, Profile: b.Camera.Profile, Kit: b.Kit,
+		r.Benches = append(r.Benches, card.CardBench{Held: *b.held(), Camera: b.Camera.Name,
 			Rig: b.Rig.Measures, SealedPort: b.Camera.SealedPort, WhiteBalance: b.Camera.Recipe.WhiteBalance, Recipe: b.Camera.Recipe.Lines()})
 		for _, f := range b.Filters {
 			if !slices.ContainsFunc(r.Glass, func(g card.CardGlass) bool { return g.ID == f.ID }) {

@@ -2,7 +2,6 @@ package desk
 
 import (
 	"context"
-	"fmt"
 	"pinhole/core/assemble"
 	"pinhole/core/day"
 	"slices"
@@ -60,15 +59,8 @@ func (d *Desk) Day(ctx context.Context, shootID string) (*Day, error) {
 	if shoot.Kept != nil {
 		out.Request.Before = shoot.Kept.Glass
 	}
-	kits := map[string]*dayKit{}
-	for _, s := range shots {
-		if s.StartsAt == nil {
-			out.Unplaced = append(out.Unplaced, s)
-			continue
-		}
-		if err := d.addShot(ctx, out, kits, s, zone); err != nil {
-			return nil, err
-		}
+	if err := d.addShots(ctx, out, shots, zone); err != nil {
+		return nil, err
 	}
 	if out.Request.From, out.Request.To, err = spanOf(&shoot.Day, out.Request.Shots, zone, d.Now()); err != nil {
 		return nil, err
@@ -78,59 +70,90 @@ func (d *Desk) Day(ctx context.Context, shootID string) (*Day, error) {
 	return out, err
 }
 
-// dayKit is a camera's bench, and the stacks of it that are in the request already, by
-// what they were asked for.
-type dayKit struct {
-	*Bench
-	asked map[string]bool
-}
-
-func (d *Desk) addShot(ctx context.Context, out *Day, kits map[string]*dayKit, s store.Shot, zone *time.Location) error {
-	kit := kits[s.CameraID+"/"+s.RigID]
-	if kit == nil {
-		b, err := d.Bench(ctx, s.CameraID, s.RigID)
+// addShots adds the shots that have a time, each camera as it is held, and the glass there
+// is for them, by name.
+func (d *Desk) addShots(ctx context.Context, out *Day, shots []store.Shot, zone *time.Location) error {
+	log, err := d.Store.FieldLogOf(ctx, out.Shoot.ID)
+	if err != nil {
+		return err
+	}
+	benches := map[string]*Bench{}
+	known := map[string]bool{}
+	for _, s := range shots {
+		if s.StartsAt == nil {
+			out.Unplaced = append(out.Unplaced, s)
+			continue
+		}
+		b := benches[s.CameraID+"/"+s.RigID]
+		if b == nil {
+			if b, err = d.Bench(ctx, s.CameraID, s.RigID); err != nil {
+				return err
+			}
+			benches[s.CameraID+"/"+s.RigID], out.Cameras[s.CameraID] = b, b.Camera.Name
+			out.Request.Held = append(out.Request.Held, *b.held())
+		}
+		shot, err := d.dayShot(ctx, b, s, log, zone)
 		if err != nil {
 			return err
 		}
-		kit = &dayKit{b, map[string]bool{}}
-		kits[s.CameraID+"/"+s.RigID], out.Cameras[s.CameraID] = kit, b.Camera.Name
-	}
-	required := kit.stillThere(s.Choices.Required)
-	if key := strings.Join(required, "+"); !kit.asked[key] {
-		kit.asked[key] = true
-		stacks, err := day.OutingStacks(s.CameraID, kit.Rig.ID, kit.Kit, assemble.Choices{Mounted: kit.mounted(), Required: required}, kit.titleOf)
+		out.Request.Shots = append(out.Request.Shots, *shot)
+		stacks, err := day.OutingStacks(b.held(), *shot.Choices, b.titleOf)
 		if err != nil {
-			return fmt.Errorf("the glass of camera %s: %w", s.CameraID, err)
+			continue // what it asks for is not there: the plan says so of the shot
 		}
 		for _, stack := range stacks {
-			if !slices.ContainsFunc(out.Request.Stacks, func(there day.OutingStack) bool { return there.ID == stack.ID }) {
+			if !known[stack.ID] {
+				known[stack.ID] = true
 				out.Request.Stacks = append(out.Request.Stacks, stack)
 			}
 		}
 	}
+	return nil
+}
+
+// dayShot returns a stored shot as a day takes it: the whole of it, the light that was
+// typed, and what was read of it.
+func (d *Desk) dayShot(ctx context.Context, b *Bench, s store.Shot, log []store.FieldEntry, zone *time.Location) (*day.OutingShot, error) {
 	given := s.Answer.Given
-	shot := day.OutingShot{
-		ID: s.ID, Name: s.Name, CameraID: s.CameraID, RigID: kit.Rig.ID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: kit.Camera.PackMin,
-		Offset: given.Offset, Headroom: stop.FromFactor(float64(kit.Optics.ISOCeiling / kit.Optics.ISOBase)),
-		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Required: required, Band: s.Choices.Tolerance, Layers: s.Choices.MaxLayers,
+	choices := s.Choices
+	choices.Mounted = b.stillThere(choices.Mounted)
+	shot := &day.OutingShot{
+		ID: s.ID, Name: s.Name, CameraID: s.CameraID, RigID: b.Rig.ID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: b.Camera.PackMin,
+		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Look: &s.Look, Scene: s.Scene, Choices: &choices,
 	}
 	if shot.Minutes == 0 {
 		shot.Minutes = defaultMinutes
 	}
-	if given.Solve != nil {
+	if given.Solve != nil { // for files and for a page that draws; the plan asks the whole shot
 		shot.EVSet, shot.ShutterS = given.Solve.EVSet, given.Solve.ShutterS
+		shot.Offset, shot.Headroom = given.Offset, b.Optics.ISOCeiling.Over(b.Optics.ISOBase)
 	}
 	if fps, err := stop.ParseRate(s.Look.FPS); err == nil {
 		shot.FPS = float64(fps)
 	}
-	if r := given.Reading; r != nil && shot.Plane == "" {
+	if r := given.Reading; r != nil && given.Settled {
 		shot.Read = &assemble.SceneLight{EV100: &r.EV100, SpreadStops: r.SpreadStops}
 		if low := given.Low; low != nil {
 			shot.Read = &assemble.SceneLight{LowEV100: &low.EV100, HighEV100: &r.EV100, SpreadStops: r.SpreadStops}
 		}
 	}
-	out.Request.Shots = append(out.Request.Shots, shot)
-	return nil
+	readings, err := d.Store.ReadingsOf(ctx, s.ID)
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range readings {
+		if r.Role == "at" {
+			shot.Readings = append(shot.Readings, day.TakenReading{At: r.TakenAt, EV100: r.EV100})
+		}
+	}
+	for _, e := range log {
+		if e.Reading != nil && strings.HasPrefix(e.Turn, s.ID+"/") {
+			shot.Readings = append(shot.Readings, day.TakenReading{At: e.At, EV100: e.Reading.EV100})
+		}
+	}
+	until := shot.From.Add(time.Duration(shot.Minutes) * time.Minute)
+	shot.Readings = slices.DeleteFunc(shot.Readings, func(r day.TakenReading) bool { return r.At.Before(shot.From) || r.At.After(until) })
+	return shot, nil
 }
 
 // stillThere returns those of the ids that the kit holds.

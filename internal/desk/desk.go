@@ -51,12 +51,18 @@ func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error
 	if err := b.hold(ctx, d.Store, rigID); err != nil {
 		return nil, err
 	}
+	b.Optics.Mount = b.Rig.Measures.Mount
 	for _, f := range shelf.filters {
 		if err := b.offer(f, shelf); err != nil {
 			return nil, err
 		}
 	}
 	return b, nil
+}
+
+// held returns the camera as questions are assembled of it.
+func (b *Bench) held() *assemble.Held {
+	return &assemble.Held{CameraID: b.Camera.ID, RigID: b.Rig.ID, Optics: b.Optics, Profile: b.Camera.Profile, Rates: b.Camera.Rates, Kit: b.Kit}
 }
 
 // hold picks the rig: the one of that id, or where it is gone the camera's first.
@@ -98,6 +104,7 @@ func (b *Bench) offer(f store.Filter, s *shelf) error {
 		if seat.Asked.Trial != nil {
 			shown.Counts.TiltUpDeg = seat.Asked.Trial.TiltUpDeg
 		}
+		shown.Counts.Standing = seat.Standing
 		b.Filters = append(b.Filters, shown)
 		b.Fits = append(b.Fits, seat.FitCell)
 		b.Kit = append(b.Kit, *shown.Counts)
@@ -111,8 +118,8 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	if err != nil {
 		return store.Answer{}, err
 	}
-	request := assemble.ShotRequest{Camera: b.Optics, Kit: b.Kit, Look: f.Look, Light: f.Light, Choices: f.Choices, Placed: f.Placed,
-		Profile: b.Camera.Profile, Rates: b.Camera.Rates, Scene: f.Scene}
+	request := *b.held().Shot(f.Look, f.Scene, f.Choices)
+	request.Light, request.Placed = f.Light, f.Placed
 	given, err := calc.AnswerShot(request)
 	if err != nil {
 		return store.Answer{}, err

@@ -3,6 +3,7 @@ package desk
 import (
 	"context"
 	"pinhole/core/day"
+	"pinhole/core/glass"
 	"slices"
 	"time"
 
@@ -52,9 +53,16 @@ func (d *Desk) Year(ctx context.Context, shootID, cameraID string) (*YearOf, err
 	if len(shots) == 0 {
 		return nil, &problem.Fault{Field: "camera", Value: cameraID, Allowed: "a camera with a shot that has a time"}
 	}
-	r := day.YearRequest{PlaceFields: *shoot.Request.Place, Sky: shoot.Request.Sky, Surface: shoot.Request.Surface, EVSet: shots[0].EVSet, Offset: shots[0].Offset, Stacks: []day.OutingStack{}}
+	first := shots[0]
+	r := day.YearRequest{PlaceFields: *shoot.Request.Place, Sky: shoot.Request.Sky, Surface: shoot.Request.Surface, EVSet: first.EVSet, Stacks: []day.OutingStack{},
+		Look: first.Look, Scene: first.Scene, Choices: *first.Choices}
+	for i := range shoot.Request.Held {
+		if h := &shoot.Request.Held[i]; h.CameraID == cameraID && h.RigID == first.RigID {
+			r.Held = h
+		}
+	}
 	for _, s := range shoot.Request.Stacks {
-		if s.CameraID == cameraID && s.RigID == shots[0].RigID && len(s.Effects) == 0 {
+		if s.CameraID == cameraID && s.RigID == first.RigID && glass.SameIDs(s.Effects, first.Choices.Required) {
 			r.Stacks = append(r.Stacks, s)
 		}
 	}
@@ -66,8 +74,8 @@ func (d *Desk) Year(ctx context.Context, shootID, cameraID string) (*YearOf, err
 	slices.Sort(hours)
 	r.Hours = slices.Compact(hours)
 	r.Hours = r.Hours[:min(len(r.Hours), mostHours)]
-	first := shoot.Request.From
-	for at := time.Date(first.Year(), 1, 1, 0, 0, 0, 0, first.Location()); at.Year() == first.Year(); at = at.AddDate(0, 0, 7) {
+	from := shoot.Request.From
+	for at := time.Date(from.Year(), 1, 1, 0, 0, 0, 0, from.Location()); at.Year() == from.Year(); at = at.AddDate(0, 0, 7) {
 		r.Days = append(r.Days, at)
 	}
 	a, err := day.Year(r)

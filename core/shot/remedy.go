@@ -1,0 +1,64 @@
+package shot
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"pinhole/core/glass"
+	"pinhole/core/stop"
+)
+
+// Remedy is a small change that could serve a shot that breaks. It has to be made and
+// judged again before it is offered.
+type Remedy struct {
+	Kind   TradeKind
+	Change Change
+	Does   string
+}
+
+// farthestShutter is how far from the wish another shutter is looked for.
+const farthestShutter = stop.Stops(3)
+
+// Remedies returns what could be tried, of each kind what costs least first: a filter to
+// buy, another shutter, another frame rate, a stand. None that the person has, that the
+// camera cannot do, or that what carries it does not allow.
+func (s *Scene) Remedies() []Remedy {
+	var all []Remedy
+	for _, stops := range glass.Purchasable() {
+		if !s.has(stops) {
+			all = append(all, Remedy{MoreGlass, Change{Glass: &stops}, fmt.Sprintf("a filter of %v stops (%s)", stops, glass.LabelOf(stops))})
+		}
+	}
+	for _, t := range s.otherShutters() {
+		all = append(all, Remedy{AnotherLook, Change{Time: &t}, fmt.Sprintf("a shutter of %s in place of %s", t, s.Question.Setting.Shutter.Spoken())})
+	}
+	if len(s.Rates) > 0 {
+		for _, rate := range s.otherRates() {
+			all = append(all, Remedy{FrameRate, Change{Rate: &rate}, fmt.Sprintf("%v fps", rate)})
+		}
+	}
+	if s.Shaking != nil && s.Shaking.Stabiliser.ShiftsFrames() && s.Carried.CanStand() {
+		all = append(all, Remedy{Stand, Change{Stand: true}, "the stabiliser off and the camera on a stand"})
+	}
+	return all
+}
+
+// otherShutters returns the times that the camera offers beside the one for the wish, the
+// nearest first: of its steps, or where it takes any time of the marked numbers.
+func (s *Scene) otherShutters() []stop.Shutter {
+	target, err := s.target()
+	if err != nil {
+		return nil
+	}
+	steps := s.Steps
+	if len(steps) == 0 {
+		steps = stop.Nominal()
+	}
+	away := func(t stop.Shutter) stop.Stops { return t.Over(target.Offered).Abs() }
+	others := slices.DeleteFunc(slices.Clone(steps), func(t stop.Shutter) bool {
+		return !s.offers(t) || away(t) <= click/2 || away(t) > farthestShutter
+	})
+	slices.SortStableFunc(others, func(a, b stop.Shutter) int { return cmp.Compare(away(a), away(b)) })
+	return others
+}

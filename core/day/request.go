@@ -24,7 +24,7 @@ type OutingRequest struct {
 	Shots     []OutingShot           `json:"shots" maxItems:"60"`
 	Held      []assemble.Held        `json:"held,omitempty" maxItems:"120" doc:"each camera as it is held: with it a shot that says its look is judged whole"`
 	Stacks    []OutingStack          `json:"stacks" maxItems:"5000" doc:"glass by name; what the kit of a shot that is judged whole makes is added"`
-	Titles map[string]string `json:"titles,omitempty" doc:"what filters are called, by their ids"`
+	Titles    map[string]string      `json:"titles,omitempty" doc:"what filters are called, by their ids"`
 	Start     map[string]string      `json:"start,omitempty" doc:"what cameras carry at first: the id of a stack by the id of its camera"`
 	Tolerance *assemble.Tolerance    `json:"tolerance,omitempty"`
 	SwapCost  *float64               `json:"swapCost,omitempty" minimum:"0" maximum:"1000"`

@@ -93,7 +93,7 @@ func Best(q *Question, stacks []Stack) Option {
 	c := newChooser(q)
 	var other Option
 	var leader, plain lead // of all stacks, and of those that do not stand in
-	isRange := q.Light.IsRange()
+	isRange, isServed := q.Light.IsRange(), false
 	for i := range stacks {
 		other = Option{}
 		var mode *Mode
@@ -105,9 +105,10 @@ func Best(q *Question, stacks []Stack) Option {
 		leader.take(&other, key)
 		if !stacks[i].standsIn {
 			plain.take(&other, key)
+			isServed = isServed || other.isOn()
 		}
 	}
-	if plain.isFound && plain.option.isOn() {
+	if isServed {
 		return plain.option
 	}
 	return leader.option

@@ -45,8 +45,8 @@ func bareScene(evSet stop.EV, t stop.Shutter, fps stop.FrameRate, offset, headro
 	}, nil
 }
 
-// bare returns the judges of a shot of which only the light its setting needs is known.
-func (o *Prepared) bare(s *OutingShot, path string) (func(glass.Light) *Battery, error) {
+// bare returns the kit of a shot of which only the light its setting needs is known.
+func (o *Prepared) bare(s *OutingShot, path string) (*kit, error) {
 	takes := func(stack *OutingStack) bool {
 		return s.RigID == stack.RigID && (s.Layers == 0 || stack.Layers <= s.Layers) && glass.SameIDs(s.Required, stack.Effects)
 	}
@@ -78,5 +78,5 @@ func (o *Prepared) bare(s *OutingShot, path string) (func(glass.Light) *Battery,
 	if len(taken) == 0 || slices.ContainsFunc(scene.Stacks, func(s glass.Stack) bool { return len(s.Filters) == 0 }) {
 		return nil, nil
 	}
-	return func(light glass.Light) *Battery { return newBattery(scene, light, id, unmet) }, nil
+	return newKit(scene, id, unmet), nil
 }

@@ -9,21 +9,40 @@ import (
 // Battery is one battery of a shot as it is judged: the scene, in the light of its time.
 // It is the Judge of its shot in the plan.
 type Battery struct {
-	scene *shot.Scene
+	*kit
 	light glass.Light
-	id    func([]*glass.Filter) string
+	// from and until are the minutes of its shot that it lasts.
+	from, until int
+	in          map[stop.Stops]*weighing // by how much brighter the light is
+}
+
+// kit is what the batteries of a shot share.
+type kit struct {
+	scene *shot.Scene
 	// unmet says what of its requirements nothing meets; "" for all met.
 	unmet string
-	in    map[stop.Stops]*weighing // by how much brighter the light is
+	// ids names each of the scene's stacks, and at finds it by that name or by itself.
+	ids []string
+	at  map[string]int
+	of  map[*glass.Stack]int
+}
+
+func newKit(scene *shot.Scene, id func([]*glass.Filter) string, unmet string) *kit {
+	k := &kit{scene: scene, unmet: unmet, ids: make([]string, len(scene.Stacks)), at: make(map[string]int, len(scene.Stacks)), of: make(map[*glass.Stack]int, len(scene.Stacks))}
+	for i := range scene.Stacks {
+		k.ids[i] = id(scene.Stacks[i].Filters)
+		k.at[k.ids[i]], k.of[&scene.Stacks[i]] = i, i
+	}
+	return k
 }
 
 // weighing is what the glass of a kit makes of a battery in one light.
 type weighing struct {
 	scene   *shot.Scene
-	verdict *shot.Verdict // on what the school takes
-	options map[string]*glass.Option
-	costs   map[string]float64
-	judged  map[string]*shot.Verdict
+	verdict *shot.Verdict   // on what the school takes
+	options []*glass.Option // by the index of the stack
+	costs   []float64
+	judged  map[int]*shot.Verdict
 }
 
 // sure returns a verdict that cannot fail: the camera has a shutter for the wish, which
@@ -35,23 +54,35 @@ func sure(v *shot.Verdict, err error) *shot.Verdict {
 	return v
 }
 
-func newBattery(scene *shot.Scene, light glass.Light, id func([]*glass.Filter) string, unmet string) *Battery {
-	return &Battery{scene: scene, light: light, id: id, unmet: unmet, in: map[stop.Stops]*weighing{}}
+func newBattery(k *kit, light glass.Light, from, until int) *Battery {
+	return &Battery{kit: k, light: light, from: from, until: until, in: map[stop.Stops]*weighing{}}
+}
+
+// exposes reports whether some glass exposes the shot in a light, at the shutter wished; of
+// a school that chooses the shutter by more than that nothing is said against it.
+func (b *Battery) exposes(light glass.Light) bool {
+	if b.scene.School != "" {
+		return true
+	}
+	q := b.scene.Question
+	q.Light = light
+	best := glass.Best(&q, b.scene.Stacks)
+	return best.State(&q) != glass.Breaks
 }
 
 // now returns the weighing in the light as it is expected.
-func (b *Battery) now() *weighing { return b.at(0) }
+func (b *Battery) now() *weighing { return b.brighter(0) }
 
-func (b *Battery) at(off stop.Stops) *weighing {
+func (b *Battery) brighter(off stop.Stops) *weighing {
 	if w := b.in[off]; w != nil {
 		return w
 	}
 	there := *b.scene
 	there.Question.Light = b.light
 	there.Question.Light.Low, there.Question.Light.High = b.light.Low.Plus(off), b.light.High.Plus(off)
-	w := &weighing{scene: &there, options: map[string]*glass.Option{}, costs: map[string]float64{}, judged: map[string]*shot.Verdict{}}
+	w := &weighing{scene: &there, options: make([]*glass.Option, len(b.ids)), costs: make([]float64, len(b.ids)), judged: map[int]*shot.Verdict{}}
 	w.verdict = sure(there.Verdict())
-	w.order(b.id)
+	w.order(b.kit)
 	b.in[off] = w
 	return w
 }
@@ -62,16 +93,16 @@ const costStep = 1e-6
 // order gives each stack its cost: that of choosing, and ten times what stays beyond the
 // accepted after ISO and one stop of shutter. It never falls along the order in which the
 // shot itself offers them, so that a shot alone gets the same glass from the plan.
-func (w *weighing) order(id func([]*glass.Filter) string) {
+func (w *weighing) order(k *kit) {
 	q := &w.verdict.Question
 	least := 0.0
 	take := func(o *glass.Option) {
-		name := id(o.Filters)
-		if _, isThere := w.costs[name]; isThere {
+		i := k.of[o.Stack]
+		if w.options[i] != nil {
 			return
 		}
 		least = max(least+costStep, o.Cost+weightExcess*float64(o.Beyond(q)))
-		w.options[name], w.costs[name] = o, least
+		w.options[i], w.costs[i] = o, least
 	}
 	take(&w.verdict.Option)
 	for i := range w.verdict.Options {
@@ -79,23 +110,31 @@ func (w *weighing) order(id func([]*glass.Filter) string) {
 	}
 }
 
-// verdict judges a stack in the light of the weighing.
-func (w *weighing) judge(id string) *shot.Verdict {
-	if v := w.judged[id]; v != nil {
+// judge judges a stack in the light of the weighing.
+func (w *weighing) judge(i int) *shot.Verdict {
+	if v := w.judged[i]; v != nil {
 		return v
 	}
-	v := sure(w.scene.Judge(w.verdict.Question, *w.options[id]))
-	w.judged[id] = v
+	v := sure(w.scene.Judge(w.verdict.Question, *w.options[i]))
+	w.judged[i] = v
 	return v
+}
+
+// option returns the index of a stack that the battery is offered; ok is false for others,
+// and for what only stands in where something else is on.
+func (b *Battery) option(w *weighing, stackID string) (i int, ok bool) {
+	i, ok = b.at[stackID]
+	return i, ok && w.options[i] != nil
 }
 
 // Verdict judges the battery with a stack that it takes; ok is false for others.
 func (b *Battery) Verdict(stackID string) (v *shot.Verdict, ok bool) {
 	w := b.now()
-	if w.options[stackID] == nil {
+	i, ok := b.option(w, stackID)
+	if !ok {
 		return nil, false
 	}
-	return w.judge(stackID), true
+	return w.judge(i), true
 }
 
 // State returns the state of the battery with a stack, and what it comes to in words.
@@ -112,32 +151,36 @@ func (b *Battery) State(stack *Stack) (glass.State, string) {
 
 // Cost returns what the battery costs with a stack in light brighter by off.
 func (b *Battery) Cost(stack *Stack, off stop.Stops) (cost float64, takes bool) {
-	cost, takes = b.at(off).costs[stack.ID]
-	return cost, takes
+	w := b.brighter(off)
+	i, ok := b.option(w, stack.ID)
+	if !ok {
+		return 0, false
+	}
+	return w.costs[i], true
 }
 
 // Breaks reports whether the battery breaks with a stack in light brighter by off. The
 // shutter and the ring stay where they are set for the light that was expected.
 func (b *Battery) Breaks(stack *Stack, off stop.Stops) bool {
 	w := b.now()
-	o := w.options[stack.ID]
-	if o == nil {
+	i, ok := b.option(w, stack.ID)
+	if !ok {
 		return true
 	}
 	if off == 0 {
-		return w.judge(stack.ID).State == glass.Breaks
+		return w.judge(i).State == glass.Breaks
 	}
-	q, shifted := o.Shifted(&w.verdict.Question, off)
+	q, shifted := w.options[i].Shifted(&w.verdict.Question, off)
 	return sure(w.scene.Judge(q, shifted)).State == glass.Breaks
 }
 
 // Setting returns the stops of a stack as it is turned for the battery.
 func (b *Battery) Setting(stack *Stack) stop.Stops {
-	if o := b.now().options[stack.ID]; o != nil {
-		return o.Stops
+	w := b.now()
+	if i, ok := b.option(w, stack.ID); ok {
+		return w.options[i].Stops
 	}
-	need := b.now().verdict.Question.Need()
-	return stack.near(need)
+	return stack.near(w.verdict.Question.Need())
 }
 
 // Scene returns the scene of the battery in its light.

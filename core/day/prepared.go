@@ -119,8 +119,8 @@ func (o *Prepared) take(i int) (isKnown bool, err error) {
 	if err != nil || len(lights) == 0 {
 		return false, err
 	}
-	judges, err := o.judges(s, path)
-	if err != nil || judges == nil {
+	glass, err := o.kitFor(s, path)
+	if err != nil || glass == nil {
 		return false, err
 	}
 	o.lights[s.ID] = lights
@@ -132,7 +132,7 @@ func (o *Prepared) take(i int) (isKnown bool, err error) {
 		until := min(at+pack, s.Minutes)
 		from := s.From.Add(time.Duration(at) * time.Minute)
 		seen := o.lightOf(s, s.From, at, until)
-		b := judges(seen.light())
+		b := newBattery(glass, seen.light(), at, until)
 		o.batteries[s.ID] = append(o.batteries[s.ID], b)
 		q := &b.now().verdict.Question
 		o.Day.Shots = append(o.Day.Shots, Shot{
@@ -143,9 +143,9 @@ func (o *Prepared) take(i int) (isKnown bool, err error) {
 	return true, nil
 }
 
-// judges returns what makes a battery's judge of its light: of the whole shot where that
-// is known, else of the light its setting needs. nil where no glass goes on its camera.
-func (o *Prepared) judges(s *OutingShot, path string) (func(glass.Light) *Battery, error) {
+// kitFor returns what the batteries of a shot are judged with: the whole shot where that is
+// known, else the light its setting needs. nil where no glass goes on its camera.
+func (o *Prepared) kitFor(s *OutingShot, path string) (*kit, error) {
 	i := slices.IndexFunc(o.Held, func(h assemble.Held) bool { return h.CameraID == s.CameraID && h.RigID == s.RigID })
 	if s.Look == nil || i < 0 {
 		return o.bare(s, path)
@@ -173,7 +173,7 @@ func (o *Prepared) judges(s *OutingShot, path string) (func(glass.Light) *Batter
 			o.addStack(&stack)
 		}
 	}
-	return func(light glass.Light) *Battery { return newBattery(ready.Scene, light, id, unmet) }, nil
+	return newKit(ready.Scene, id, unmet), nil
 }
 
 // isoForBare and usualShutter stand for the setting of a shot of which only the light it

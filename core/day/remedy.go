@@ -27,15 +27,22 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	var nearest *attempt
 	served := map[shot.TradeKind]bool{}
 	for _, way := range batteries[0].scene.Remedies() {
-		if served[way.Kind] {
-			continue
+		if served[way.Kind] || way.Kind == shot.MoreGlass && *way.Change.Glass > needed(batteries)+1 {
+			continue // darker than any of it needs
 		}
-		switch a := attemptOn(batteries, way); {
+		if way.Kind == shot.AnotherLook && !helpsExposure(batteries[0], *way.Change.Time) {
+			continue // the wrong way
+		}
+		most := shot.MaxGap + 1
+		if nearest != nil {
+			most = nearest.misses
+		}
+		switch a := attemptOn(batteries, way, most); {
 		case a == nil:
 		case a.state != glass.Breaks:
 			served[way.Kind] = true
-			words = append(words, fmt.Sprintf("%s would serve it", way.Does))
-		case nearest == nil || a.misses < nearest.misses:
+			words = append(words, way.Does()+" would serve it")
+		default:
 			nearest = a
 		}
 	}
@@ -47,22 +54,43 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	}
 	words = append(words, "no filter, shutter, frame rate or hour nearby serves it: bring light, or make it two shots")
 	if nearest != nil {
-		words = append(words, fmt.Sprintf("%s comes nearest, and leaves this: %s", nearest.does, nearest.leaves))
+		words = append(words, fmt.Sprintf("%s comes nearest, and leaves this: %s", nearest.way.Does(), nearest.leaves.Gives()))
 	}
 	return words
 }
 
+// helpsExposure reports whether another shutter goes the way that the exposure needs, where
+// that is what breaks.
+func helpsExposure(b *Battery, t stop.Shutter) bool {
+	v := b.now().verdict
+	if len(v.Strains) == 0 || v.Strains[0].Kind != shot.Exposure || v.Question.Light.IsRange() && v.Option.Verdict == glass.FloatShutter {
+		return true
+	}
+	isLonger := t > v.Question.Setting.Shutter
+	return isLonger == (v.Option.Error < v.Question.Offset)
+}
+
+// needed returns the most glass that any battery needs.
+func needed(batteries []*Battery) stop.Stops {
+	most := batteries[0].now().verdict.Question.Need()
+	for _, b := range batteries[1:] {
+		most = max(most, b.now().verdict.Question.Need())
+	}
+	return most
+}
+
 // attempt is a change and what it makes of all batteries of a shot.
 type attempt struct {
-	does, leaves string
-	state        glass.State
-	misses       stop.Stops
+	way    shot.Remedy
+	state  glass.State
+	misses stop.Stops
+	leaves *shot.Verdict // on the battery that is worst with it
 }
 
 // attemptOn makes a change to every battery and judges it again; nil where it cannot be
-// made, or helps none of them.
-func attemptOn(batteries []*Battery, way shot.Remedy) *attempt {
-	a := &attempt{does: way.Does, state: glass.Holds}
+// made, helps none of them, or leaves a demand that misses by most or more.
+func attemptOn(batteries []*Battery, way shot.Remedy, most stop.Stops) *attempt {
+	a := &attempt{way: way, state: glass.Holds}
 	helps := false
 	for _, b := range batteries {
 		before := b.now()
@@ -70,16 +98,18 @@ func attemptOn(batteries []*Battery, way shot.Remedy) *attempt {
 		if err != nil {
 			return nil // the kit has no room for it
 		}
-		v, err := changed.Verdict()
+		v, err := changed.Best()
 		if err != nil {
 			return nil // the camera has no shutter for it
 		}
-		if a.state = glass.Worse(a.state, v.State); v.State == glass.Breaks {
-			if by := v.Misses(glass.Breaks); a.leaves == "" || by > a.misses {
-				a.misses, a.leaves = by, v.Gives()
-			}
+		by := v.Misses(glass.Breaks)
+		if a.state = glass.Worse(a.state, v.State); v.State == glass.Breaks && (a.leaves == nil || by > a.misses) {
+			a.misses, a.leaves = by, v
 		}
-		helps = helps || v.Misses(glass.Breaks) < before.verdict.Misses(glass.Breaks)
+		if by >= most {
+			return nil
+		}
+		helps = helps || by < before.verdict.Misses(glass.Breaks)
 	}
 	if !helps {
 		return nil
@@ -95,7 +125,11 @@ func (o *Prepared) otherHour(s *OutingShot) (start time.Time, by string) {
 	}
 	there := *s
 	there.Readings = nil // they say nothing of another hour
-	for shift := shiftStep; shift <= farthestShift; shift += shiftStep {
+	step := shiftStep
+	for shift := step; shift <= farthestShift; shift += step {
+		if shift >= time.Hour { // nobody plans by five minutes hours away
+			step = 3 * shiftStep
+		}
 		for _, start := range []time.Time{s.From.Add(shift), s.From.Add(-shift)} {
 			if !o.isFree(s, start) {
 				continue
@@ -111,23 +145,23 @@ func (o *Prepared) otherHour(s *OutingShot) (start time.Time, by string) {
 // servedFrom returns the glass of the first battery of a shot that is served throughout if
 // it begins at an instant, "" where one of them breaks.
 func (o *Prepared) servedFrom(s *OutingShot, start time.Time) string {
-	first := ""
-	for i, b := range o.batteries[s.ID] {
-		pack := &o.Day.Shots[slices.IndexFunc(o.Day.Shots, func(x Shot) bool { return x.Judge == b })]
-		from := int(pack.From.Sub(s.From) / time.Minute)
-		moved := o.lightOf(s, start, from, from+int(pack.To.Sub(pack.From)/time.Minute))
-		there := *b.scene
-		there.Question.Light = moved.light()
-		// Choosing alone is quick, and most hours fail by their light.
-		if best := glass.Best(&there.Question, there.Stacks); best.State(&there.Question) == glass.Breaks && there.School != shot.Free {
+	for _, b := range o.batteries[s.ID] {
+		// One minute is quick, and most hours fail by their light.
+		middle := (b.from + b.until) / 2
+		if !b.exposes(o.lightOf(s, start, middle, middle).light()) {
 			return ""
 		}
-		v := sure(there.Verdict())
+	}
+	first := ""
+	for i, b := range o.batteries[s.ID] {
+		there := *b.scene
+		there.Question.Light = o.lightOf(s, start, b.from, b.until).light()
+		v := sure(there.Best())
 		if v.State == glass.Breaks {
 			return ""
 		}
 		if i == 0 {
-			first = o.Names[b.id(v.Option.Filters)]
+			first = o.Names[b.ids[b.of[v.Option.Stack]]]
 		}
 	}
 	return first

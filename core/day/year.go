@@ -150,7 +150,7 @@ func (r *YearRequest) judge() (judge func(*YearCell), names stackNames, err erro
 	return func(c *YearCell) {
 		there := *scene
 		there.Question.Light = glass.Light{Low: c.EV100, High: c.EV100, Spread: c.SpreadStops}
-		v := sure(there.Verdict())
+		v := sure(there.Best())
 		c.NeedStops, c.ErrorStops = v.Question.Need(), v.Option.Error
 		c.Stack, c.State = id(v.Option.Filters), v.State
 		c.IsServed = v.State == glass.Holds

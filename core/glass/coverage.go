@@ -93,12 +93,16 @@ func Best(q *Question, stacks []Stack) Option {
 	c := newChooser(q)
 	var other Option
 	var leader, plain lead // of all stacks, and of those that do not stand in
-	isRange, isServed := q.Light.IsRange(), false
+	isServed := false
+	var modes []Mode
+	if q.Light.IsRange() {
+		modes = make([]Mode, len(stacks))
+	}
 	for i := range stacks {
 		other = Option{}
 		var mode *Mode
-		if isRange {
-			mode = new(Mode)
+		if modes != nil {
+			mode = &modes[i]
 		}
 		c.weigh(&other, &stacks[i], mode)
 		key := keyOf(&other, i)

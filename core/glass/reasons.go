@@ -117,7 +117,7 @@ func (o *Option) Reasons(q *Question) []string {
 			lines = append(lines, line)
 		}
 	}
-	add(o.consequence(q))
+	add(o.Consequence(q))
 	add(o.doubt(q))
 	if o.standsIn {
 		add("it polarises too: a sky can come out uneven, reflections change, and on a craft the effect comes and goes")
@@ -215,8 +215,8 @@ func (q *Question) acceptance(e stop.Stops) string {
 	return fmt.Sprintf(", %v more than the %s you accept on the %s side%s", off.Abs()-limit, limit.Fraction(), side, around)
 }
 
-// consequence says what the camera must do.
-func (o *Option) consequence(q *Question) string {
+// Consequence says what the camera must do; "" where nothing.
+func (o *Option) Consequence(q *Question) string {
 	switch o.Verdict {
 	case RaiseISO:
 		return fmt.Sprintf("%v lifts the missing %v stops; the shutter stays at %v", o.ISO, o.ISO.Over(q.Setting.ISO), o.Shutter)

@@ -66,7 +66,20 @@ const (
 var kinds = []Kind{Look, Stabiliser, Exposure, Lamps, Wobble, Strobing, Smearing, Frame}
 
 // demands gathers every demand that the scene makes on its shutter.
-func (s *Scene) demands(target stop.Snapped) []Demand {
+func (s *Scene) demands(target stop.Snapped) []Demand { return s.demandsOf(kinds, target) }
+
+// ownDemands leaves out the exposure, which each stack has its own of: to judge one stack,
+// nobody has to know what all of them could do.
+func (s *Scene) ownDemands(target stop.Snapped) []Demand {
+	if s.School == Free || s.School == StabiliserFirst { // they look for a shutter that exposes
+		return s.demands(target)
+	}
+	return s.demandsOf(withoutExposure, target)
+}
+
+var withoutExposure = slices.DeleteFunc(slices.Clone(kinds), func(k Kind) bool { return k == Exposure })
+
+func (s *Scene) demandsOf(kinds []Kind, target stop.Snapped) []Demand {
 	all := make([]Demand, 0, len(kinds))
 	for _, kind := range kinds {
 		if d, isMade := s.demand(kind, target); isMade {

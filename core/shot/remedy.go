@@ -14,7 +14,20 @@ import (
 type Remedy struct {
 	Kind   TradeKind
 	Change Change
-	Does   string
+	from   stop.Shutter // the shutter that another would stand in for
+}
+
+// Does says the change in words.
+func (r *Remedy) Does() string {
+	switch r.Kind {
+	case MoreGlass:
+		return fmt.Sprintf("a filter of %v stops (%s)", *r.Change.Glass, glass.LabelOf(*r.Change.Glass))
+	case AnotherLook:
+		return fmt.Sprintf("a shutter of %s in place of %s", *r.Change.Time, r.from.Spoken())
+	case FrameRate:
+		return fmt.Sprintf("%v fps", *r.Change.Rate)
+	}
+	return "the stabiliser off and the camera on a stand"
 }
 
 // farthestShutter is how far from the wish another shutter is looked for.
@@ -27,19 +40,19 @@ func (s *Scene) Remedies() []Remedy {
 	var all []Remedy
 	for _, stops := range glass.Purchasable() {
 		if !s.has(stops) {
-			all = append(all, Remedy{MoreGlass, Change{Glass: &stops}, fmt.Sprintf("a filter of %v stops (%s)", stops, glass.LabelOf(stops))})
+			all = append(all, Remedy{Kind: MoreGlass, Change: Change{Glass: &stops}})
 		}
 	}
 	for _, t := range s.otherShutters() {
-		all = append(all, Remedy{AnotherLook, Change{Time: &t}, fmt.Sprintf("a shutter of %s in place of %s", t, s.Question.Setting.Shutter.Spoken())})
+		all = append(all, Remedy{AnotherLook, Change{Time: &t}, s.Question.Setting.Shutter})
 	}
 	if len(s.Rates) > 0 {
 		for _, rate := range s.otherRates() {
-			all = append(all, Remedy{FrameRate, Change{Rate: &rate}, fmt.Sprintf("%v fps", rate)})
+			all = append(all, Remedy{Kind: FrameRate, Change: Change{Rate: &rate}})
 		}
 	}
 	if s.Shaking != nil && s.Shaking.Stabiliser.ShiftsFrames() && s.Carried.CanStand() {
-		all = append(all, Remedy{Stand, Change{Stand: true}, "the stabiliser off and the camera on a stand"})
+		all = append(all, Remedy{Kind: Stand, Change: Change{Stand: true}})
 	}
 	return all
 }

@@ -115,7 +115,7 @@ func (s *Scene) after(c Change) (*Verdict, error) {
 	if err != nil {
 		return nil, err
 	}
-	return changed.Verdict()
+	return changed.Best()
 }
 
 // proposals are the changes worth trying: none the camera cannot do, and none that the

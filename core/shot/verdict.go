@@ -47,23 +47,40 @@ func (s *Scene) Verdict() (*Verdict, error) {
 	if err != nil {
 		return nil, err
 	}
-	v := s.verdict(&Window{Target: target, Span: s.span(target.Offered), Demands: s.demands(target)})
+	v := s.verdict(&Window{Target: target, Span: s.span(target.Offered), Demands: s.ownDemands(target)}, true)
+	return &v, nil
+}
+
+// Best returns the same verdict without the other options.
+func (s *Scene) Best() (*Verdict, error) {
+	target, err := s.target()
+	if err != nil {
+		return nil, err
+	}
+	v := s.verdict(&Window{Target: target, Span: s.span(target.Offered), Demands: s.ownDemands(target)}, false)
 	return &v, nil
 }
 
 // verdict takes the school's shutter and the best glass for it.
-func (s *Scene) verdict(w *Window) Verdict {
+func (s *Scene) verdict(w *Window, withOptions bool) Verdict {
 	v := Verdict{Question: s.Question}
 	v.Question.Wished = w.Target.Ideal
 	if s.School == ByAutomatic && s.Automatic != nil {
 		stack, set := s.Automatic.Nearest(s.Question.Light.High, w.Target.Offered, s.Stacks)
 		v.Question.Setting.Shutter = set.Shutter
-		v.Options = glass.Choose(&v.Question, s.Stacks)
 		v.Option = glass.Weigh(&v.Question, stack)
 	} else {
 		v.Question.Setting.Shutter = s.chosen(w)
+	}
+	if withOptions {
 		v.Options = glass.Choose(&v.Question, s.Stacks)
+	}
+	switch {
+	case v.Option.Stack != nil:
+	case withOptions:
 		v.Option = v.Options[0]
+	default:
+		v.Option = glass.Best(&v.Question, s.Stacks)
 	}
 	s.judge(w, &v)
 	return v
@@ -81,7 +98,7 @@ func (s *Scene) Judge(q glass.Question, o glass.Option) (*Verdict, error) {
 	}
 	q.Wished = target.Ideal
 	v := Verdict{Question: q, Option: o}
-	there.judge(&Window{Target: target, Demands: there.demands(target)}, &v)
+	there.judge(&Window{Target: target, Demands: there.ownDemands(target)}, &v)
 	return &v, nil
 }
 
@@ -123,11 +140,11 @@ func (s *Scene) strains(w *Window, q *glass.Question, o *glass.Option) (glass.St
 		}
 	}
 	taken := o.Shutters()
+	add(Exposure, o.State(q), o.Misses(q)) // of the glass taken, not of any there is
 	for _, d := range w.Demands {
 		at := taken
 		switch d.Kind {
-		case Exposure: // of the glass taken, not of any there is
-			add(Exposure, o.State(q), o.Misses(q))
+		case Exposure:
 			continue
 		case Look: // what the exposure takes from the look counts as its own strain
 			at = stop.Span{From: q.Setting.Shutter, To: q.Setting.Shutter}
@@ -216,7 +233,7 @@ func (v *Verdict) Gives() string {
 	case first.Spread != 0:
 		return fmt.Sprintf("%s breaks if the light is off by %s stops", first.Kind.Name(), first.Spread.Signed())
 	case first.Kind == Exposure:
-		return "the exposure gives way: " + v.Option.Reasons(&v.Question)[1]
+		return "the exposure gives way: " + v.Option.Consequence(&v.Question)
 	case first.Kind == Fit:
 		return fmt.Sprintf("the fit of %s on this rig: %s", v.Option.Filters[0].ID, v.scene.Standings[v.Option.Filters[0].ID])
 	}

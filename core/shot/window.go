@@ -67,7 +67,7 @@ func (s *Scene) Window() (*Window, error) {
 		together = both("", together, d)
 	}
 	w.Overlap = together.Bands(w.Span)
-	w.Verdict = s.verdict(w)
+	w.Verdict = s.verdict(w, true)
 	w.Marks = s.marks(w)
 	return w, nil
 }

@@ -61,15 +61,15 @@ type CoverageAnswer struct {
 type CoverageRow struct {
 	Name  string         `json:"name"`
 	Cells []CoverageCell `json:"cells"`
-	Gaps  []CoverageGap  `json:"gaps" doc:"where no glass is on"`
+	Gaps  []CoverageGap  `json:"gaps" doc:"where no glass holds"`
 }
 
-// CoverageGap is a stretch of light in which no glass is on.
+// CoverageGap is a stretch of light in which no glass holds.
 type CoverageGap struct {
 	FromEV100 stop.EV `json:"fromEv100"`
 	ToEV100   stop.EV `json:"toEv100"`
 	TooDark   bool    `json:"tooDark" doc:"light is missing: no glass would help"`
-	Closes    string  `json:"closes,omitempty" doc:"as a label, the one filter that closes most of it"`
+	Closes    string  `json:"closes,omitempty" doc:"as a label, the one filter that closes most of it; left out where none does"`
 	Left      int     `json:"left" doc:"how many of its columns stay open with that"`
 }
 
@@ -91,9 +91,6 @@ type Purchase struct {
 	Open   float64      `json:"open" doc:"what stays open"`
 }
 
-// twinStops is how near two filters are when one does for both.
-const twinStops = stop.Stops(1.0 / 6)
-
 // Coverage answers coverage.
 func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 	if r.HighEV100 <= r.LowEV100 {
@@ -114,6 +111,8 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 		a.LightsEV100 = append(a.LightsEV100, r.LowEV100+(r.HighEV100-r.LowEV100)*stop.EV(i)/stop.EV(r.Columns-1))
 	}
 	used := map[string]bool{}
+	inventory := glass.NewInventory(b.Kit, b.Rules)
+	var open []glass.Question
 	for i, row := range glass.Cover(questions, a.LightsEV100, b.Stacks) {
 		for _, cell := range row {
 			out := CoverageCell{Filters: glass.IDs(cell.Best.Filters), Stops: cell.Best.Stops, ErrorStops: cell.Best.Error, State: cell.State, Layers: len(cell.Best.Filters)}
@@ -126,35 +125,32 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 			a.Rows[i].Cells = append(a.Rows[i].Cells, out)
 		}
 		a.Rows[i].Gaps = []CoverageGap{}
-		for _, g := range questions[i].Gaps(row, a.LightsEV100) {
+		gaps, err := inventory.Gaps(&questions[i], row, a.LightsEV100)
+		if err != nil {
+			return nil, err
+		}
+		for _, g := range gaps {
 			gap := CoverageGap{FromEV100: a.LightsEV100[g.From], ToEV100: a.LightsEV100[g.To], TooDark: g.Dark, Left: g.Left}
-			if !g.Dark {
+			if g.Closes > 0 {
 				gap.Closes = glass.LabelOf(g.Closes)
 			}
 			a.Rows[i].Gaps = append(a.Rows[i].Gaps, gap)
-		}
-	}
-	a.compare(b, used)
-	a.Closer = r.closer(questions, a, b)
-	return a, a.want(&r, b)
-}
-
-// closer finds the filter that closes most of the gaps of all rows.
-func (r *CoverageRequest) closer(questions []glass.Question, a *CoverageAnswer, b *assemble.Setup) *Purchase {
-	var open []glass.Wanted
-	for i, row := range a.Rows {
-		for _, g := range row.Gaps {
-			for _, ev := range a.LightsEV100 {
-				if !g.TooDark && ev >= g.FromEV100 && ev <= g.ToEV100 {
-					at := questions[i]
-					at.Light = glass.Light{Low: ev, High: ev}
-					open = append(open, at.Wants(1))
-				}
+			for j := g.From; j <= g.To && !g.Dark; j++ {
+				at := questions[i]
+				at.Light = glass.Light{Low: a.LightsEV100[j], High: a.LightsEV100[j]}
+				open = append(open, at)
 			}
 		}
 	}
-	single, _ := glass.Buy(open, b.Stacks, b.Rules.MaxLayers)
-	return purchaseOf(single)
+	a.compare(b, used)
+	closes, closed, err := inventory.Closer(open)
+	if err != nil {
+		return nil, err
+	}
+	if closed > 0 {
+		a.Closer = purchaseOf(glass.Purchase{Stops: []stop.Stops{closes}, Closes: float64(closed), Open: float64(len(open) - closed)})
+	}
+	return a, a.want(&r, inventory, b)
 }
 
 func (l CoverageLook) name(t stop.Shutter) string {
@@ -185,7 +181,7 @@ func (a *CoverageAnswer) compare(b *assemble.Setup, used map[string]bool) {
 			a.Idle = append(a.Idle, f.ID)
 		}
 		for j := range b.Kit[:i] {
-			if g := &b.Kit[j]; g.Kind == glass.ND && !g.Unfit && (f.Stops-g.Stops).Abs() < twinStops {
+			if g := &b.Kit[j]; g.Kind == glass.ND && !g.Unfit && (f.Stops-g.Stops).Abs() < glass.TwinStops {
 				a.Twins = append(a.Twins, []string{g.ID, f.ID})
 			}
 		}
@@ -193,7 +189,7 @@ func (a *CoverageAnswer) compare(b *assemble.Setup, used map[string]bool) {
 }
 
 // want says what to buy and what to carry for the light that is met.
-func (a *CoverageAnswer) want(r *CoverageRequest, b *assemble.Setup) error {
+func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b *assemble.Setup) error {
 	if len(r.Wanted) == 0 {
 		return nil
 	}
@@ -207,24 +203,25 @@ func (a *CoverageAnswer) want(r *CoverageRequest, b *assemble.Setup) error {
 		if err != nil {
 			return err
 		}
-		wants := func(spread stop.Stops) glass.Wanted {
-			at.Question.Light = glass.Light{Low: w.LowEV100.Plus(-spread), High: w.HighEV100.Plus(spread)}
-			out := at.Question.Wants(cmp.Or(w.Weight, 1))
-			out.Layers = w.MaxLayers
-			return out
-		}
-		wanted, planned = append(wanted, wants(0)), append(planned, wants(w.SpreadStops))
+		met := glass.Wanted{Question: at.Question, Weight: cmp.Or(w.Weight, 1), Layers: w.MaxLayers}
+		met.Question.Light = glass.Light{Low: w.LowEV100, High: w.HighEV100}
+		spread := met
+		spread.Question.Light = glass.Light{Low: w.LowEV100.Plus(-w.SpreadStops), High: w.HighEV100.Plus(w.SpreadStops)}
+		wanted, planned = append(wanted, met), append(planned, spread)
 	}
-	single, pair := glass.Buy(wanted, b.Stacks, b.Rules.MaxLayers)
+	single, pair, err := inventory.Buy(wanted)
+	if err != nil {
+		return err
+	}
 	a.Single = purchaseOf(single)
 	if pair.Closes > single.Closes {
 		a.Pair = purchaseOf(pair)
 	}
-	carried, hopeless, err := a.carry(r, b, wanted, planned)
+	carried, hopeless, err := a.carry(inventory, b, wanted, planned)
 	if err != nil {
 		return err
 	}
-	spare, _, found, err := glass.Spare(b.Kit, carried, wanted, swing, b.Rules)
+	spare, _, found, err := inventory.Spare(carried, wanted, swing)
 	if err != nil {
 		return err
 	}
@@ -248,15 +245,15 @@ const swing = stop.Stops(1)
 
 // carry finds the fewest filters for the light with its spread, where the kit
 // serves that at all, and the light that it does not serve even without.
-func (a *CoverageAnswer) carry(r *CoverageRequest, b *assemble.Setup, wanted, planned []glass.Wanted) (carried, hopeless []int, err error) {
-	_, wide, err := glass.Carry(b.Kit, planned, b.Rules)
+func (a *CoverageAnswer) carry(inventory *glass.Inventory, b *assemble.Setup, wanted, planned []glass.Wanted) (carried, hopeless []int, err error) {
+	wide, err := inventory.Unserved(planned)
 	if err != nil {
 		return nil, nil, err
 	}
 	for _, i := range wide {
 		planned[i] = wanted[i]
 	}
-	carried, hopeless, err = glass.Carry(b.Kit, planned, b.Rules)
+	carried, hopeless, err = inventory.Carry(planned)
 	for _, i := range carried {
 		a.Carry = append(a.Carry, b.Kit[i].ID)
 	}

@@ -41,165 +41,216 @@ func TestCoverIsChoosingCellByCell(t *testing.T) {
 	}
 }
 
+// wantedAt is light that needs so many stops of glass at noon's setting.
+func wantedAt(need, weight float64) Wanted {
+	q := *noon(0)
+	ev := q.Setting.EV().Plus(stop.Stops(need))
+	q.Light = Light{Low: ev, High: ev}
+	return Wanted{Question: q, Weight: weight}
+}
+
 func TestBuyNamesWhatClosesMost(t *testing.T) {
 	kit := []Filter{{ID: "nd8", Kind: ND, Stops: 3}}
-	stacks := mustStack(t, kit, Rules{})
-	q := noon(0)
-	want := func(need, weight float64) Wanted {
-		there := *q
-		ev := q.Setting.EV().Plus(stop.Stops(need))
-		there.Light = Light{Low: ev, High: ev}
-		return there.Wants(weight)
-	}
-	wanted := []Wanted{want(3, 5), want(6, 2), want(9, 3)}
-	// Six stops close 6 alone and 9 together with the ND8.
-	single, pair := Buy(wanted, stacks, 2)
-	if !slices.Equal(single.Stops, []stop.Stops{6}) || single.Closes != 5 || single.Open != 0 {
-		t.Errorf("the single filter is %+v, want 6 stops that close 5", single)
+	// The ND8 serves 3 to 4.3; ISO lifts what is darker. Six stops serve 7 alone, and 10
+	// together with it.
+	wanted := []Wanted{wantedAt(3, 5), wantedAt(7, 2), wantedAt(10, 3)}
+	single, pair, err := NewInventory(kit, Rules{}).Buy(wanted)
+	if err != nil || single.Closes != 5 || single.Open != 0 {
+		t.Errorf("the single filter is %+v, %v, want one that closes 5", single, err)
 	}
 	if pair.Closes != 5 {
 		t.Errorf("the pair is %+v", pair)
 	}
-	// In one layer only two filters close both.
-	single, pair = Buy(wanted, mustStack(t, kit, Rules{MaxLayers: 1}), 1)
-	if single.Closes != 3 || !slices.Equal(pair.Stops, []stop.Stops{6, 9}) || pair.Closes != 5 {
-		t.Errorf("in one layer: %+v and %+v", single, pair)
-	}
-	if single, _ = Buy([]Wanted{want(-7, 1)}, stacks, 2); single.Closes != 0 || single.Open != 1 {
+	// Nothing is bought against the dark.
+	if single, _, _ = NewInventory(kit, Rules{}).Buy([]Wanted{wantedAt(-9, 1)}); single.Closes != 0 || single.Open != 1 {
 		t.Errorf("glass is bought against the dark: %+v", single)
 	}
 }
 
-// What ISO makes good is no reason to buy glass.
-func TestWantsCountWhatISOLifts(t *testing.T) {
-	q := noon(0)
-	at := func(low, high float64) Wanted {
-		there := *q
-		there.Light = Light{Low: q.Setting.EV().Plus(stop.Stops(low)), High: q.Setting.EV().Plus(stop.Stops(high))}
-		return there.Wants(1)
+// randomInventory is a kit with glass of every sort, and rules that mount and require some.
+func randomInventory(r *rand.Rand) ([]Filter, Rules) {
+	kit := []Filter{}
+	for i := range 1 + r.IntN(5) {
+		kit = append(kit, Filter{ID: string(rune('a' + i)), Kind: ND, Stops: stop.Stops(1 + r.IntN(8)), Closed: r.IntN(4) == 0})
 	}
-	if w := at(-3, -3); !w.servedBy(pile{}) {
-		t.Errorf("three stops short is lifted by four of ISO, and wanted is %+v", w)
+	rules := Rules{MaxLayers: 1 + r.IntN(2)}
+	if r.IntN(3) == 0 {
+		kit = append(kit, Filter{ID: "var", Kind: Variable, Stops: 1, Most: 4 + stop.Stops(r.IntN(3))})
 	}
-	if w := at(3, 6); !w.servedBy(pile{stops: 6}) || w.servedBy(pile{stops: 5}) {
-		t.Errorf("a range of three stops wants %+v", w)
+	if r.IntN(3) == 0 {
+		kit = append(kit, Filter{ID: "uv", Kind: Clear, Stops: 0.1})
+		rules.Mounted = []string{"uv"}
 	}
-	if w := at(5, 5); w.servedBy(pile{stops: 6}) {
-		t.Errorf("one light wants %+v", w)
+	if r.IntN(4) == 0 {
+		kit = append(kit, Filter{ID: "pol", Kind: Polariser, Stops: 1.5})
+		rules.Required = []string{"pol"}
 	}
+	return kit, rules
 }
 
-// What is bought really closes what it says: with the new filters in the kit, the
-// weight that stays open is the one named.
+func randomWants(r *rand.Rand) []Wanted {
+	var wanted []Wanted
+	for range 10 {
+		w := wantedAt(12*r.Float64()-2, 1+float64(r.IntN(3)))
+		w.Question.Light.Low = w.Question.Light.High.Plus(-stop.Stops(3 * r.Float64()))
+		wanted = append(wanted, w)
+	}
+	return wanted
+}
+
+// What is bought really closes what it says: with the new filters in the kit and asked
+// again, the weight that stays open is the one named; whatever is mounted and required.
 func TestBuyingClosesWhatItSays(t *testing.T) {
 	r := rand.New(rand.NewPCG(9, 10))
-	q := noon(0)
-	for range 60 {
-		var kit []Filter
-		for i := range 1 + r.IntN(4) {
-			kit = append(kit, Filter{ID: string(rune('a' + i)), Kind: ND, Stops: stop.Stops(1 + r.IntN(8)), Closed: r.IntN(4) == 0})
+	for range 120 {
+		kit, rules := randomInventory(r)
+		wanted := randomWants(r)
+		single, pair, err := NewInventory(kit, rules).Buy(wanted)
+		if err != nil {
+			t.Fatal(err)
 		}
-		var wanted []Wanted
-		for range 12 {
-			there := *q
-			high := q.Setting.EV().Plus(stop.Stops(10 * r.Float64()))
-			there.Light = Light{Low: high.Plus(-stop.Stops(1.4 * r.Float64())), High: high}
-			w := there.Wants(1 + float64(r.IntN(3)))
-			w.Layers = r.IntN(3)
-			wanted = append(wanted, w)
-		}
-		layers := 1 + r.IntN(2)
-		rules := Rules{MaxLayers: layers}
-		single, pair := Buy(wanted, mustStack(t, kit, rules), layers)
 		for _, p := range []Purchase{single, pair} {
 			bigger := slices.Clone(kit)
 			for i, s := range p.Stops {
 				bigger = append(bigger, Filter{ID: string(rune('x' + i)), Kind: ND, Stops: s})
 			}
 			open := 0.0
-			for _, w := range unserved(wanted, mustStack(t, bigger, rules)) {
-				open += w.Weight
+			for _, w := range wanted {
+				if !servedPlainly(t, bigger, rules, w) {
+					open += w.Weight
+				}
 			}
 			if open != p.Open {
-				t.Fatalf("%v stops leave %v open, with them in the kit %v stay open", p.Stops, p.Open, open)
+				t.Fatalf("%v stops leave %v open, with them in the kit %v stay open: %+v %+v", p.Stops, p.Open, open, kit, rules)
 			}
 		}
 	}
 }
 
+// servedPlainly asks whether any stack of a kit serves a want, one by one.
+func servedPlainly(t *testing.T, kit []Filter, rules Rules, w Wanted) bool {
+	t.Helper()
+	for _, o := range Choose(&w.Question, mustStack(t, kit, rules)) {
+		if o.State(&w.Question) != Breaks {
+			return true
+		}
+	}
+	return false
+}
+
+// The fewest are enough, no fewer are, and what is hopeless is served by nothing.
 func TestCarryTakesTheFewest(t *testing.T) {
-	q := noon(0)
-	at := func(need float64) Wanted {
-		there := *q
-		ev := q.Setting.EV().Plus(stop.Stops(need))
-		there.Light = Light{Low: ev, High: ev}
-		return there.Wants(1)
+	r := rand.New(rand.NewPCG(21, 22))
+	for range 60 {
+		kit, rules := randomInventory(r)
+		wanted := randomWants(r)
+		carried, hopeless, err := NewInventory(kit, rules).Carry(wanted)
+		if err != nil {
+			t.Fatal(err)
+		}
+		part := func(set []int) []Filter {
+			var some []Filter
+			for i, f := range kit {
+				if slices.Contains(set, i) || slices.Contains(rules.Mounted, f.ID) || slices.Contains(rules.Required, f.ID) {
+					some = append(some, f)
+				}
+			}
+			return some
+		}
+		for i, w := range wanted {
+			isHopeless := slices.Contains(hopeless, i)
+			if isHopeless == servedPlainly(t, kit, rules, w) {
+				t.Fatalf("hopeless %v, and the whole kit says otherwise of %d", hopeless, i)
+			}
+			if !isHopeless && !servedPlainly(t, part(carried), rules, w) {
+				t.Fatalf("%v is carried and does not serve %d", carried, i)
+			}
+		}
+		for k := range carried { // none of them can stay at home
+			fewer := slices.Delete(slices.Clone(carried), k, k+1)
+			if !slices.ContainsFunc(wanted, func(w Wanted) bool {
+				return servedPlainly(t, kit, rules, w) && !servedPlainly(t, part(fewer), rules, w)
+			}) {
+				t.Fatalf("%v is carried, and %v would do", carried, fewer)
+			}
+		}
 	}
-	kit := []Filter{{ID: "a", Kind: ND, Stops: 1}, {ID: "b", Kind: ND, Stops: 2}, {ID: "c", Kind: ND, Stops: 3}, {ID: "d", Kind: ND, Stops: 5}}
-	carried, hopeless, err := Carry(kit, []Wanted{at(3), at(5), at(8), at(14)}, Rules{})
-	if err != nil || !slices.Equal(carried, []int{2, 3}) || !slices.Equal(hopeless, []int{3}) {
-		t.Errorf("carried %v, hopeless %v, %v", carried, hopeless, err)
+	big := []Filter{}
+	for i := range MaxCarried + 4 {
+		big = append(big, Filter{ID: string(rune('a' + i)), Kind: ND, Stops: 9})
 	}
-	if carried, _, _ = Carry(kit, []Wanted{at(0)}, Rules{}); len(carried) != 0 {
-		t.Errorf("%v is carried for nothing", carried)
-	}
-	big := slices.Clone(kit)
-	for i := range MaxCarried {
-		big = append(big, Filter{ID: string(rune('m' + i)), Kind: ND, Stops: 9})
-	}
-	if carried, _, err = Carry(big, []Wanted{at(3), at(5), at(8)}, Rules{}); err != nil || len(carried) > 3 {
-		t.Errorf("of a large kit %v is carried, %v", carried, err)
+	if carried, _, err := NewInventory(big, Rules{}).Carry([]Wanted{wantedAt(9, 1)}); err != nil || len(carried) != 1 {
+		t.Errorf("of a large kit of twins %v is carried, %v", carried, err)
 	}
 }
 
-// A gap's filter, put into the kit, closes all of the gap but what it leaves.
+// Light that widens is never served where narrower light was hopeless.
+func TestWiderLightIsNotEasier(t *testing.T) {
+	r := rand.New(rand.NewPCG(31, 32))
+	for range 300 {
+		kit, rules := randomInventory(r)
+		w := randomWants(r)[0]
+		wider := w
+		wider.Question.Light.Low, wider.Question.Light.High = wider.Question.Light.Low.Plus(-1), wider.Question.Light.High.Plus(1)
+		if !servedPlainly(t, kit, rules, w) && servedPlainly(t, kit, rules, wider) {
+			t.Fatalf("%+v is hopeless, and served a stop wider both ways: %+v", w.Question.Light, kit)
+		}
+	}
+}
+
+// A gap's filter, put into the kit and asked again, closes all of the gap but what it
+// leaves; and the gaps are just what nothing holds.
 func TestGapsAreClosedByWhatTheyName(t *testing.T) {
 	evs := lights(2, 17, 31)
-	for i, q := range looks(6) {
-		kit := []Filter{{ID: "a", Kind: ND, Stops: 2}, {ID: "b", Kind: ND, Stops: 6.3}}
-		row := Cover([]Question{q}, evs, mustStack(t, kit, Rules{}))[0]
+	r := rand.New(rand.NewPCG(41, 42))
+	for range 40 {
+		kit, rules := randomInventory(r)
+		q := looks(6)[r.IntN(6)]
+		row := Cover([]Question{q}, evs, mustStack(t, kit, rules))[0]
+		gaps, err := NewInventory(kit, rules).Gaps(&q, row, evs)
+		if err != nil {
+			t.Fatal(err)
+		}
 		seen := 0
-		for _, g := range q.Gaps(row, evs) {
+		for _, g := range gaps {
 			seen += g.To - g.From + 1
-			if g.Dark {
+			if g.Dark || g.Closes == 0 {
 				continue
 			}
-			bigger := mustStack(t, append(slices.Clone(kit), Filter{ID: "x", Kind: ND, Stops: g.Closes}), Rules{MaxLayers: 1})
+			bigger := mustStack(t, append(slices.Clone(kit), Filter{ID: "x", Kind: ND, Stops: g.Closes}), rules)
 			open := 0
 			for _, c := range Cover([]Question{q}, evs[g.From:g.To+1], bigger)[0] {
-				if c.State != Holds {
+				if !c.Holds {
 					open++
 				}
 			}
 			if open != g.Left {
-				t.Errorf("look %d: %+v leaves %d open", i, g, open)
+				t.Errorf("%+v leaves %d open: %+v %+v", g, open, kit, rules)
 			}
 		}
 		failing := 0
 		for _, c := range row {
-			if c.State != Holds {
+			if !c.Holds {
 				failing++
 			}
 		}
 		if seen != failing {
-			t.Errorf("look %d: gaps hold %d of %d cells", i, seen, failing)
+			t.Errorf("gaps hold %d of %d cells", seen, failing)
 		}
 	}
 }
 
 func TestSpareServesLightThatMoved(t *testing.T) {
-	q := noon(0)
-	ev := q.Setting.EV().Plus(5)
-	there := *q
-	there.Light = Light{Low: ev, High: ev}
-	wanted := []Wanted{there.Wants(1)}
-	kit := []Filter{{ID: "a", Kind: ND, Stops: 5}, {ID: "b", Kind: ND, Stops: 6, Unfit: true}, {ID: "c", Kind: ND, Stops: 6}, {ID: "d", Kind: ND, Stops: 4}, {ID: "e", Kind: ND, Stops: 9}}
-	spare, adds, found, err := Spare(kit, []int{0}, wanted, 1, Rules{})
+	// Without headroom, so that ISO does not serve what is darker.
+	w := wantedAt(5, 1)
+	w.Question.Ceiling = w.Question.Setting.ISO
+	kit := []Filter{{ID: "a", Kind: ND, Stops: 5}, {ID: "b", Kind: ND, Stops: 3, Unfit: true}, {ID: "c", Kind: ND, Stops: 3}, {ID: "d", Kind: ND, Stops: 2.6}, {ID: "e", Kind: ND, Stops: 9}}
+	spare, adds, found, err := NewInventory(kit, Rules{MaxLayers: 1}).Spare([]int{0}, []Wanted{w}, 2)
 	if err != nil || !found || spare != 3 || adds != 1 {
 		t.Errorf("spare %d adds %v, %t, %v; want the lighter of two that each serve one way", spare, adds, found, err)
 	}
-	if _, _, found, _ = Spare(kit, []int{0, 2, 3}, wanted, 1, Rules{}); found {
-		t.Error("a spare is named where what is carried serves both ways")
+	if _, _, found, _ = NewInventory(kit, Rules{MaxLayers: 1}).Spare([]int{0, 2, 3}, []Wanted{w}, 2); found {
+		t.Error("a spare is named where what is carried serves as much")
 	}
 }
 
@@ -234,11 +285,13 @@ func BenchmarkCoverage14x12x40(b *testing.B) {
 			for _, ev := range evs {
 				q := questions[i]
 				q.Light = Light{Low: ev, High: ev}
-				wanted = append(wanted, q.Wants(1))
+				wanted = append(wanted, Wanted{Question: q, Weight: 1})
 			}
 		}
 		for b.Loop() {
-			Buy(wanted, stacks, 2)
+			if _, _, err := NewInventory(caseOf14(), Rules{}).Buy(wanted); err != nil {
+				b.Fatal(err)
+			}
 		}
 	})
 }

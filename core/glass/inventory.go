@@ -1,0 +1,104 @@
+package glass
+
+import (
+	"fmt"
+	"slices"
+
+	"pinhole/core/stop"
+)
+
+// Inventory is a kit and the rules by which stacks are built from it, for asking what it
+// covers, what to buy and what to carry. Each answer is what asking again would give.
+type Inventory struct {
+	kit   []Filter
+	rules Rules
+	built map[string][]Stack
+}
+
+// NewInventory returns the inventory of a kit, which must not change while it is in use.
+func NewInventory(kit []Filter, rules Rules) *Inventory {
+	return &Inventory{kit: kit, rules: rules, built: map[string][]Stack{}}
+}
+
+// layered returns the rules with another number of layers, 0 for their own.
+func (v *Inventory) layered(layers int) Rules {
+	rules := v.rules
+	if layers > 0 {
+		rules.MaxLayers = layers
+	}
+	return rules
+}
+
+// stacks returns what the kit makes in so many layers.
+func (v *Inventory) stacks(layers int) ([]Stack, error) {
+	key := fmt.Sprint(layers)
+	if v.built[key] == nil {
+		stacks, err := Stacks(v.kit, v.layered(layers))
+		if err != nil {
+			return nil, err
+		}
+		v.built[key] = stacks
+	}
+	return v.built[key], nil
+}
+
+// with returns what the kit makes with new grey filters, of that only the stacks that hold
+// all of them.
+func (v *Inventory) with(layers int, extra ...stop.Stops) ([]Stack, error) {
+	key := fmt.Sprint(layers, extra)
+	if stacks, isBuilt := v.built[key]; isBuilt {
+		return stacks, nil
+	}
+	bigger := v.kit[:len(v.kit):len(v.kit)]
+	for i, s := range extra {
+		bigger = append(bigger, Filter{ID: fmt.Sprintf("new glass %d", i), Kind: ND, Stops: s})
+	}
+	stacks, err := Stacks(bigger, v.layered(layers))
+	if err != nil {
+		return nil, err
+	}
+	fresh := bigger[len(v.kit):]
+	v.built[key] = slices.DeleteFunc(stacks, func(s Stack) bool {
+		for i := range fresh {
+			if !slices.Contains(s.Filters, &fresh[i]) {
+				return true
+			}
+		}
+		return false
+	})
+	return v.built[key], nil
+}
+
+// Wanted is light that somebody really meets.
+type Wanted struct {
+	// Question is its look, its light and its choices.
+	Question Question
+	// Weight is how often it is met, above 0.
+	Weight float64
+	// Layers is the most loose layers there, 0 for as many as the rules have.
+	Layers int
+}
+
+// brighter returns the same light, brighter by off.
+func (w Wanted) brighter(off stop.Stops) Wanted {
+	w.Question.Light.Low, w.Question.Light.High = w.Question.Light.Low.Plus(off), w.Question.Light.High.Plus(off)
+	return w
+}
+
+// serves reports whether some of the stacks serves a want: its exposure does not break.
+func (w *Wanted) servedBy(stacks []Stack) bool { return anyOf(&w.Question, stacks, Tight) }
+
+// Unserved returns the indices of the wants that nothing of the kit serves.
+func (v *Inventory) Unserved(wanted []Wanted) ([]int, error) {
+	var open []int
+	for i := range wanted {
+		stacks, err := v.stacks(wanted[i].Layers)
+		if err != nil {
+			return nil, err
+		}
+		if !wanted[i].servedBy(stacks) {
+			open = append(open, i)
+		}
+	}
+	return open, nil
+}

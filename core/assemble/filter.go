@@ -1,6 +1,7 @@
 package assemble
 
 import (
+	"cmp"
 	"fmt"
 
 	"pinhole/core/angle"
@@ -12,22 +13,23 @@ import (
 
 // KitFilter is a filter as a request states it.
 type KitFilter struct {
-	ID            string       `json:"id" minLength:"1" maxLength:"100"`
-	Stops         stop.Stops   `json:"stops" minimum:"0" maximum:"40" doc:"as printed: the total of a hybrid, the least of a variable, 0 for a graduated filter"`
-	Kind          glass.Kind   `json:"kind" enum:"nd,nd-polariser,polariser,variable,graduated,clear,mist,night"`
-	MinStops      *stop.Stops  `json:"minStops,omitempty" minimum:"0" maximum:"40" doc:"variable: the lightest setting"`
-	MaxStops      *stop.Stops  `json:"maxStops,omitempty" minimum:"0" maximum:"40" doc:"variable: the darkest setting"`
-	MeasuredStops *stop.Stops  `json:"measuredStops,omitempty" minimum:"-1" maximum:"40" doc:"replaces stops"`
-	StdErrStops   stop.Stops   `json:"stdErrStops,omitempty" minimum:"0" maximum:"10" doc:"standard error of measuredStops"`
-	CornerStops   stop.Stops   `json:"cornerStops,omitempty" minimum:"0" maximum:"20" doc:"how much darker the corners come out"`
-	CastStops     stop.Stops   `json:"castStops,omitempty" minimum:"-5" maximum:"5" doc:"colour cast, positive towards red"`
-	WeightG       float64      `json:"weightG,omitempty" minimum:"0" maximum:"10000" doc:"grams"`
-	Ring          []RingMark   `json:"ring,omitempty" maxItems:"30" doc:"variable: marks on its ring and what was measured there; replaces minStops and maxStops"`
-	TiltUpDeg     *angle.Deg   `json:"tiltUpDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far the camera still tilts up with it on, degrees"`
-	Standing      fit.Standing `json:"standing,omitempty" enum:"tried,computed,tight,loose,does not go,unknown" doc:"how it stands on the rig in use; left out, that is not judged"`
-	Fits          *bool        `json:"fits,omitempty" doc:"false removes the filter; true by default"`
-	Base          *bool        `json:"base,omitempty" doc:"false: cannot sit on the camera itself; true by default"`
-	TakesLayer    *bool        `json:"takesLayer,omitempty" doc:"false: nothing goes on it; true by default"`
+	ID             string       `json:"id" minLength:"1" maxLength:"100"`
+	Stops          stop.Stops   `json:"stops" minimum:"0" maximum:"40" doc:"as printed: the total of a hybrid, the least of a variable, 0 for a graduated filter"`
+	Kind           glass.Kind   `json:"kind" enum:"nd,nd-polariser,polariser,variable,graduated,clear,mist,night"`
+	MinStops       *stop.Stops  `json:"minStops,omitempty" minimum:"0" maximum:"40" doc:"variable: the lightest setting"`
+	MaxStops       *stop.Stops  `json:"maxStops,omitempty" minimum:"0" maximum:"40" doc:"variable: the darkest setting"`
+	MeasuredStops  *stop.Stops  `json:"measuredStops,omitempty" minimum:"-1" maximum:"40" doc:"replaces stops"`
+	StdErrStops    stop.Stops   `json:"stdErrStops,omitempty" minimum:"0" maximum:"10" doc:"standard error of measuredStops"`
+	GraduatedStops stop.Stops   `json:"graduatedStops,omitempty" minimum:"0" maximum:"40" doc:"graduated: of its dark half"`
+	CornerStops    stop.Stops   `json:"cornerStops,omitempty" minimum:"0" maximum:"20" doc:"how much darker the corners come out"`
+	CastStops      stop.Stops   `json:"castStops,omitempty" minimum:"-5" maximum:"5" doc:"colour cast, positive towards red"`
+	WeightG        float64      `json:"weightG,omitempty" minimum:"0" maximum:"10000" doc:"grams"`
+	Ring           []RingMark   `json:"ring,omitempty" maxItems:"30" doc:"variable: marks on its ring and what was measured there; replaces minStops and maxStops"`
+	TiltUpDeg      *angle.Deg   `json:"tiltUpDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far the camera still tilts up with it on, degrees"`
+	Standing       fit.Standing `json:"standing,omitempty" enum:"tried,computed,tight,loose,does not go,unknown" doc:"how it stands on the rig in use; left out, that is not judged"`
+	Fits           *bool        `json:"fits,omitempty" doc:"false removes the filter; true by default"`
+	Base           *bool        `json:"base,omitempty" doc:"false: cannot sit on the camera itself; true by default"`
+	TakesLayer     *bool        `json:"takesLayer,omitempty" doc:"false: nothing goes on it; true by default"`
 }
 
 // RingMark is a position on the ring of a variable filter.
@@ -47,6 +49,14 @@ func CheckRing(path string, marks []RingMark) (glass.Ring, error) {
 		return nil, &problem.Fault{Field: path, Value: marks, Allowed: "two marks at least, each with other stops"}
 	}
 	return ring, nil
+}
+
+// HalfStops returns the stops of a graduated filter's dark half: as printed.
+func (k *KitFilter) HalfStops() stop.Stops {
+	if k.MeasuredStops != nil {
+		return *k.MeasuredStops
+	}
+	return cmp.Or(k.GraduatedStops, k.Stops)
 }
 
 func IsFalse(b *bool) bool { return b != nil && !*b }

@@ -185,8 +185,11 @@ func (r *ShotRequest) scene(tried *ShotRequest, b *Setup) (*shot.Scene, error) {
 
 func (r *ShotRequest) bareScene(b *Setup) (*shot.Scene, error) {
 	s := &shot.Scene{
-		Question: b.Question, Stacks: b.Stacks, Rebuild: b.Rebuild, Wish: r.PlanWish(b.Snapped.Ideal), School: r.Scene.School, Steps: r.Camera.Steps,
+		Question: b.Question, Stacks: b.Stacks, Rebuild: b.Rebuild, Wish: r.PlanWish(b.Snapped.Ideal), School: r.Scene.School,
 		Automatic: r.Profile.AutomaticExposure(&r.Camera, b.Question.Rate), Carried: r.carried(), Standings: map[string]fit.Standing{},
+	}
+	if r.Profile != nil {
+		s.ReadoutS = r.Profile.ReadoutS
 	}
 	var err error
 	if s.Delivery, err = r.Scene.Delivery.Delivery(); err != nil {

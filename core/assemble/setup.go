@@ -66,6 +66,7 @@ func (w *Wish) Setup() (*Setup, error) {
 	q := glass.Question{
 		Setting: stop.Setting{Aperture: w.Camera.Aperture, Shutter: snapped.Offered, ISO: w.Camera.ISOBase},
 		Wished:  snapped.Ideal,
+		Steps:   w.Camera.Steps,
 		Rate:    fps, Ceiling: w.Camera.ISOCeiling, Fastest: w.Camera.fastest(),
 		Offset: w.OffsetStops, Band: glass.DefaultBand, Priority: w.Priority, FreeLift: w.FreeLift,
 	}

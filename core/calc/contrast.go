@@ -20,11 +20,13 @@ type ContrastRequest struct {
 
 // ContrastAnswer is what is lost. ND changes none of it.
 type ContrastAnswer struct {
-	AimEV100           stop.EV    `json:"aimEv100" doc:"the light the exposure is made for"`
-	LostHighlightStops stop.Stops `json:"lostHighlightStops"`
-	LostShadowStops    stop.Stops `json:"lostShadowStops"`
-	GraduatedStops     stop.Stops `json:"graduatedStops" doc:"graduated glass over the bright part that would save it"`
-	Words              []string   `json:"words"`
+	AimEV100           stop.EV        `json:"aimEv100" doc:"the light the exposure is made for"`
+	LostHighlightStops stop.Stops     `json:"lostHighlightStops"`
+	LostShadowStops    stop.Stops     `json:"lostShadowStops"`
+	GraduatedStops     stop.Stops     `json:"graduatedStops" doc:"graduated glass over the bright part that would save it"`
+	Graduated          string         `json:"graduated,omitempty" doc:"in a shot: the id of the graduated filter in the kit that would do"`
+	Use                map[string]any `json:"use,omitempty" doc:"in a shot: a merge patch for its fields that exposes for the aim"`
+	Words              []string       `json:"words"`
 }
 
 // InOneFrame answers contrast.

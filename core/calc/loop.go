@@ -140,6 +140,23 @@ func viewOf(s *shot.Scene) picture.View {
 // Noise that is seen, in stops of ISO above base.
 const seenGain = stop.Stops(3)
 
+// rippleWords says what pulsing lamps do to the picture: bands only where the sensor is
+// known to read its rows one after the other.
+func rippleWords(s *shot.Scene, t stop.Shutter) string {
+	size := 100 * s.Lamp.Ripple(t)
+	beats := s.Question.Rate > 0 && s.Lamp.BeatHz(s.Question.Rate) >= 0.05
+	isRead := s.Vibration != nil && s.Vibration.ReadoutS > 0 || s.ReadoutS > 0
+	switch {
+	case beats && isRead:
+		return fmt.Sprintf("the brightness: it ripples by %.0f %%, and bands cross the frame", size)
+	case beats:
+		return fmt.Sprintf("the brightness: it ripples by %.0f %% from frame to frame", size)
+	case isRead:
+		return fmt.Sprintf("the brightness: bands of up to %.0f %% stand still in the frame", size)
+	}
+	return fmt.Sprintf("the brightness: off by up to %.0f %% and steady; whether bands stand in the frame depends on the sensor's readout, which is not known", size)
+}
+
 // notice says what is seen most at a setting, and how large it is.
 func (a *LoopAnswer) notice(s *shot.Scene, e picture.Exposure, band glass.Band) {
 	set := func(effect string, px float64, format string, args ...any) {
@@ -174,7 +191,7 @@ func (a *LoopAnswer) notice(s *shot.Scene, e picture.Exposure, band glass.Band) 
 		wobble := s.Vibration.WobblePx(s.Vibration.Lens, t)
 		set("wobble", wobble, "the stems: they wave by %.1f px from top to bottom", wobble)
 	case s.Lamp != nil && !s.Lamp.Safe(t):
-		set("ripple", 0, "the brightness: it ripples by %.0f %%, and bands cross the frame", 100*s.Lamp.Ripple(t))
+		set("ripple", 0, "%s", rippleWords(s, t))
 	case strobes:
 		set("strobing", step, "the stems: they jump %.0f px from frame to frame and %.0f %% of that is uncovered", step, 100*motion.Uncovered(t, s.Question.Rate))
 	case e.Gain >= seenGain:

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"cmp"
 	"pinhole/core/angle"
 	"pinhole/core/light"
 )
@@ -13,6 +14,13 @@ type PolariserRequest struct {
 	CameraAzimuthDeg  angle.Deg `json:"cameraAzimuthDeg" minimum:"-360" maximum:"360" doc:"from north, eastward"`
 	HFOVDeg           angle.Deg `json:"hfovDeg" minimum:"0.01" maximum:"360" doc:"horizontal field of view"`
 	Water             *Water    `json:"water,omitempty"`
+	Window            *Window   `json:"window,omitempty"`
+}
+
+// Window is glass, or anything smooth that does not conduct, in the picture.
+type Window struct {
+	IncidenceDeg angle.Deg `json:"incidenceDeg" minimum:"0" maximum:"90" doc:"off its normal"`
+	Index        float64   `json:"index,omitempty" minimum:"1.01" maximum:"4" doc:"refractive index; 1.5 by default"`
 }
 
 // Water is flat water in the picture.
@@ -28,7 +36,9 @@ type PolariserAnswer struct {
 	Right     float64   `json:"right"`
 	Uneven    bool      `json:"uneven" doc:"the sky would come out blotched"`
 	GlareLeft *float64  `json:"glareLeft,omitempty" doc:"share of the glare on the water that a crossed polariser leaves"`
-	Notes     []string  `json:"notes"`
+	// ReflectionLeft is of the window.
+	ReflectionLeft *float64 `json:"reflectionLeft,omitempty" doc:"share of the reflection in the window that a crossed polariser leaves"`
+	Notes          []string `json:"notes"`
 }
 
 // littleGlare is the glare left below which a polariser pays on water, and
@@ -56,6 +66,10 @@ func ThroughPolariser(r PolariserRequest) (*PolariserAnswer, error) {
 		case left >= mostGlare:
 			a.Notes = append(a.Notes, "at this angle the polariser does nothing for the water")
 		}
+	}
+	if w := r.Window; w != nil {
+		left := light.ReflectionLeft(w.IncidenceDeg, cmp.Or(w.Index, light.WindowIndex))
+		a.ReflectionLeft = &left
 	}
 	a.Notes = append(a.Notes, "a camera that rolls or yaws turns its polariser with it: on a craft the effect comes and goes")
 	return a, nil

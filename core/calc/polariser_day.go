@@ -22,7 +22,7 @@ type PolariserDayRequest struct {
 type PolariserDayAnswer struct {
 	Now             PolariserAnswer `json:"now"`
 	SunAzimuthDeg   angle.Deg       `json:"sunAzimuthDeg"`
-	BestHeadingsDeg []angle.Deg     `json:"bestHeadingsDeg" doc:"where the sky darkens most now: a quarter turn from the sun"`
+	BestHeadingsDeg []angle.Deg     `json:"bestHeadingsDeg" doc:"where the sky darkens most now, for a camera of this tilt; none where no heading is better"`
 	BestAt          *time.Time      `json:"bestAt" doc:"when it does most for this view; null where the sun stays down"`
 	BestCentre      float64         `json:"bestCentre"`
 }
@@ -44,7 +44,7 @@ func PolariserDay(r PolariserDayRequest) (*PolariserDayAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
-	a := &PolariserDayAnswer{Now: *now, SunAzimuthDeg: sun.Azimuth, BestHeadingsDeg: []angle.Deg{(sun.Azimuth + 90).Heading(), (sun.Azimuth - 90).Heading()}}
+	a := &PolariserDayAnswer{Now: *now, SunAzimuthDeg: sun.Azimuth, BestHeadingsDeg: append([]angle.Deg{}, light.BestHeadings(r.CameraAltitudeDeg, light.Direction{Altitude: sun.Apparent(), Azimuth: sun.Azimuth})...)}
 	camera := light.Direction{Altitude: r.CameraAltitudeDeg, Azimuth: r.CameraAzimuthDeg}
 	day := light.DayOf(r.At, r.Place())
 	for t := day.Start; t.Before(day.End); t = t.Add(polariserEvery) {

@@ -77,7 +77,7 @@ func TestASchoolTakenIsTheSchoolShown(t *testing.T) {
 			}
 			taken := answered(t, changed(t, request, take))
 			isTaken := slices.ContainsFunc(taken.Schools, func(s SchoolLine) bool { return s.School == line.School && s.IsTaken })
-			if !isTaken || !slices.Equal(taken.Chosen.Filters, line.Filters) || taken.State != line.State || taken.Chosen.ShutterS != line.ShutterS {
+			if !isTaken || !slices.Equal(taken.Chosen.Filters, line.Filters) || taken.State != line.State || taken.Chosen.ShutterText != line.Text {
 				t.Errorf("%s, %s shows %v at %v, %s; taken it is %v at %v, %s (taken %v)", patch, line.Name, line.Filters, line.Text, line.State,
 					taken.Chosen.Filters, taken.Chosen.ShutterText, taken.State, isTaken)
 			}

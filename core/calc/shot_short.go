@@ -23,7 +23,7 @@ type ShortHelp struct {
 
 // short says how much light a shot is short of at an option, nil where it is not.
 func shortOf(r *assemble.ShotRequest, s *shot.Scene, q *glass.Question, taken *glass.Option) *ShotShort {
-	missing := -(taken.Left - q.Offset) - q.Band.Dark
+	missing := taken.Dark(q)
 	if missing < 0.05 {
 		return nil
 	}
@@ -39,7 +39,7 @@ func shortOf(r *assemble.ShotRequest, s *shot.Scene, q *glass.Question, taken *g
 	}
 	help(loose, "take the glass off")
 	if fps := q.Rate; fps > 0 {
-		help(fps.Frame().Over(taken.Shutter), "let the shutter be open for the whole frame, %s, 360°: everything that moves smears more", fps.Frame().Spoken())
+		help(fps.Frame().Over(taken.Shutters().To), "let the shutter be open for the whole frame, %s, 360°: everything that moves smears more", fps.Frame().Spoken())
 		slowest := fps
 		for _, rate := range s.Rates {
 			slowest = min(slowest, rate)

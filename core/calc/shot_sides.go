@@ -83,7 +83,7 @@ func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.S
 	t := taken.Shutters().To // the longest blurs most
 	a.Missing, a.Assumed = unjudgedOf(r, s), assumedOf(r, s, a.Chosen.Filters)
 	a.Motion = motionAt(s, &b.Question, t)
-	a.Auto = autoAt(s, a.Chosen.Stops)
+	a.Auto = autoAt(s, a.Chosen.Stops, a.Chosen.Stops-looseStops(a))
 	if a.Settled {
 		a.Short = shortOf(r, s, &b.Question, taken)
 	}
@@ -94,6 +94,12 @@ func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.S
 	if p := r.Scene.Parts; p != nil {
 		if a.Contrast, err = InOneFrame(ContrastRequest{SubjectEV100: p.SubjectEV100, BrightEV100: p.BrightEV100, DarkEV100: p.DarkEV100, ExposeFor: p.ExposeFor}); err != nil {
 			return problem.At("scene.parts", err)
+		}
+		aim := fmt.Sprintf("EV %.1f", float64(a.Contrast.AimEV100))
+		a.Contrast.Use = map[string]any{"light": map[string]any{"kind": "meter", "at": map[string]any{"text": aim}, "low": nil, "looks": nil}}
+		if name := graduatedFor(r, a.Contrast.GraduatedStops); name != "" {
+			a.Contrast.Graduated = name
+			a.Contrast.Words = append(a.Contrast.Words, "there is such glass in the kit")
 		}
 		if r.Profile != nil && r.Profile.Flies && a.Contrast.GraduatedStops > 0 {
 			a.Contrast.Words = append(a.Contrast.Words, "this camera tilts and rolls with its craft, so graduated glass would cut across the picture")
@@ -116,6 +122,22 @@ func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.S
 		a.Lapse, err = Shutter(ShutterRequest{ShutterS: number(b.Question.Setting.Shutter.Seconds()), IntervalS: r.Scene.Interval})
 	}
 	return err
+}
+
+// graduatedFor returns the id of the graduated filter in the kit that comes nearest to what
+// is called for, within a stop; "" for none.
+func graduatedFor(r *assemble.ShotRequest, stops stop.Stops) string {
+	best, id := stop.Stops(1), ""
+	for i := range r.Kit {
+		k := &r.Kit[i]
+		if k.Kind != glass.Graduated || assemble.IsFalse(k.Fits) || stops <= 0 {
+			continue
+		}
+		if off := (k.HalfStops() - stops).Abs(); stop.AtMost(off, best) {
+			best, id = off, k.ID
+		}
+	}
+	return id
 }
 
 // otherPriority returns what would lead if the other of blur and image came first,
@@ -143,18 +165,19 @@ func motionAt(s *shot.Scene, q *glass.Question, t stop.Shutter) *ShotMotion {
 		m.GhostPx = number(s.Shaking.BlurPx(s.Shaking.Lens, t))
 	}
 	if p := s.Passing; p != nil {
-		m.BlurAnswer = blurAt(p.Lens, p.Movement, t, q.Rate)
+		m.BlurAnswer = blurAt(p.Lens, p.Movement, t, s.Delivery.Shown(q.Rate))
 		if p.SpeedMps == 0 { // nothing passes: a turn blurs near and far alike
 			m.VisibleWithinM = nil
 		}
-		m.GlassOptional = m.Class == motion.Frozen || m.Class == motion.Crisp
+		m.GlassOptional = !motion.Shows(m.Class)
 		m.Words = s.MotionWords(q, t)
 	}
 	return &m
 }
 
-// autoAt says what the camera's automatic does, with the glass on and without.
-func autoAt(s *shot.Scene, on stop.Stops) *ShotAuto {
+// autoAt says what the camera's automatic does behind all the glass, and behind what lives
+// on the lens alone.
+func autoAt(s *shot.Scene, on, mounted stop.Stops) *ShotAuto {
 	if s.Automatic == nil {
 		return nil
 	}
@@ -162,13 +185,15 @@ func autoAt(s *shot.Scene, on stop.Stops) *ShotAuto {
 		set, left := s.Automatic.Expose(s.Question.Light.High, glass)
 		return AutoAnswer{ShutterS: set.Shutter, ISO: set.ISO, ErrorStops: left, Text: autoText(set, left)}
 	}
-	a := &ShotAuto{With: expose(on), Without: expose(0)}
+	a := &ShotAuto{With: expose(on), Without: expose(mounted)}
 	blur, noise := a.With.ShutterS.Over(a.Without.ShutterS), a.With.ISO.Over(a.Without.ISO)
 	switch {
-	case on < 0.05:
-		a.Words = fmt.Sprintf("on automatic, without glass: %s", a.With.Text)
-	case blur < 0.05 && noise >= 0.05:
+	case on-mounted < 0.05:
+		a.Words = fmt.Sprintf("on automatic, without loose glass: %s", a.With.Text)
+	case blur < 0.05 && noise >= 0.05 && s.Automatic.Moves == glass.ISOFirst:
 		a.Words = fmt.Sprintf("on automatic this camera raises ISO first: behind the glass it takes %s, %v stops of noise and no blur", a.With.Text, noise)
+	case blur < 0.05 && noise >= 0.05:
+		a.Words = fmt.Sprintf("on automatic it is at its slowest shutter already: behind the glass it takes %s, %v stops of noise and no more blur", a.With.Text, noise)
 	case noise >= 0.05:
 		a.Words = fmt.Sprintf("on automatic it takes %s behind the glass: %v stops more blur, %v stops of noise", a.With.Text, blur, noise)
 	default:
@@ -245,14 +270,14 @@ func schoolsOf(r *assemble.ShotRequest, s *shot.Scene, b *assemble.Setup, wish s
 	for _, w := range ways {
 		there := *s
 		there.School, there.Wish = w.by, w.wish
-		v, err := there.Verdict()
+		v, err := there.Best()
 		if err != nil {
 			continue // the camera has no shutter for it
 		}
-		t := v.Option.Shutter
+		t, off := v.Question.Offered(v.Option.Shutter) // a shutter that the camera has, what that leaves said beside it
 		line := SchoolLine{
 			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: v.Question.Spoken(t), AngleDeg: b.Angle(t), Filters: glass.IDs(v.Option.Filters),
-			ISO: v.Option.ISO, LeftStops: v.Option.Left, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
+			ISO: v.Option.ISO, LeftStops: v.Option.Left + off, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
 		}
 		if gives := v.Gives(); gives != "" {
 			line.Gives = &gives

@@ -26,25 +26,27 @@ type SolveAnswer struct {
 
 // Option is a stack of glass and what the camera does behind it.
 type Option struct {
-	Filters     []string              `json:"filters" doc:"ids, the one on the camera first; what lives on the lens is not listed"`
-	Stops       stop.Stops            `json:"stops"`
-	Settings    map[string]stop.Stops `json:"settings,omitempty" doc:"where a variable filter is turned to"`
-	Ring        string                `json:"ring,omitempty" doc:"where that is between the marks of its ring, where they were measured"`
-	ErrorStops  stop.Stops            `json:"errorStops" doc:"with ISO at base, positive brighter than the meter"`
-	LeftStops   stop.Stops            `json:"leftStops" doc:"after ISO or shutter has done what it can"`
-	SpreadStops stop.Stops            `json:"spreadStops" doc:"how far the error may be off"`
-	Verdict     glass.Verdict         `json:"verdict" enum:"on,iso,shutter,dark,lock,float-iso,float-shutter"`
-	State       glass.State           `json:"state" enum:"holds,tight,breaks"`
-	CouldBe     []glass.State         `json:"couldBe,omitempty" enum:"holds,tight,breaks" doc:"states it could turn out to have when light and glass are off by the spread"`
-	ISO         stop.ISO              `json:"iso"`
-	ShutterS    stop.Shutter          `json:"shutterS"`
-	ShutterText string                `json:"shutterText"`
-	AngleDeg    *stop.Angle           `json:"angleDeg" doc:"null for a still"`
-	Cost        float64               `json:"cost"`
-	LostStops   stop.Stops            `json:"lostStops" doc:"the error when the loose glass falls off"`
-	LostSaved   *bool                 `json:"lostSaved" doc:"whether the fastest shutter then still exposes; null where that is not known"`
-	Mode        *Mode                 `json:"mode,omitempty"`
-	Reasons     []string              `json:"reasons"`
+	Filters       []string              `json:"filters" doc:"ids, the one on the camera first; what lives on the lens is not listed"`
+	Stops         stop.Stops            `json:"stops"`
+	Settings      map[string]stop.Stops `json:"settings,omitempty" doc:"where a variable filter is turned to"`
+	Ring          string                `json:"ring,omitempty" doc:"where that is between the marks of its ring, where they were measured"`
+	ErrorStops    stop.Stops            `json:"errorStops" doc:"with ISO at base, positive brighter than the meter"`
+	LeftStops     stop.Stops            `json:"leftStops" doc:"after ISO or shutter has done what it can"`
+	SpreadStops   stop.Stops            `json:"spreadStops" doc:"how far the error may be off"`
+	Verdict       glass.Verdict         `json:"verdict" enum:"on,iso,shutter,dark,lock,float-iso,float-shutter"`
+	State         glass.State           `json:"state" enum:"holds,tight,breaks"`
+	CouldBe       []glass.State         `json:"couldBe,omitempty" enum:"holds,tight,breaks" doc:"states it could turn out to have when light and glass are off by the spread"`
+	ISO           stop.ISO              `json:"iso"`
+	ShutterS      stop.Shutter          `json:"shutterS"`
+	ShutterText   string                `json:"shutterText"`
+	AngleDeg      *stop.Angle           `json:"angleDeg" doc:"null for a still"`
+	Cost          float64               `json:"cost"`
+	LostStops     stop.Stops            `json:"lostStops" doc:"the error when the loose glass falls off"`
+	LostShutterS  stop.Shutter          `json:"lostShutterS" doc:"the shutter at base ISO that then restores the exposure, as far as the camera goes"`
+	LostOverStops stop.Stops            `json:"lostOverStops" doc:"what then stays over"`
+	LostSaved     *bool                 `json:"lostSaved" doc:"whether the fastest shutter then still exposes; null where that is not known"`
+	Mode          *Mode                 `json:"mode,omitempty"`
+	Reasons       []string              `json:"reasons"`
 }
 
 // Mode is how the camera rides a range of light.
@@ -110,6 +112,7 @@ func optionOf(b *assemble.Setup, o *glass.Option) Option {
 		out.Settings = map[string]stop.Stops{o.Turned.ID: o.Setting}
 		out.Ring = o.Turned.Ring.Words(o.Setting)
 	}
+	out.LostShutterS, out.LostOverStops = o.Restores(q)
 	if saved, known := o.Saved(q); known {
 		out.LostSaved = &saved
 	}

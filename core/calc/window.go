@@ -223,7 +223,7 @@ func (r *WindowRequest) scene() (*shot.Scene, *assemble.Setup, error) {
 		return nil, nil, err
 	}
 	b.Question.Light = light
-	s := &shot.Scene{Question: b.Question, Stacks: b.Stacks, School: r.School, Steps: r.Camera.Steps}
+	s := &shot.Scene{Question: b.Question, Stacks: b.Stacks, School: r.School}
 	s.Rebuild = b.Rebuild
 	if r.AngleDeg != nil {
 		s.Wish.Angle = *r.AngleDeg

@@ -79,7 +79,7 @@ func (c *carding) drill(t *CardTurn, scene *shot.Scene, b *CardBench, v *shot.Ve
 	}
 	if q.Fastest > 0 {
 		take.Restores, take.Left = o.Restores(q)
-		if snapped, ok := stop.Snap(take.Restores, scene.Steps, q.Rate); ok {
+		if snapped, ok := stop.Snap(take.Restores, q.Steps, q.Rate); ok {
 			take.Left += snapped.Off
 			take.Restores = snapped.Offered
 		}

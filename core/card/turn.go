@@ -107,21 +107,26 @@ func (c *carding) light(t *CardTurn, s *day.OutingShot, pack *day.OutingPack) {
 func (l *CardLight) expect(q *glass.Question, o *glass.Option, set *CardSetting) {
 	behind := l.Expected.EV100.Plus(-o.Stops)
 	l.Bias = behind.Above(stop.Setting{Aperture: q.Setting.Aperture, Shutter: set.ShutterS, ISO: set.ISOLow}.EV())
-	l.Auto = stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind).Spoken()
+	l.Auto = q.Spoken(stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind))
 	l.Meter = fmt.Sprintf("f%g %s iso%.0f", float64(q.Setting.Aperture), stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, l.Expected.EV100).Spoken(), float64(q.Setting.ISO))
 }
 
 // settingOf words an option as what to set.
 func settingOf(q *glass.Question, o *glass.Option, set *CardShot, b *CardBench) CardSetting {
+	// What is set is what the camera has: a step of its menu, ISO in thirds, and what that
+	// leaves said with the rest.
+	shutter, off := q.Offered(o.Shutter)
+	iso := o.ISO.Third()
 	out := CardSetting{
-		ShutterS: o.Shutter, Shutter: q.Spoken(o.Shutter), ISO: fmt.Sprintf("%.0f", float64(o.ISO)), ISOLow: o.ISO, FPS: set.Look.FPS + " fps", Left: o.Left,
+		ShutterS: shutter, Shutter: q.Spoken(o.Shutter), ISO: fmt.Sprintf("%.0f", float64(iso)), ISOLow: iso, FPS: set.Look.FPS + " fps", Left: o.Left + off + iso.Over(o.ISO),
 		Recipe: append([]string{}, b.Recipe...), EVSet: q.Setting.EV(), Stops: o.Stops, Loose: o.Lost - o.Error,
 	}
 	if m := o.Mode; m != nil && m.Kind != glass.Lock {
-		out.Floats, out.ShutterS = true, m.Slowest
-		out.ISOLow = m.ISOLow
+		out.Floats = true
+		out.ShutterS, _ = q.Offered(m.Slowest)
+		out.ISOLow = m.ISOLow.Third()
 		out.Shutter = ranged(q.Spoken(m.Fastest), q.Spoken(m.Slowest))
-		out.ISO = ranged(fmt.Sprintf("%.0f", float64(m.ISOLow)), fmt.Sprintf("%.0f", float64(m.ISOHigh)))
+		out.ISO = ranged(fmt.Sprintf("%.0f", float64(m.ISOLow.Third())), fmt.Sprintf("%.0f", float64(m.ISOHigh.Third())))
 	}
 	switch {
 	case set.Scene.Interval > 0:
@@ -129,7 +134,7 @@ func settingOf(q *glass.Question, o *glass.Option, set *CardShot, b *CardBench) 
 	case q.Rate == 0:
 		out.FPS = "still"
 	default:
-		out.Angle = o.Shutter.Angle(q.Rate).String()
+		out.Angle = shutter.Angle(q.Rate).String()
 	}
 	if auto := b.Profile.AutomaticExposure(&b.Optics, q.Rate); set.Scene.School == "automatic" && auto != nil {
 		high, _ := auto.Expose(q.Light.High, o.Stops)

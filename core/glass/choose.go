@@ -330,3 +330,12 @@ func (o *Option) Beyond(q *Question) stop.Stops {
 	atLow := o.Error - q.Light.High.Above(q.Light.Low)
 	return max(0, o.Error-q.Offset-q.Band.Bright-MostGiven, q.Offset-atLow-most-MostGiven)
 }
+
+// Dark returns by how much the picture stays darker than is accepted at the lowest light,
+// after ISO and shutter have done what they can; 0 where it does not.
+func (o *Option) Dark(q *Question) stop.Stops {
+	if o.Mode != nil {
+		return max(0, o.Mode.Short-q.Band.Dark)
+	}
+	return max(0, q.Offset-o.Left-q.Band.Dark)
+}

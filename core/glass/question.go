@@ -56,6 +56,8 @@ type Question struct {
 	Wished stop.Shutter
 	// Rate is the frame rate, 0 for a still.
 	Rate stop.FrameRate
+	// Steps are the times of the camera's menu, by which others are named; none for any.
+	Steps []stop.Shutter
 	// Ceiling is the highest usable ISO, at least Setting.ISO.
 	Ceiling stop.ISO
 	// Fastest is the camera's shortest shutter time, 0 where that is unknown.
@@ -123,9 +125,24 @@ func (q *Question) Ladder() []Count {
 	return rungs
 }
 
-// Spoken returns a shutter time as people say it; the setting's own keeps the
-// name it has on the camera.
+// Offered returns the shutter of the camera's menu nearest to t, and by how many stops it
+// lets in more light; t itself where the camera takes any time.
+func (q *Question) Offered(t stop.Shutter) (stop.Shutter, stop.Stops) {
+	snapped, ok := stop.Snap(t, q.Steps, q.Rate)
+	if !ok {
+		return t, 0
+	}
+	return snapped.Offered, snapped.Off
+}
+
+// Spoken returns a shutter time as it is set: by the name of the nearest step in the
+// camera's menu. Where the camera takes any time, the setting's own is named as it is, and
+// others by the nearest marked number.
 func (q *Question) Spoken(t stop.Shutter) string {
+	if len(q.Steps) > 0 {
+		offered, _ := q.Offered(t)
+		return offered.String()
+	}
 	if t == q.Setting.Shutter {
 		return t.String()
 	}

@@ -71,8 +71,17 @@ const waterIndex = 1.33
 // leaves, exposure made up for: 2·Rp/(Rs + Rp), seen at a depression in [0°, 90°].
 // It is 1 straight down and level with the water, and nothing near 37°, where the
 // light comes in at Brewster's angle.
-func GlareLeft(depression angle.Deg) float64 {
-	rs, rp := Fresnel(90-depression, waterIndex)
+func GlareLeft(depression angle.Deg) float64 { return ReflectionLeft(90-depression, waterIndex) }
+
+// WindowIndex is the refractive index of window glass, and of most that reflects and does
+// not conduct.
+const WindowIndex = 1.5
+
+// ReflectionLeft returns the share of a reflection that a crossed polariser leaves, exposure
+// made up for, on a smooth surface of refractive index n > 1 seen at an incidence in
+// [0°, 90°]: 2·Rp/(Rs + Rp).
+func ReflectionLeft(incidence angle.Deg, n float64) float64 {
+	rs, rp := Fresnel(incidence, n)
 	return 2 * rp / (rs + rp)
 }
 
@@ -86,4 +95,32 @@ func Fresnel(incidence angle.Deg, n float64) (rs, rp float64) {
 	s := (cosI - n*cosT) / (cosI + n*cosT)
 	p := (n*cosI - cosT) / (n*cosI + cosT)
 	return s * s, p * p
+}
+
+// headingStep is how finely headings are looked at, in degrees.
+const headingStep = 0.5
+
+// BestHeadings returns the headings at which a camera of its own tilt has most polarised sky
+// at its centre: two, one on either side of the sun, a quarter turn from it for a level
+// camera alone; one, or none, where the sun stands so that all headings do as much.
+func BestHeadings(altitude angle.Deg, sun Direction) []angle.Deg {
+	const n = int(360 / headingStep)
+	at := func(i int) float64 {
+		return SkyPolarisation(Direction{altitude, angle.Deg(float64((i+n)%n) * headingStep)}.From(sun))
+	}
+	most, least := 0.0, 1.0
+	for i := range n {
+		most, least = max(most, at(i)), min(least, at(i))
+	}
+	if most-least < 0.01 { // straight up or down, or the sun overhead: no heading is better
+		return nil
+	}
+	var best []angle.Deg
+	for i := range n {
+		// A peak: no lower than before, higher than after, and as high as the highest.
+		if v := at(i); v >= at(i-1) && v > at(i+1) && most-v < 0.001 {
+			best = append(best, angle.Deg(float64(i)*headingStep))
+		}
+	}
+	return best
 }

@@ -64,7 +64,7 @@ func (s *Scene) otherShutters() []stop.Shutter {
 	if err != nil {
 		return nil
 	}
-	steps := s.Steps
+	steps := s.Question.Steps
 	if len(steps) == 0 {
 		steps = stop.Nominal()
 	}

@@ -49,9 +49,8 @@ type Scene struct {
 	Rebuild func(glass.Filter) ([]glass.Stack, error)
 	Wish    Wish
 	School  School
-	// Steps are the times the camera offers, none for any; Rates its frame rates; Views
+	// Rates are the camera's frame rates, Views
 	// the fields of view it can be switched to, beside the one in use.
-	Steps []stop.Shutter
 	Rates []stop.FrameRate
 	Views []angle.Deg
 	// Uncropped is the field of view with an electronic stabiliser off, 0 for the same.
@@ -65,6 +64,8 @@ type Scene struct {
 
 	// Automatic is the camera's automatic exposure, nil where it is not known.
 	Automatic *glass.Automatic
+	// ReadoutS is how long the sensor reads a frame, in seconds, 0 where that is not known.
+	ReadoutS  float64
 	Shaking   *Shaking
 	Passing   *Passing
 	Vibration *Vibrating
@@ -128,7 +129,7 @@ func (s *Scene) offers(t stop.Shutter) bool {
 
 // target returns the shutter the camera offers for the wish.
 func (s *Scene) target() (stop.Snapped, error) {
-	snapped, ok := stop.Snap(s.Wish.at(s.Question.Rate), s.Steps, s.Question.Rate)
+	snapped, ok := stop.Snap(s.Wish.at(s.Question.Rate), s.Question.Steps, s.Question.Rate)
 	if !ok || !s.offers(snapped.Offered) {
 		return snapped, ErrNoStep
 	}

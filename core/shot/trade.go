@@ -179,12 +179,12 @@ func (s *Scene) otherLooks(w *Window) []Trade {
 // nearestTo returns the time nearest to a wish, of those that the camera offers, in spans.
 func (s *Scene) nearestTo(wished stop.Shutter, spans []stop.Span) (stop.Shutter, bool) {
 	var times []stop.Shutter
-	for _, t := range s.Steps {
+	for _, t := range s.Question.Steps {
 		if s.offers(t) && stop.Hold(spans, stop.Span{From: t, To: t}) {
 			times = append(times, t)
 		}
 	}
-	if len(s.Steps) == 0 {
+	if len(s.Question.Steps) == 0 {
 		if t, ok := stop.Nearest(spans, wished); ok && s.offers(t) {
 			times = append(times, t)
 		}

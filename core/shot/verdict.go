@@ -329,8 +329,14 @@ func (s *Shaking) words(q *glass.Question, t stop.Shutter) string {
 		float64(s.Rate), s.BlurPx(s.Lens, t), q.Spoken(t), s.Tolerance*s.Lens.WidthPx, floor.Spoken())
 }
 
+// steadyBeat is the beat in Hz below which brightness does not change from frame to frame.
+const steadyBeat = 0.05
+
 func lampWords(l motion.Lamp, q *glass.Question, t stop.Shutter) string {
 	text := fmt.Sprintf("lamps that pulse at %.0f Hz ripple by %.0f %% at %s", l.PulseHz, 100*l.Ripple(t), q.Spoken(t))
+	if q.Rate > 0 && !l.Safe(t) && l.BeatHz(q.Rate) < steadyBeat {
+		text += ": steady from frame to frame, or standing bands"
+	}
 	if l.Safe(t) || q.Rate == 0 {
 		return text
 	}

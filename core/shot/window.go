@@ -131,7 +131,7 @@ func (s *Scene) marks(w *Window) []Mark {
 			add(MarkBlur, shows)
 		}
 	}
-	steps := s.Steps
+	steps := s.Question.Steps
 	if len(steps) == 0 {
 		steps = stop.Nominal()
 	}
@@ -150,8 +150,8 @@ func (s *Scene) candidates(w *Window) []stop.Shutter {
 			times = append(times, t)
 		}
 	}
-	if len(s.Steps) > 0 {
-		for _, t := range s.Steps {
+	if len(s.Question.Steps) > 0 {
+		for _, t := range s.Question.Steps {
 			keep(t)
 		}
 		return times

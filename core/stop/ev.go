@@ -46,6 +46,29 @@ func (i ISO) Raised(s Stops) ISO { return ISO(float64(i) * s.Factor()) }
 // String returns the sensitivity to the whole number: "ISO 100".
 func (i ISO) String() string { return fmt.Sprintf("ISO %.0f", float64(i)) }
 
+// thirds are the sensitivities in third stops as cameras name them (ISO 12232); below and
+// above them cameras halve and double.
+var thirds = []ISO{50, 64, 80, 100, 125, 160, 200, 250, 320, 400, 500, 640, 800, 1000, 1250, 1600, 2000, 2500, 3200, 4000, 5000, 6400, 8000, 10000, 12800}
+
+// Third returns the sensitivity in the third-stop scale of cameras nearest to i: 160 for
+// 171. i is above 0.
+func (i ISO) Third() ISO {
+	scale := ISO(1)
+	for i/scale > thirds[len(thirds)-1]*1.1 {
+		scale *= 2
+	}
+	for i/scale < thirds[0]*0.9 {
+		scale /= 2
+	}
+	best := thirds[0]
+	for _, t := range thirds {
+		if (i / scale).Over(t).Abs() < (i / scale).Over(best).Abs() {
+			best = t
+		}
+	}
+	return best * scale
+}
+
 // Setting is one exposure setting of a camera.
 type Setting struct {
 	Aperture FNumber

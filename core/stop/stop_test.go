@@ -130,3 +130,25 @@ func ExampleSnap() {
 	fmt.Printf("wanted %v, offered %v (%v), %.3f stops\n", s.Ideal, s.Offered, s.Offered.Angle(fps), float64(s.Off))
 	// Output: wanted 1/48, offered 1/50 (173°), -0.059 stops
 }
+
+func TestISOInThirds(t *testing.T) {
+	for i, want := range map[ISO]ISO{100: 100, 171: 160, 141: 125, 1250: 1250, 1280: 1250, 51: 50, 30: 32, 25: 25, 12800: 12800, 26000: 25600, 1e6: 819200} {
+		if got := i.Third(); got.Over(want).Abs() > 0.2 {
+			t.Errorf("%v in thirds is %v, want about %v", i, got, want)
+		}
+	}
+	for i := ISO(1); i < 1e7; i *= 1.07 {
+		if got := i.Third(); got.Over(i).Abs() > 0.23 || got.Third() != got {
+			t.Errorf("%v in thirds is %v, and that %v", i, got, got.Third())
+		}
+	}
+}
+
+// Camera scales run in thirds and print one decimal.
+func TestBiasIsInThirds(t *testing.T) {
+	for text, want := range map[string]float64{"+0.7": 2.0 / 3, "−0,3": -1.0 / 3, "-1.3": -4.0 / 3, "2.7": 8.0 / 3, "+1": 1, "0.5": 0.5, "0": 0, "-2": -2, "0.67": 0.67} {
+		if got, err := ParseBias(text); err != nil || math.Abs(float64(got)-want) > 1e-9 {
+			t.Errorf("a bias of %s is %v, %v, want %v", text, float64(got), err, want)
+		}
+	}
+}

@@ -61,6 +61,9 @@ func Show(f store.Filter) (ShownFilter, error) {
 		MeasuredStops: f.MeasuredStops, StdErrStops: f.StdErrStops, CornerStops: orZero(f.CornerStops), CastStops: orZero(f.CastStops),
 		WeightG: f.WeightG, Base: truth(!f.NeedsBase), TakesLayer: truth(!f.Closed),
 	}
+	if reads.Kind == glass.Graduated {
+		out.Counts.GraduatedStops = reads.Stops
+	}
 	if len(ring) > 0 { // what was measured replaces what is printed
 		out.Counts.Ring, out.Counts.MinStops, out.Counts.MaxStops = f.Ring, &ring[0].Stops, &ring[len(ring)-1].Stops
 	}

@@ -103,15 +103,17 @@ const maxLabel = 60
 var (
 	polariserWord = regexp.MustCompile(`^(c-?pl|pl|cir-?pl|polari[sz]er|polari[sz]ing|circular polari[sz]er)$`)
 	clearWord     = regexp.MustCompile(`^(uv|clear|protector|protection|skylight|mcuv)$`)
-	nightWord     = regexp.MustCompile(`^(night|clear night|night sky)$`)
-	mistWord      = regexp.MustCompile(`^(?:black |white )?mist(?: (?:[0-9]+/[0-9]+|[0-9.]+))?$`)
+	nightWord     = regexp.MustCompile(`^(night|clear night|night sky|(?:anti[ -])?light[ -]pollution)(?: filter)?$`)
+	mistWord      = regexp.MustCompile(`^(?:[0-9]+/[0-9]+ )?(?:black |white )?mist(?: (?:[0-9]+/[0-9]+|[0-9.]+))?$`)
+	polariserND   = regexp.MustCompile(`^(?:c-?pl|pl|polari[sz]er)[ /+-]+((?:nd)?.+)$`)
 	hybridLabel   = regexp.MustCompile(`^(.+?)[ /+-]*(?:c-?pl|pl|polari[sz]er)$`)
 	variableLabel = regexp.MustCompile(`^(?:(vnd|variable nd|variable) *|(nd) *)([0-9.]+) *(?:-|–|to) *(?:nd *)?([0-9.]+) *(stops?|ev)?(?: *(vnd|variable))?$`)
-	graduateLabel = regexp.MustCompile(`^(?:gnd|graduated(?: nd)?|grad(?: nd)?|g-nd) *(.*)$`)
+	spanLabel     = regexp.MustCompile(`^([0-9.]+) *(?:-|–|to) *([0-9.]+) *(?:stops?|ev)$`)
+	graduateLabel = regexp.MustCompile(`^(?:gnd|graduated(?: nd)?|gradient(?: nd)?|grad(?: nd)?|g-nd) *(.*)$`)
 	stopsLabel    = regexp.MustCompile(`^(?:nd *)?[-–]?([0-9.]+)[ -]*(?:stops?|ev)$`)
 	timesLabel    = regexp.MustCompile(`^(?:nd *)?([0-9]+) *[x×]$`)
 	opticalLabel  = regexp.MustCompile(`^od *([0-9.]+)$`)
-	ndLabel       = regexp.MustCompile(`^nd[ -]*([0-9]+(?:\.[0-9]+)?)$`)
+	ndLabel       = regexp.MustCompile(`^nd( *-)? *([0-9]+(?:\.[0-9]+)?)$`)
 	bareLabel     = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)$`)
 	doubleLabel   = regexp.MustCompile(`^([^(]+)\(([^()]+)\)$`)
 	blanks        = regexp.MustCompile(`\s+`)
@@ -126,7 +128,8 @@ var (
 // as a factor; both are ambiguous. The error wraps ErrLabel or ErrStrength in a
 // *stop.ParseError.
 func ParseLabel(text string) (Label, error) {
-	l, err := parseLabel(blanks.ReplaceAllString(strings.ToLower(strings.TrimSpace(text)), " "))
+	plain := strings.ReplaceAll(strings.ToLower(strings.TrimSpace(text)), ",", ".") // ND0,9
+	l, err := parseLabel(blanks.ReplaceAllString(plain, " "))
 	if err != nil {
 		if len(text) > maxLabel {
 			text = text[:maxLabel] + "…"
@@ -156,11 +159,18 @@ func parseLabel(s string) (Label, error) {
 	if m := variableLabel.FindStringSubmatch(s); m != nil {
 		return variable(m)
 	}
+	if m := spanLabel.FindStringSubmatch(s); m != nil {
+		return variable([]string{s, "variable", "", m[1], m[2], "stops", ""})
+	}
 	if m := graduateLabel.FindStringSubmatch(s); m != nil {
 		l, err := greyPart(strings.TrimSpace(m[1]))
 		return l.as(func(r Reading) Reading { r.Kind = Graduated; r.As += " over one half"; return r }), err
 	}
-	if m := hybridLabel.FindStringSubmatch(s); m != nil {
+	m := hybridLabel.FindStringSubmatch(s)
+	if m == nil {
+		m = polariserND.FindStringSubmatch(s)
+	}
+	if m != nil {
 		l, err := greyPart(m[1])
 		return l.as(func(r Reading) Reading {
 			r.Kind, r.PolariserStops = NDPolariser, polariserStops
@@ -183,7 +193,8 @@ func greyLabel(s string) (Label, error) {
 		return of(inDensity, m[1])
 	}
 	if m := ndLabel.FindStringSubmatch(s); m != nil {
-		return printed(m[1], !oddFactor(m[1]))
+		// The dash of ND-4 may be a minus: four stops off.
+		return printed(m[2], m[1] == "" && !oddFactor(m[2]))
 	}
 	if m := bareLabel.FindStringSubmatch(s); m != nil {
 		return printed(m[1], false)
@@ -298,19 +309,34 @@ func variable(m []string) (Label, error) {
 		return Reading{Kind: Variable, Stops: lo.Stops, Most: hi.Stops,
 			As: fmt.Sprintf("variable, %s %s to %s", unit, plain(from), plain(to))}, nil
 	}
-	if m[5] == "" && (m[2] != "" || to > mostInStops) {
+	if m[5] == "" && to > mostInStops {
 		r, err := span(inFactors, "factor")
 		return Label{Reading: r}, err
 	}
-	r, err := span(inStops, "stops")
-	l := Label{Reading: r}
-	// 2-8 is as good a range of factors as of stops; 1-6 is not.
-	if m[5] == "" && isPowerOfTwo(from) && isPowerOfTwo(to) && from >= 2 {
-		if other, err := span(inFactors, "factor"); err == nil {
-			l.Others = append(l.Others, other)
+	// 2-8 is as good a range of factors as of stops; VND 1-6 is not, and ND2-5 could be
+	// either, though nobody makes a factor of five.
+	areFactors := isPowerOfTwo(from) && isPowerOfTwo(to) && from >= 2
+	readings := []Reading{}
+	take := func(in language, unit string) error {
+		r, err := span(in, unit)
+		if err == nil {
+			readings = append(readings, r)
+		}
+		return err
+	}
+	isND := m[2] != ""
+	if m[5] == "" && isND && areFactors {
+		if err := take(inFactors, "factor"); err != nil {
+			return Label{}, err
 		}
 	}
-	return l, err
+	if err := take(inStops, "stops"); err != nil && len(readings) == 0 {
+		return Label{}, err
+	}
+	if m[5] == "" && (isND != areFactors) {
+		_ = take(inFactors, "factor") // one that makes no filter is no reading
+	}
+	return Label{Reading: readings[0], Others: readings[1:]}, nil
 }
 
 func isPowerOfTwo(v float64) bool {

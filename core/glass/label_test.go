@@ -59,6 +59,14 @@ func TestParseLabel(t *testing.T) {
 		{"mist 1/4", Mist, 0.2, 0},
 		{"night", Night, 0.6, 0},
 		{"GND8", Graduated, 3, 0},
+		{"1/4 black mist", Mist, 0.2, 0},
+		{"CPL ND64", NDPolariser, 6, 0},
+		{"2-5 stops", Variable, 2, 0},
+		{"ND2-5", Variable, 2, 1},
+		{"gradient ND8", Graduated, 3, 0},
+		{"light pollution", Night, 0.6, 0},
+		{"ND0,9", ND, 0.9 * log2of10, 0},
+		{"ND-4", ND, 2, 1},
 		{"GND 0.9", Graduated, 0.9 * log2of10, 0},
 	}
 	for _, test := range tests {

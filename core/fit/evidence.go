@@ -31,6 +31,24 @@ const (
 // known.
 var standings = []Standing{Tried, Computed, NotKnown, GoesTight, GoesLoose, DoesNotGo}
 
+// Worth returns how well a filter that stands so goes on a rig, from 0 to 1; ok is false
+// where that is not known.
+func (s Standing) Worth() (worth float64, ok bool) {
+	switch s {
+	case Tried:
+		return 1, true
+	case Computed:
+		return 0.75, true
+	case GoesTight:
+		return 0.5, true
+	case GoesLoose:
+		return 0.25, true
+	case DoesNotGo:
+		return 0, true
+	}
+	return 0, false
+}
+
 // Trial is what trying a filter on a rig found; nil was not looked at.
 type Trial struct {
 	Seated                                         bool
@@ -153,6 +171,15 @@ func (e *Evidence) doubts() (all []Finding) {
 	add(over && is(t.SelfTest, true), GoesTight, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal is made for", e.FilterG, e.PayloadG))
 	add(over && !is(t.SelfTest, true), DoesNotGo, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal carries", e.FilterG, e.PayloadG))
 	return append(all, e.hold()...)
+}
+
+// noFold reports whether the camera is known not to fold with the filter on: by the trial,
+// or else by the room there is.
+func (e *Evidence) noFold() bool {
+	if e.Trial != nil && e.Trial.Folds != nil {
+		return !*e.Trial.Folds
+	}
+	return e.FoldMm != nil && e.ThicknessMm > *e.FoldMm
 }
 
 // hold says what the pull-off comes to. On the ground only a poor hold counts; in

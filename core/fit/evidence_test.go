@@ -1,6 +1,7 @@
 package fit
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -75,5 +76,62 @@ func TestUnknownIsNeverGood(t *testing.T) {
 				}
 			}
 		}
+	}
+}
+
+// What holds well on one barrel of a camera holds well on its other: the clearance is that
+// of the barrel it was tried on, and a trial on the rig itself comes first.
+func TestTheReferenceIsSharedByTheRigsOfACamera(t *testing.T) {
+	still, shakes := false, true
+	frame, cage := &Range{21.02, 21.04}, &Range{24.00, 24.02}
+	tried := []TriedRing{
+		{RigID: "frame", FilterID: "wobbly", Seated: true, Wobbles: &shakes, Barrel: frame, Seat: &Range{21.2, 21.2}},
+		{RigID: "frame", FilterID: "good", Seated: true, Wobbles: &still, Barrel: frame, Seat: &Range{21.07, 21.09}},
+		{RigID: "frame", FilterID: "again", Seated: false, Barrel: frame, Seat: &Range{21, 21}},
+		{RigID: "frame", FilterID: "again", Seated: true, Wobbles: &still, Barrel: frame, Seat: &Range{21, 21}},
+	}
+	if got := ReferenceFor("cage", "", tried); got == nil || got.FilterID != "good" || math.Abs(got.ClearanceMm-0.05) > 1e-9 {
+		t.Errorf("from the other rig: %+v", got)
+	}
+	if got := ReferenceFor("cage", "good", tried); got != nil {
+		t.Errorf("a filter says of itself %+v", got)
+	}
+	own := append(tried, TriedRing{RigID: "cage", FilterID: "own", Seated: true, Wobbles: &still, Barrel: cage, Seat: &Range{24.0, 24.02}})
+	if got := ReferenceFor("cage", "", own); got == nil || got.FilterID != "own" || got.ClearanceMm != 0 {
+		t.Errorf("with a trial of its own: %+v", got)
+	}
+}
+
+// A loose ring has its remedies, each with its caution, and those that ruin lenses are not
+// advised.
+func TestALooseRingIsAdvised(t *testing.T) {
+	seat := func(inFlight bool) *SeatAnswer {
+		a, err := Seat(SeatRequest{Rig: RigFields{Mount: PushOn, BarrelMm: []float64{21, 21}}, InFlight: inFlight, Claimed: true, Glass: []SeatedGlass{{Body: Body{Mount: PushOn, SeatMm: []float64{21.15, 21.15}}}}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return a
+	}
+	a := seat(true)
+	if len(a.Advice) != 5 || a.Advice[0].IsNamed || !a.Advice[4].IsNamed || !strings.Contains(a.Advice[0].Caution, "props") {
+		t.Errorf("advised is %+v", a.Advice)
+	}
+	for _, advice := range seat(false).Advice {
+		if advice.Caution == "" {
+			t.Errorf("%q has no caution", advice.Do)
+		}
+	}
+	snug, err := Seat(SeatRequest{Rig: RigFields{Mount: PushOn, BarrelMm: []float64{21, 21}}, Glass: []SeatedGlass{{Body: Body{Mount: PushOn, SeatMm: []float64{21, 21}}}}})
+	if err != nil || snug.Advice != nil {
+		t.Errorf("a snug ring is advised %+v, %v", snug.Advice, err)
+	}
+}
+
+// What lives on the lens weighs as much as what is put on.
+func TestAllGlassOnACraftWeighsTogether(t *testing.T) {
+	bare, limit, weight := 246.2, 249.0, 1.6
+	a, err := Seat(SeatRequest{Rig: RigFields{Mount: Snap, BareG: &bare, LimitG: &limit}, Glass: []SeatedGlass{{WeightG: &weight}}, AlsoG: []float64{1.5}})
+	if err != nil || a.Mass == nil || a.Mass.Within || math.Abs(a.Mass.TotalG-249.3) > 1e-9 {
+		t.Errorf("all up %+v, %v", a.Mass, err)
 	}
 }

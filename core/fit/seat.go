@@ -51,6 +51,7 @@ type SeatRequest struct {
 	Claimed     bool          `json:"claimed,omitempty" doc:"its owner says that it goes on"`
 	Trial       *TrialFields  `json:"trial,omitempty" doc:"the newest trial that still says something"`
 	Stale       string        `json:"stale,omitempty" maxLength:"200" doc:"why an older trial no longer does"`
+	AlsoG       []float64     `json:"alsoG,omitempty" maxItems:"20" minimum:"0" maximum:"10000" doc:"other glass on the same craft, each in grams: it counts in the all-up mass"`
 	ReferenceMm *float64      `json:"referenceMm,omitempty" minimum:"-5" maximum:"5" doc:"clearance of a filter known to hold well; classes count from there"`
 }
 
@@ -77,7 +78,9 @@ type SeatAnswer struct {
 	Hold     *HoldAnswer    `json:"hold,omitempty"`
 	Corners  *CornersAnswer `json:"corners,omitempty" doc:"of the whole stack"`
 	Balance  *BalanceAnswer `json:"balance,omitempty"`
-	Mass     *MassAnswer    `json:"mass,omitempty" doc:"with the whole stack on"`
+	Mass     *MassAnswer    `json:"mass,omitempty" doc:"with the whole stack on, and all other glass on the craft"`
+	NoFold   bool           `json:"noFold" doc:"the camera does not fold with it on"`
+	Advice   []Advice       `json:"advice,omitempty" doc:"what can be done on the spot about a ring that may come off"`
 }
 
 // Seat answers seat: the fit, hold, corners, balance and mass of one filter on one
@@ -98,6 +101,10 @@ func Seat(r SeatRequest) (*SeatAnswer, error) {
 	}
 	var findings []Finding
 	a.Standing, findings = e.Judge()
+	a.NoFold = e.noFold()
+	if a.Standing == GoesLoose || e.Hold == Tether || e.Hold == DoNotFly || a.Fit != nil && a.Fit.Worst != nil && (*a.Fit.Worst == Loose || *a.Fit.Worst == FallsOff) {
+		a.Advice = Loosened(r.InFlight)
+	}
 	for i, f := range findings {
 		if i == 0 || f.Standing != Tried { // "nothing against it" is no news beside what is
 			a.Because = append(a.Because, f.Words)
@@ -121,27 +128,25 @@ func (a *SeatAnswer) clearance(r *SeatRequest, e *Evidence) error {
 		a.Open = append(a.Open, "clearance: measure "+missingOf("the rig's barrel", r.Rig.BarrelMm == nil, "the filter's seat", first.SeatMm == nil)+" with a caliper")
 		return nil
 	}
+	if _, err := millimetres("rig.barrelMm", r.Rig.BarrelMm); err != nil {
+		return err
+	}
+	if _, err := millimetres("glass[0].seatMm", first.SeatMm); err != nil {
+		return err
+	}
 	asked := FitRequest{Mount: mount, BarrelMm: r.Rig.BarrelMm, FilterMm: first.SeatMm}
 	if r.ReferenceMm != nil {
 		asked.ReferenceMm = *r.ReferenceMm
 	}
 	var err error
 	if a.Fit, err = Fit(asked); err != nil {
-		return seated(err)
+		return err
 	}
 	e.Rings = &Rings{
 		Barrel: Range{Min: r.Rig.BarrelMm[0], Max: r.Rig.BarrelMm[1]}, Filter: Range{Min: first.SeatMm[0], Max: first.SeatMm[1]},
 		GaugeMm: a.Fit.GaugeMm, ReferenceMm: asked.ReferenceMm,
 	}
 	return nil
-}
-
-// seated gives a fault of a part the name its field has here.
-func seated(err error) error {
-	if fault, ok := err.(*problem.Fault); ok {
-		fault.Field = map[string]string{"barrelMm": "rig.barrelMm", "filterMm": "glass[0].seatMm"}[fault.Field]
-	}
-	return err
 }
 
 // missingOf names those of two things that are missing.
@@ -239,7 +244,7 @@ func (a *SeatAnswer) mass(r *SeatRequest, _ *Evidence) error {
 	if r.Rig.BareG == nil || r.Rig.LimitG == nil {
 		return nil
 	}
-	parts := []float64{*r.Rig.BareG}
+	parts := append([]float64{*r.Rig.BareG}, r.AlsoG...)
 	for _, g := range r.Glass {
 		if g.WeightG == nil {
 			a.Open = append(a.Open, "all-up mass: weigh the filter")

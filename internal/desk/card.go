@@ -116,11 +116,7 @@ func (s *shelf) seatOf(b *Bench, of day.OutingStack) (*card.CardSeat, error) {
 			out.Margin = *hold.Margin
 		}
 	}
-	if t := seat.Asked.Trial; t != nil && t.Folds != nil {
-		out.NoFold = !*t.Folds
-	} else if room, adds := b.Rig.Measures.FoldMm, stack[0].Body.ThicknessMm; room != nil && adds != nil {
-		out.NoFold = *adds > *room
-	}
+	out.NoFold = seat.Answer.NoFold
 	return out, nil
 }
 

@@ -1,10 +1,10 @@
 package desk
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"slices"
-	"time"
 
 	"pinhole/core/fit"
 	"pinhole/core/motion"
@@ -123,19 +123,24 @@ func (s *shelf) seat(r store.Rig, stack []store.Filter) (*Seat, error) {
 		out.Asked.Glass = append(out.Asked.Glass, fit.SeatedGlass{Body: g.Body, WeightG: known(g.WeightG)})
 	}
 	if newest := newestOf(out.Trials); newest != nil {
-		if out.Asked.Stale = since(newest.TriedAt, f.History); out.Asked.Stale == "" {
+		if out.Asked.Stale = fit.SinceTried(newest.TriedAt, f.Happenings()); out.Asked.Stale == "" {
 			out.Asked.Trial = &newest.Found.TrialFields
 		}
 	}
 	if reference := s.reference(r, f.ID); reference != nil {
-		out.Reference, out.Asked.ReferenceMm = reference.title, &reference.clearanceMm
+		out.Reference, out.Asked.ReferenceMm = s.referenceWords(r, reference), &reference.ClearanceMm
+	}
+	for _, id := range camera.Mounted { // all glass on one craft weighs together
+		if g := s.filter(id); g != nil && !slices.ContainsFunc(stack, func(x store.Filter) bool { return x.ID == id }) {
+			out.Asked.AlsoG = append(out.Asked.AlsoG, g.WeightG)
+		}
 	}
 	answer, err := fit.Seat(out.Asked)
 	if err != nil {
 		return nil, fmt.Errorf("filter %s on rig %s: %w", f.ID, r.ID, err)
 	}
 	out.Answer, out.Standing, out.Because = *answer, answer.Standing, answer.Because
-	if why := gone(f); why != "" {
+	if why := fit.Gone(f.Condition == "broken", f.Happenings()); why != "" {
 		out.Standing, out.Because = fit.DoesNotGo, append([]string{why}, out.Because...)
 	}
 	out.Offered = out.Standing != fit.DoesNotGo && (out.Claimed || out.Standing != fit.NotKnown)
@@ -159,65 +164,58 @@ func (s *shelf) trialsOf(rigID, filterID string) []store.Trial {
 	return of
 }
 
-// since says what happened to a filter after it was tried that makes the trial
-// worthless, "" for nothing.
-func since(tried time.Time, history []store.Happening) string {
-	for _, h := range slices.Backward(history) {
-		if (h.What == "dropped" || h.What == "replaced") && h.At.After(tried) {
-			return fmt.Sprintf("%s on %s, after it was tried", h.What, h.At.Format(time.DateOnly))
-		}
-	}
-	return ""
-}
-
-// gone says why a filter cannot be put on anything, "" where it can.
-func gone(f store.Filter) string {
-	if f.Condition == "broken" {
-		return "it is broken"
-	}
-	for _, h := range slices.Backward(f.History) {
-		switch h.What {
-		case "lost":
-			return "lost on " + h.At.Format(time.DateOnly)
-		case "found", "replaced":
-			return ""
-		}
-	}
-	return ""
-}
-
-// reference is a filter known to hold well on a rig.
-type reference struct {
-	title       string
-	clearanceMm float64
-}
-
-// reference finds the filter that was last tried on the rig, seated and without a
-// wobble, and whose ring is measured: what it has of clearance holds well there.
-func (s *shelf) reference(r store.Rig, except string) *reference {
-	barrel := r.Measures.BarrelMm
-	if barrel == nil || !r.Measures.Mount.SeatsByClearance() {
+func (s *shelf) filter(id string) *store.Filter {
+	i := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == id })
+	if i < 0 {
 		return nil
 	}
-	for _, t := range s.trials {
-		if t.RigID != r.ID || t.FilterID == except || !t.Found.Seated || t.Found.Wobbles == nil || *t.Found.Wobbles {
-			continue
-		}
-		i := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == t.FilterID })
-		if i < 0 || s.filters[i].Body.SeatMm == nil || since(t.TriedAt, s.filters[i].History) != "" {
-			continue
-		}
-		if newest := s.trialsOf(r.ID, t.FilterID); newest[0].ID != t.ID { // tried again since, with another outcome
-			continue
-		}
-		seat := s.filters[i].Body.SeatMm
-		title := s.filters[i].Name
-		if title == "" {
-			title = s.filters[i].Label
-		}
-		return &reference{title, (seat[0]+seat[1])/2 - (barrel[0]+barrel[1])/2}
+	return &s.filters[i]
+}
+
+func (s *shelf) rig(id string) *store.Rig {
+	i := slices.IndexFunc(s.rigs, func(r store.Rig) bool { return r.ID == id })
+	if i < 0 {
+		return nil
 	}
-	return nil
+	return &s.rigs[i]
+}
+
+// reference finds the clearance that is known to hold well on a rig, by the trials on it
+// and on the other rigs of its camera and mount; nil where none tells.
+func (s *shelf) reference(r store.Rig, except string) *fit.Reference {
+	if !r.Measures.Mount.SeatsByClearance() {
+		return nil
+	}
+	var tried []fit.TriedRing
+	for _, t := range s.trials {
+		on, f := s.rig(t.RigID), s.filter(t.FilterID)
+		if on == nil || f == nil || on.CameraID != r.CameraID || on.Measures.Mount != r.Measures.Mount {
+			continue
+		}
+		tried = append(tried, fit.TriedRing{
+			RigID: t.RigID, FilterID: t.FilterID, At: t.TriedAt, Seated: t.Found.Seated, Wobbles: t.Found.Wobbles, Stale: fit.SinceTried(t.TriedAt, f.Happenings()) != "",
+			Barrel: rangeOf(on.Measures.BarrelMm), Seat: rangeOf(f.Body.SeatMm),
+		})
+	}
+	return fit.ReferenceFor(r.ID, except, tried)
+}
+
+func rangeOf(mm []float64) *fit.Range {
+	if len(mm) != 2 {
+		return nil
+	}
+	return &fit.Range{Min: mm[0], Max: mm[1]}
+}
+
+// referenceWords names the filter whose clearance holds well, and the rig where that is
+// another one.
+func (s *shelf) referenceWords(r store.Rig, of *fit.Reference) string {
+	f := s.filter(of.FilterID)
+	title := cmp.Or(f.Name, f.Label)
+	if of.RigID != r.ID {
+		title += " on " + s.rig(of.RigID).Name + ", the same camera and mount"
+	}
+	return title
 }
 
 // viewOf returns what a camera's lens sees at its usual frame size.

@@ -43,6 +43,10 @@ func (d *Desk) Sets(ctx context.Context, rigID string) ([]FilterSet, error) {
 	}
 	sets := []FilterSet{}
 	for _, name := range names {
+		// A set that was made for another camera is no choice for this rig.
+		if !slices.ContainsFunc(members[name], func(f store.Filter) bool { return slices.Contains(f.Cameras, s.rigs[i].CameraID) }) {
+			continue
+		}
 		set, err := s.set(name, members[name], s.rigs[i])
 		if err != nil {
 			return nil, err
@@ -51,9 +55,6 @@ func (d *Desk) Sets(ctx context.Context, rigID string) ([]FilterSet, error) {
 	}
 	return sets, nil
 }
-
-// worthOfStanding is how well a filter that stands so goes on a rig.
-var worthOfStanding = map[fit.Standing]float64{fit.Tried: 1, fit.Computed: 0.75, fit.GoesTight: 0.5, fit.GoesLoose: 0.25, fit.DoesNotGo: 0}
 
 // set sums up filters. A figure that one of them leaves open is not known.
 func (s *shelf) set(name string, filters []store.Filter, rig store.Rig) (*FilterSet, error) {
@@ -105,7 +106,7 @@ func (s *shelf) set(name string, filters []store.Filter, rig store.Rig) (*Filter
 }
 
 func worth(s fit.Standing) *float64 {
-	if v, isKnown := worthOfStanding[s]; isKnown {
+	if v, isKnown := s.Worth(); isKnown {
 		return &v
 	}
 	return nil

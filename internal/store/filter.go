@@ -45,6 +45,15 @@ type Happening struct {
 	Note string    `json:"note,omitempty" maxLength:"200"`
 }
 
+// Happenings returns the history as fit judges it.
+func (f *FilterFields) Happenings() []fit.Happening {
+	all := make([]fit.Happening, len(f.History))
+	for i, h := range f.History {
+		all[i] = fit.Happening{What: fit.Event(h.What), At: h.At}
+	}
+	return all
+}
+
 // Filters returns the collection of filters.
 func (s *Store) Filters() Collection[Filter] {
 	return Collection[Filter]{s, table[Filter]{

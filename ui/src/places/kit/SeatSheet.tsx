@@ -22,6 +22,23 @@ interface SeatSheetProps {
   onClose: () => void;
 }
 
+/** What can be done on the spot about a ring that may come off, each with what to mind. */
+function AdviceList({ advice }: { advice: readonly Schemas["Advice"][] }) {
+  return (
+    <List.Root gap="1" ps="4" data-testid="advice">
+      {advice.map((a) => (
+        <List.Item key={a.do}>
+          <b>
+            {a.do}
+            {a.isNamed && " (not advised)"}
+          </b>
+          : {a.caution}
+        </List.Item>
+      ))}
+    </List.Root>
+  );
+}
+
 /** All that is known of a filter on a rig: evidence and computation, and the sheet for a new trial. */
 export function SeatSheet({ rig, filter, title, others, onClose }: SeatSheetProps) {
   const [onTop, setOnTop] = useState("");
@@ -46,8 +63,9 @@ export function SeatSheet({ rig, filter, title, others, onClose }: SeatSheetProp
                 />
               )}
             {single.reference && (
-              <Text color="muted">Counted from {single.reference}, which is known to hold well on this rig.</Text>
+              <Text color="muted">Counted from {single.reference}, which is known to hold well.</Text>
             )}
+            {single.answer.advice && <AdviceList advice={single.answer.advice} />}
           </Part>
           {single.answer.hold && (
             <Part heading="Hold">

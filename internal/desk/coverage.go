@@ -58,6 +58,9 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 		request.Looks = withLook(request.Looks, s.Look.FPS, s.Look.Target)
 	}
 	for _, fps := range b.Camera.Rates {
+		if rate, err := stop.ParseRate(fps); err != nil || rate == 0 {
+			continue // a still has no angle
+		}
 		request.Looks = withLook(request.Looks, fps, usualAngle)
 	}
 	if len(request.Looks) == 0 {

@@ -1425,6 +1425,12 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Advice: {
+            caution: string;
+            do: string;
+            /** @description people do it; it is named for its danger and not advised */
+            isNamed: boolean;
+        };
         Anchor: {
             /** Format: date-time */
             at: string;
@@ -1702,6 +1708,11 @@ export interface components {
              * @description the highest ISO that still looks good
              */
             isoCeiling: number;
+            /**
+             * @description how it takes a filter as it is held; how many layers are offered follows it unless maxLayers says
+             * @enum {string}
+             */
+            mount?: "push-on" | "snap" | "twist" | "magnet" | "adhesive" | "clip" | "thread";
             /** @description the shutter times the camera offers, in seconds; none means any */
             steps?: number[];
         };
@@ -1763,6 +1774,13 @@ export interface components {
              * @description slowest shutter judged good in a stepped trial of its stabiliser, seconds
              */
             trialS?: number;
+            /**
+             * Format: double
+             * @description shake of the path that the trial was made on, degrees a second; that of walking by default
+             */
+            trialShakeDegS?: number;
+            /** @description horizontal fields of view it can be switched to, beside that of lens, degrees */
+            viewsDeg?: number[];
         };
         CameraRequest: {
             camera: components["schemas"]["Camera"];
@@ -1803,6 +1821,8 @@ export interface components {
             kit: components["schemas"]["KitFilter"][];
             optics: components["schemas"]["Camera"];
             profile?: components["schemas"]["CameraProfile"];
+            /** @description frame rates the camera offers, as written */
+            rates?: string[];
             /** @description the rest of what to set, a line each */
             recipe?: string[];
             rig: components["schemas"]["RigFields"];
@@ -1960,11 +1980,6 @@ export interface components {
         };
         CardShot: {
             choices: components["schemas"]["Choices"];
-            /**
-             * Format: double
-             * @description slowest shutter at which its stabiliser works, seconds; 0 is not known
-             */
-            floorS?: number;
             id: string;
             look: components["schemas"]["ShotLook"];
             scene?: components["schemas"]["ShotScene"];
@@ -2050,9 +2065,16 @@ export interface components {
         Choices: {
             /** @description kinds used for their darkness; nd and variable by default */
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
+            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /**
+             * Format: double
+             * @description how much ISO may rise and the shot still holds; 1 by default
+             */
+            freeLiftStops?: number;
             /**
              * Format: int64
-             * @description most loose layers in a stack; 2 by default
+             * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
             /** @description ids of glass that lives on the lens */
@@ -2104,6 +2126,8 @@ export interface components {
              * @description the light the exposure is made for
              */
             aimEv100: number;
+            /** @description in a shot: the id of the graduated filter in the kit that would do */
+            graduated?: string;
             /**
              * Format: double
              * @description graduated glass over the bright part that would save it
@@ -2113,6 +2137,10 @@ export interface components {
             lostHighlightStops: number;
             /** Format: double */
             lostShadowStops: number;
+            /** @description in a shot: a merge patch for its fields that exposes for the aim */
+            use?: {
+                [key: string]: unknown;
+            };
             words: string[];
         };
         ContrastRequest: {
@@ -2234,7 +2262,7 @@ export interface components {
             stops: number;
         };
         CoverageGap: {
-            /** @description as a label, the one filter that closes most of it */
+            /** @description as a label, the one filter that closes most of it; left out where none does */
             closes?: string;
             /** Format: double */
             fromEv100: number;
@@ -2260,6 +2288,13 @@ export interface components {
             camera: components["schemas"]["Camera"];
             /** Format: int64 */
             columns: number;
+            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
+            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /**
+             * Format: double
+             * @description how much ISO may rise and the shot still holds; 1 by default
+             */
+            freeLiftStops?: number;
             /**
              * Format: double
              * @description the brightest column
@@ -2274,7 +2309,7 @@ export interface components {
             lowEv100: number;
             /**
              * Format: int64
-             * @description most loose layers in a stack; 2 by default
+             * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
             /** @description ids of glass that lives on the lens */
@@ -2298,7 +2333,7 @@ export interface components {
         };
         CoverageRow: {
             cells: components["schemas"]["CoverageCell"][];
-            /** @description where no glass is on */
+            /** @description where no glass holds */
             gaps: components["schemas"]["CoverageGap"][];
             name: string;
         };
@@ -2500,6 +2535,11 @@ export interface components {
             bias?: string;
             /** @description auto and bias: ids of the loose glass that was on */
             glass?: string[];
+            /**
+             * Format: double
+             * @description auto and bias: the stops of all glass that was on, as it was turned, in place of glass
+             */
+            glassStops?: number;
             /** @description auto and bias; base ISO by default */
             iso?: string;
             /** @description auto: what the automatic chose; bias: the locked shutter, the target by default */
@@ -2680,6 +2720,15 @@ export interface components {
              */
             referenceMm?: number;
         };
+        Held: {
+            cameraId: string;
+            kit: components["schemas"]["KitFilter"][];
+            optics: components["schemas"]["Camera"];
+            profile?: components["schemas"]["CameraProfile"];
+            /** @description frame rates the camera offers, as written */
+            rates?: string[];
+            rigId?: string;
+        };
         HoldAnswer: {
             advice: string;
             /**
@@ -2792,6 +2841,11 @@ export interface components {
             cornerStops?: number;
             /** @description false removes the filter; true by default */
             fits?: boolean;
+            /**
+             * Format: double
+             * @description graduated: of its dark half
+             */
+            graduatedStops?: number;
             id: string;
             /** @enum {string} */
             kind: "nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night";
@@ -2812,6 +2866,11 @@ export interface components {
             minStops?: number;
             /** @description variable: marks on its ring and what was measured there; replaces minStops and maxStops */
             ring?: components["schemas"]["RingMark"][];
+            /**
+             * @description how it stands on the rig in use; left out, that is not judged
+             * @enum {string}
+             */
+            standing?: "tried" | "computed" | "tight" | "loose" | "does not go" | "unknown";
             /**
              * Format: double
              * @description standard error of measuredStops
@@ -2968,6 +3027,24 @@ export interface components {
             offsetStops: number;
             points: components["schemas"]["LightPoint"][];
         };
+        LightFor: {
+            /** Format: double */
+            highEv100: number;
+            /** @description the shot is judged in this light */
+            isUsed: boolean;
+            /** @enum {string} */
+            kind: "reading" | "pinned" | "forecast" | "typed";
+            /** Format: double */
+            lowEv100: number;
+            /**
+             * Format: double
+             * @description brighter than the light that is used, at the middle
+             */
+            offStops: number;
+            /** Format: double */
+            spreadStops: number;
+            words: string;
+        };
         LightPoint: {
             /**
              * Format: double
@@ -3049,6 +3126,13 @@ export interface components {
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
             /** @description with a camera the line is answered, else only read */
             camera?: components["schemas"]["Camera"];
+            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
+            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /**
+             * Format: double
+             * @description how much ISO may rise and the shot still holds; 1 by default
+             */
+            freeLiftStops?: number;
             kit?: components["schemas"]["KitFilter"][];
             /** @description a reading > a look, as in f2 1/1250 iso50 > 50fps 180° */
             line: string;
@@ -3056,7 +3140,7 @@ export interface components {
             look?: components["schemas"]["ShotLook"];
             /**
              * Format: int64
-             * @description most loose layers in a stack; 2 by default
+             * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
             /** @description ids of glass that lives on the lens */
@@ -3312,8 +3396,18 @@ export interface components {
              * @description after ISO or shutter has done what it can
              */
             leftStops: number;
+            /**
+             * Format: double
+             * @description what then stays over
+             */
+            lostOverStops: number;
             /** @description whether the fastest shutter then still exposes; null where that is not known */
             lostSaved: boolean | null;
+            /**
+             * Format: double
+             * @description the shutter at base ISO that then restores the exposure, as far as the camera goes
+             */
+            lostShutterS: number;
             /**
              * Format: double
              * @description the error when the loose glass falls off
@@ -3388,13 +3482,21 @@ export interface components {
              */
             settingStops: number;
             stack: string;
+            /**
+             * @description of all demands, with this glass in the light of this battery
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "breaks";
             /** Format: date-time */
             to: string;
+            words: string;
         };
         OutingPlan: {
             /** Format: double */
             highEv100: number;
             id: string;
+            /** @description every light that is known for it, the strongest evidence first; the first is what it is judged in */
+            lights: components["schemas"]["LightFor"][];
             /** Format: double */
             lowEv100: number;
             /** @description one for each battery */
@@ -3404,7 +3506,7 @@ export interface components {
             /** Format: double */
             spreadStops: number;
             /**
-             * @description holds: served; tight: served, not if the light is off by its spread; breaks: not served
+             * @description of the whole shot: the worst of its batteries
              * @enum {string}
              */
             state: "holds" | "tight" | "breaks";
@@ -3429,11 +3531,14 @@ export interface components {
              * @description where the curve begins
              */
             from: string;
+            /** @description each camera as it is held: with it a shot that says its look is judged whole */
+            held?: components["schemas"]["Held"][];
             /** @description left out, only shots whose light was read are planned */
             place?: components["schemas"]["PlaceFields"];
             shots: components["schemas"]["OutingShot"][];
             /** @enum {string} */
             sky: "clear" | "partly" | "overcast";
+            /** @description glass by name; what the kit of a shot that is judged whole makes is added */
             stacks: components["schemas"]["OutingStack"][];
             /** @description what cameras carry at first: the id of a stack by the id of its camera */
             start?: {
@@ -3451,6 +3556,10 @@ export interface components {
             surfaceStops?: number;
             /** Format: double */
             swapCost?: number;
+            /** @description what filters are called, by their ids */
+            titles?: {
+                [key: string]: string;
+            };
             /** Format: date-time */
             to: string;
             tolerance?: components["schemas"]["Tolerance"];
@@ -3459,6 +3568,8 @@ export interface components {
         };
         OutingShot: {
             cameraId: string;
+            /** @description of a shot that is judged whole, in place of tolerance, maxLayers, required and offsetStops */
+            choices?: components["schemas"]["Choices"];
             /**
              * Format: double
              * @description the light its setting needs
@@ -3476,6 +3587,8 @@ export interface components {
             id: string;
             /** Format: double */
             isoHeadroomStops?: number;
+            /** @description with it and its camera held, the shot is judged whole */
+            look?: components["schemas"]["ShotLook"];
             /**
              * Format: int64
              * @description most loose layers; as many as the stacks have by default
@@ -3496,12 +3609,15 @@ export interface components {
              * @enum {string}
              */
             plane?: "vertical" | "top" | "shade";
-            /** @description its light as it was read, where no daylight is computed for it */
+            /** @description its light as it was typed: an expectation where daylight is computed for it, else what it is planned by */
             read?: components["schemas"]["SceneLight"];
+            /** @description light that was read on the spot for this shot */
+            readings?: components["schemas"]["TakenReading"][];
             /** @description glass asked for, for its effect: only stacks with just that are put on */
             required?: string[];
             /** @description how the camera is held: only stacks for that are put on */
             rigId?: string;
+            scene?: components["schemas"]["ShotScene"];
             /** Format: double */
             shutterS?: number;
             /** Format: double */
@@ -3601,6 +3717,11 @@ export interface components {
              * @description as it was read; this or dark
              */
             insideEv100?: number;
+            /**
+             * Format: double
+             * @description what is set outside; base ISO by default
+             */
+            iso?: number;
             /** Format: double */
             lengthM?: number;
             /**
@@ -3682,6 +3803,11 @@ export interface components {
              */
             left: number;
             notes: string[];
+            /**
+             * Format: double
+             * @description share of the reflection in the window that a crossed polariser leaves
+             */
+            reflectionLeft?: number;
             /** Format: double */
             right: number;
             /** @description the sky would come out blotched */
@@ -3695,7 +3821,7 @@ export interface components {
             bestAt: string | null;
             /** Format: double */
             bestCentre: number;
-            /** @description where the sky darkens most now: a quarter turn from the sun */
+            /** @description where the sky darkens most now, for a camera of this tilt; none where no heading is better */
             bestHeadingsDeg: number[];
             now: components["schemas"]["PolariserAnswer"];
             /** Format: double */
@@ -3750,6 +3876,16 @@ export interface components {
              */
             sunAzimuthDeg: number;
             water?: components["schemas"]["Water"];
+            window?: components["schemas"]["Window"];
+        };
+        Prior: {
+            /**
+             * Format: double
+             * @description at least lowEv100
+             */
+            highEv100: number;
+            /** Format: double */
+            lowEv100: number;
         };
         Purchase: {
             /**
@@ -4116,6 +4252,8 @@ export interface components {
             trials: components["schemas"]["StoredTrial"][];
         };
         SeatAnswer: {
+            /** @description what can be done on the spot about a ring that may come off */
+            advice?: components["schemas"]["Advice"][];
             balance?: components["schemas"]["BalanceAnswer"];
             /** @description what decides first */
             because: string[];
@@ -4123,14 +4261,18 @@ export interface components {
             corners?: components["schemas"]["CornersAnswer"];
             fit?: components["schemas"]["FitAnswer"];
             hold?: components["schemas"]["HoldAnswer"];
-            /** @description with the whole stack on */
+            /** @description with the whole stack on, and all other glass on the craft */
             mass?: components["schemas"]["MassAnswer"];
+            /** @description the camera does not fold with it on */
+            noFold: boolean;
             /** @description what is not known, and what would settle it */
             open: string[];
             /** @enum {string} */
             standing: "tried" | "computed" | "tight" | "loose" | "does not go" | "unknown";
         };
         SeatRequest: {
+            /** @description other glass on the same craft, each in grams: it counts in the all-up mass */
+            alsoG?: number[];
             /** @description its owner says that it goes on */
             claimed?: boolean;
             /** @description the filter judged, and what is stacked on it */
@@ -4347,6 +4489,8 @@ export interface components {
             looks?: components["schemas"]["Look"][];
             /** @description the lowest light, where the shot sees a range */
             low?: components["schemas"]["Entry"];
+            /** @description looks: the light to expect before the first; EV 11 to 16, outdoors by day, by default */
+            prior?: components["schemas"]["Prior"];
             /**
              * @description where the reading came from; real by default
              * @enum {string}
@@ -4415,12 +4559,19 @@ export interface components {
             /** @description kinds used for their darkness; nd and variable by default */
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
             camera: components["schemas"]["Camera"];
+            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
+            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /**
+             * Format: double
+             * @description how much ISO may rise and the shot still holds; 1 by default
+             */
+            freeLiftStops?: number;
             kit: components["schemas"]["KitFilter"][];
             light: components["schemas"]["ShotLight"];
             look: components["schemas"]["ShotLook"];
             /**
              * Format: int64
-             * @description most loose layers in a stack; 2 by default
+             * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
             /** @description ids of glass that lives on the lens */
@@ -4452,7 +4603,7 @@ export interface components {
              * @description what carries the camera; a rough measure of its shake
              * @enum {string}
              */
-            activity?: "stand" | "held" | "walk" | "brisk" | "run" | "helmet" | "bar" | "cruise" | "freestyle";
+            activity?: "stand" | "held" | "walk" | "brisk" | "run" | "helmet-smooth" | "helmet" | "bar-smooth" | "bar" | "cruise" | "freestyle";
             /** @description how the frames are shown */
             delivery?: components["schemas"]["Delivery"];
             /**
@@ -4708,16 +4859,23 @@ export interface components {
              */
             angleDeg?: number;
             camera: components["schemas"]["Camera"];
+            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
+            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
             /**
              * Format: double
              * @description frames per second; left out for a still
              */
             fps?: number;
+            /**
+             * Format: double
+             * @description how much ISO may rise and the shot still holds; 1 by default
+             */
+            freeLiftStops?: number;
             kit: components["schemas"]["KitFilter"][];
             light: components["schemas"]["SceneLight"];
             /**
              * Format: int64
-             * @description most loose layers in a stack; 2 by default
+             * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
             /** @description ids of glass that lives on the lens */
@@ -4839,16 +4997,23 @@ export interface components {
              */
             angleDeg?: number;
             camera: components["schemas"]["Camera"];
+            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
+            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
             /**
              * Format: double
              * @description frames per second; left out for a still
              */
             fps?: number;
+            /**
+             * Format: double
+             * @description how much ISO may rise and the shot still holds; 1 by default
+             */
+            freeLiftStops?: number;
             kit: components["schemas"]["KitFilter"][];
             looks: components["schemas"]["Look"][];
             /**
              * Format: int64
-             * @description most loose layers in a stack; 2 by default
+             * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
             /** @description ids of glass that lives on the lens */
@@ -4858,6 +5023,8 @@ export interface components {
              * @description exposure wanted against the meter, positive brighter
              */
             offsetStops?: number;
+            /** @description the light to expect before the first look; EV 0 to 17 by default */
+            prior?: components["schemas"]["Prior"];
             /**
              * @description what is kept first: the shutter (blur, the default) or ISO (image)
              * @enum {string}
@@ -5482,12 +5649,17 @@ export interface components {
         };
         Strain: {
             /** @enum {string} */
-            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "frame";
+            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "pan" | "fit" | "frame";
+            /**
+             * Format: double
+             * @description how far the light has to be off for it to break, where it holds in the light as it is
+             */
+            offStops?: number;
             /** @enum {string} */
             state: "tight" | "breaks";
             /**
              * Format: double
-             * @description by how much the shutter misses where it holds
+             * @description by how much it misses where it holds
              */
             stops: number;
         };
@@ -5571,6 +5743,12 @@ export interface components {
              */
             offAxisDeg: number;
             words: string;
+        };
+        TakenReading: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            ev100: number;
         };
         Tolerance: {
             /**
@@ -5798,6 +5976,18 @@ export interface components {
             /** @enum {string} */
             stabiliser?: "none" | "electronic" | "gimbal" | "gimbal+electronic" | "post";
         };
+        Window: {
+            /**
+             * Format: double
+             * @description off its normal
+             */
+            incidenceDeg: number;
+            /**
+             * Format: double
+             * @description refractive index; 1.5 by default
+             */
+            index?: number;
+        };
         WindowAnswer: {
             bands: components["schemas"]["WindowBand"][];
             /** @description pairs that exclude each other, the worst first */
@@ -5820,7 +6010,7 @@ export interface components {
              * @description the longest: a frame
              */
             toS: number;
-            /** @description what would help against the first conflict, those that resolve it first */
+            /** @description what would help, each made and the whole shot judged again, the best first */
             trades: components["schemas"]["WindowTrade"][];
             verdict: components["schemas"]["WindowVerdict"];
         };
@@ -5927,16 +6117,28 @@ export interface components {
             blur?: components["schemas"]["WindowMovement"];
             camera: components["schemas"]["Camera"];
             /**
+             * @description what carries the camera: who pans, and who can be put on a stand; left out, not known
+             * @enum {string}
+             */
+            carried?: "hand" | "ridden" | "stand" | "flying" | "hovers";
+            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
+            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /**
              * Format: double
              * @description frames per second; left out for a still
              */
             fps?: number;
+            /**
+             * Format: double
+             * @description how much ISO may rise and the shot still holds; 1 by default
+             */
+            freeLiftStops?: number;
             kit: components["schemas"]["KitFilter"][];
             lamps?: components["schemas"]["LampFields"];
             light: components["schemas"]["SceneLight"];
             /**
              * Format: int64
-             * @description most loose layers in a stack; 2 by default
+             * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
             /** @description ids of glass that lives on the lens */
@@ -5969,6 +6171,8 @@ export interface components {
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
             vibration?: components["schemas"]["WindowVibration"];
+            /** @description fields of view the camera can be switched to, beside the one in use, degrees */
+            viewsDeg?: number[];
         };
         WindowShake: {
             /**
@@ -6003,9 +6207,14 @@ export interface components {
             toleranceShare?: number;
             /**
              * Format: double
-             * @description slowest shutter judged good in a stepped trial, seconds; replaces the computed floor
+             * @description slowest shutter judged good in a stepped trial, seconds
              */
             trialS?: number;
+            /**
+             * Format: double
+             * @description shake of the path of that trial, degrees a second; that of walking by default
+             */
+            trialShakeDegS?: number;
             /**
              * Format: double
              * @description width of the output frame in pixels
@@ -6023,21 +6232,33 @@ export interface components {
             does: string;
             /**
              * Format: double
-             * @description by how much the conflict shrinks
+             * @description by how much what gives way becomes less
              */
             gainStops: number;
             /** @enum {string} */
             kind: "look" | "frame-rate" | "stand" | "wider-lens" | "iso" | "glass";
             /**
              * Format: double
-             * @description what is left of it; 0 is resolved
+             * @description by how much the worst demand still misses, in that measure; 0 is none
              */
             leavesStops: number;
             /**
-             * @description what the sizes are of: tight is the conflict's holdsStops, breaks its breaksStops
+             * @description what the sizes are of: the demands that break, or all that do not hold
              * @enum {string}
              */
             measure: "tight" | "breaks";
+            /** @description no demand of the whole shot breaks with it */
+            serves: boolean;
+            /**
+             * @description of the whole shot with it
+             * @enum {string}
+             */
+            state: "holds" | "tight" | "breaks";
+            /**
+             * @description the demand that is worst with it
+             * @enum {string}
+             */
+            still?: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "pan" | "fit" | "frame";
         };
         WindowVerdict: {
             /**
@@ -6122,7 +6343,7 @@ export interface components {
             errorStops: number;
             /** Format: double */
             ev100: number;
-            /** @description within the accepted error with ISO at base */
+            /** @description the shot holds with it */
             isServed: boolean;
             /**
              * Format: double
@@ -6131,8 +6352,10 @@ export interface components {
             needStops: number;
             /** Format: double */
             spreadStops: number;
-            /** @description the glass that comes nearest; empty without stacks */
+            /** @description the glass that the shot would take; empty without stacks */
             stack: string;
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks";
         };
         YearOf: {
             answer: components["schemas"]["YearAnswer"];
@@ -6142,6 +6365,7 @@ export interface components {
             stacks: components["schemas"]["YearStack"][];
         };
         YearRequest: {
+            choices?: components["schemas"]["Choices"];
             /** @description local midnights, a week apart, each with the offset its day has */
             days: string[];
             /**
@@ -6149,8 +6373,15 @@ export interface components {
              * @description the light the setting needs
              */
             evSet: number;
+            /** @description the camera as it is held: with look, the whole shot is judged */
+            held?: components["schemas"]["Held"];
             /** @description of the local clock */
             hours: number[];
+            /**
+             * Format: double
+             * @description what ISO can lift
+             */
+            isoHeadroomStops?: number;
             /**
              * Format: double
              * @description latitude, north positive, degrees
@@ -6161,8 +6392,10 @@ export interface components {
              * @description longitude, east positive, degrees
              */
             lonDeg: number;
+            look?: components["schemas"]["ShotLook"];
             /** Format: double */
             offsetStops?: number;
+            scene?: components["schemas"]["ShotScene"];
             /** @enum {string} */
             sky: "clear" | "partly" | "overcast";
             stacks: components["schemas"]["OutingStack"][];

@@ -59,6 +59,14 @@ func (k *KitFilter) HalfStops() stop.Stops {
 	return cmp.Or(k.GraduatedStops, k.Stops)
 }
 
+// Takes returns what the filter takes as it is counted: measured before printed, nothing
+// of a graduated one, a variable one at its lightest.
+func (k *KitFilter) Takes() (stop.Stops, error) {
+	f, err := k.filter("")
+	return f.Stops, err
+}
+
+// IsFalse reports whether b is there and false.
 func IsFalse(b *bool) bool { return b != nil && !*b }
 
 func (k *KitFilter) filter(path string) (glass.Filter, error) {

@@ -13,6 +13,18 @@ type LensFields struct {
 	Projection motion.Projection `json:"projection" enum:"rectilinear,equidistant" doc:"equidistant is a fisheye"`
 }
 
+// AsRecorded returns the lens as it draws on the usual frame of a camera, the first of the
+// sizes that it records; as it stands where none can be read.
+func (f LensFields) AsRecorded(sizes []string) LensFields {
+	if len(sizes) == 0 {
+		return f
+	}
+	if size, err := motion.ParseFrameSize(sizes[0]); err == nil {
+		f.WidthPx = float64(size.WidthPx)
+	}
+	return f
+}
+
 // Lens returns the lens; path is where the fields stand, as in "blur.".
 func (f *LensFields) Lens(path string) (motion.Lens, error) {
 	if f.Projection == motion.Rectilinear && f.HFOVDeg > widestFlat {

@@ -2,6 +2,7 @@ package card
 
 import (
 	"fmt"
+	"math"
 	"pinhole/core/day"
 	"slices"
 	"time"
@@ -27,6 +28,7 @@ func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.Ou
 		t.Standing = &c.Seats[i]
 	}
 	c.light(t, s, pack)
+	t.Lights = p.Lights
 	battery := c.outing.Battery(p.ID, n)
 	v := battery.Closest(stack.ID)
 	t.Set = settingOf(&v.Question, &v.Option, set, b)
@@ -108,7 +110,44 @@ func (l *CardLight) expect(q *glass.Question, o *glass.Option, set *CardSetting)
 	behind := l.Expected.EV100.Plus(-o.Stops)
 	l.Bias = behind.Above(stop.Setting{Aperture: q.Setting.Aperture, Shutter: set.ShutterS, ISO: set.ISOLow}.EV())
 	l.Auto = q.Spoken(stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind))
+	l.Biases, l.Autos = biasesNear(l.Bias), autosNear(q, stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, behind))
 	l.Meter = fmt.Sprintf("f%g %s iso%.0f", float64(q.Setting.Aperture), stop.ShutterFor(q.Setting.Aperture, q.Setting.ISO, l.Expected.EV100).Spoken(), float64(q.Setting.ISO))
+}
+
+// beside is how many steps are offered to either side of what is expected.
+const beside = 5
+
+// biasesNear returns the biases of a camera that counts in thirds, beside the third that is
+// nearest to what is expected, within the three stops that cameras show.
+func biasesNear(expected stop.Stops) []string {
+	const most = 9 // thirds
+	middle := min(max(int(math.Round(3*float64(expected))), beside-most), most-beside)
+	out := []string{}
+	for n := middle - beside; n <= middle+beside; n++ {
+		out = append(out, (stop.Stops(n) / 3).Signed())
+	}
+	return out
+}
+
+// autosNear returns the shutters of the camera's menu, or the marked ones, beside the
+// expected one, the fastest first.
+func autosNear(q *glass.Question, expected stop.Shutter) []string {
+	steps := stop.Nominal()
+	if len(q.Steps) > 0 {
+		steps = slices.Clone(q.Steps)
+	}
+	slices.Sort(steps)
+	near := 0
+	for i, s := range steps {
+		if s.Over(expected).Abs() < steps[near].Over(expected).Abs() {
+			near = i
+		}
+	}
+	out := []string{}
+	for _, s := range steps[max(near-beside, 0):min(near+beside+1, len(steps))] {
+		out = append(out, s.Spoken())
+	}
+	return out
 }
 
 // settingOf words an option as what to set.

@@ -84,25 +84,26 @@ type CardCamera struct {
 
 // CardTurn is a shot, or one battery of it: what is on, what is set.
 type CardTurn struct {
-	ID      string      `json:"id" doc:"marks name it"`
-	Shot    string      `json:"shot"`
-	Name    string      `json:"name"`
-	Pack    int         `json:"pack" doc:"which battery, from 1"`
-	Packs   int         `json:"packs"`
-	From    time.Time   `json:"from"`
-	To      time.Time   `json:"to"`
-	When    string      `json:"when" enum:"over,on,next,later"`
-	In      string      `json:"in" doc:"how long until it begins, or ends where it is on"`
-	Stack   string      `json:"stack"`
-	Glass   string      `json:"glass" doc:"what is on the lens"`
-	Filters []CardGlass `json:"filters"`
-	Stays   bool        `json:"stays" doc:"it is on already, from the turn before"`
-	Set     CardSetting `json:"set"`
-	Light   CardLight   `json:"light"`
-	State   glass.State `json:"state" enum:"holds,tight,breaks"`
-	Words   string      `json:"words"`
-	Helps   []string    `json:"helps" doc:"what would serve it, where this glass does not"`
-	Latest  *time.Time  `json:"latest" doc:"the last minute this glass serves; null where it never does"`
+	ID      string         `json:"id" doc:"marks name it"`
+	Shot    string         `json:"shot"`
+	Name    string         `json:"name"`
+	Pack    int            `json:"pack" doc:"which battery, from 1"`
+	Packs   int            `json:"packs"`
+	From    time.Time      `json:"from"`
+	To      time.Time      `json:"to"`
+	When    string         `json:"when" enum:"over,on,next,later"`
+	In      string         `json:"in" doc:"how long until it begins, or ends where it is on"`
+	Stack   string         `json:"stack"`
+	Glass   string         `json:"glass" doc:"what is on the lens"`
+	Filters []CardGlass    `json:"filters"`
+	Stays   bool           `json:"stays" doc:"it is on already, from the turn before"`
+	Set     CardSetting    `json:"set"`
+	Light   CardLight      `json:"light"`
+	Lights  []day.LightFor `json:"lights" doc:"every light that is known for the shot, the strongest evidence first; the first is what it is judged in"`
+	State   glass.State    `json:"state" enum:"holds,tight,breaks"`
+	Words   string         `json:"words"`
+	Helps   []string       `json:"helps" doc:"what would serve it, where this glass does not"`
+	Latest  *time.Time     `json:"latest" doc:"the last minute this glass serves; null where it never does"`
 	// The glass for the pocket.
 	Brighter  string      `json:"brighter,omitempty"`
 	Darker    string      `json:"darker,omitempty"`
@@ -141,6 +142,9 @@ type CardLight struct {
 	Bias  stop.Stops `json:"biasStops" doc:"that the camera would show, locked at what is set, ISO at its lowest"`
 	Auto  string     `json:"auto" doc:"the shutter that the automatic would choose at base ISO, behind this glass"`
 	Meter string     `json:"meter" doc:"what a hand meter would show, set to this aperture and base ISO"`
+	// What could be read instead, to be chosen from with a thumb.
+	Biases []string `json:"biases" doc:"what the camera's bias may show, in thirds about what is expected"`
+	Autos  []string `json:"autos" doc:"shutters of the automatic beside the expected one"`
 }
 
 // CardCheck is one step before the take.

@@ -86,11 +86,11 @@ func firstRig(c store.CameraFields) store.RigSheet {
 }
 
 func flatLens(hfov angle.Deg) *assemble.LensFields {
-	return &assemble.LensFields{WidthPx: 3840, HFOVDeg: hfov, Projection: motion.Rectilinear}
+	return &assemble.LensFields{WidthPx: assemble.UsualWidthPx, HFOVDeg: hfov, Projection: motion.Rectilinear}
 }
 
 func roundLens(hfov angle.Deg) *assemble.LensFields {
-	return &assemble.LensFields{WidthPx: 3840, HFOVDeg: hfov, Projection: motion.Equidistant}
+	return &assemble.LensFields{WidthPx: assemble.UsualWidthPx, HFOVDeg: hfov, Projection: motion.Equidistant}
 }
 
 func number(v float64) *float64 { return &v }

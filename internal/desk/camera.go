@@ -56,6 +56,12 @@ func (d *Desk) SaveCamera(ctx context.Context, c store.Camera) (store.Camera, er
 	if err := errors.Join(d.CheckCamera(c), d.CheckMounted(ctx, c)); err != nil {
 		return c, err
 	}
+	if p := c.Profile; p != nil && p.Lens != nil {
+		lens := p.Lens.AsRecorded(c.FrameSizes)
+		changed := *p
+		changed.Lens = &lens
+		c.Profile = &changed
+	}
 	if c.ID == "" {
 		return d.Store.AddCamera(ctx, c, firstRig(c.CameraFields))
 	}

@@ -25,6 +25,7 @@ type Bench struct {
 	Camera  store.Camera         `json:"camera"`
 	Rig     store.Rig            `json:"rig" doc:"how the camera is held"`
 	Rigs    []store.Rig          `json:"rigs" doc:"every way in which it is"`
+	Layers  int                  `json:"layers" doc:"how many loose layers are offered where a shot does not say"`
 	Optics  assemble.Camera      `json:"optics" doc:"the camera as a shot request takes it"`
 	Kit     []assemble.KitFilter `json:"kit" doc:"the glass as a shot request takes it"`
 	Filters []ShownFilter        `json:"filters" doc:"what is in the kit, in the same order"`
@@ -52,6 +53,7 @@ func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error
 		return nil, err
 	}
 	b.Optics.Mount = b.Rig.Measures.Mount
+	b.Layers = b.Optics.Mount.Layers()
 	for _, f := range shelf.filters {
 		if err := b.offer(f, shelf); err != nil {
 			return nil, err

@@ -20,6 +20,7 @@ type ShownFilter struct {
 	Reads calc.LabelAnswer `json:"reads" doc:"what the label says, or what its owner settled on"`
 	// Counts is nil while the label can be read in two ways and nothing was measured.
 	Counts *assemble.KitFilter `json:"counts,omitempty" doc:"as it is counted in choosing; left out while its strength is not settled"`
+	Takes  stop.Stops          `json:"takesStops" doc:"what it takes as it is counted; a variable filter at its lightest, 0 while that is not settled"`
 	Open   string              `json:"open,omitempty" doc:"the question to its owner that keeps it from being used"`
 }
 
@@ -67,7 +68,8 @@ func Show(f store.Filter) (ShownFilter, error) {
 	if len(ring) > 0 { // what was measured replaces what is printed
 		out.Counts.Ring, out.Counts.MinStops, out.Counts.MaxStops = f.Ring, &ring[0].Stops, &ring[len(ring)-1].Stops
 	}
-	return out, nil
+	out.Takes, err = out.Counts.Takes()
+	return out, err
 }
 
 func question(l *calc.LabelAnswer) string {

@@ -7,6 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"pinhole/core/assemble"
 	"pinhole/internal/desk"
 	"pinhole/internal/paper"
 )
@@ -29,6 +30,10 @@ type (
 func (s *server) registerFit(kept *desk.Desk) {
 	addListed(s, "/api/archetypes", "list-archetypes", "List the kinds of camera to start from", "cameras", func(context.Context, *struct{}) ([]desk.Archetype, error) {
 		return desk.Archetypes(), nil
+	})
+	addGot(s, "/api/presets", "get-presets", "Get the defaults and the usual choices offered for a shot", "shots", func(context.Context, *struct{}) (*assemble.Presets, error) {
+		presets := assemble.UsualPresets()
+		return &presets, nil
 	})
 	addListed(s, "/api/fits", "list-fits", "List how every filter stands on every rig", "kit", func(ctx context.Context, _ *struct{}) ([]desk.FitCell, error) {
 		return kept.Fits(ctx)

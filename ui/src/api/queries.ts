@@ -115,6 +115,13 @@ export const archetypesQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+/** The defaults and the usual choices of a shot. */
+export const presetsQuery = queryOptions({
+  queryKey: ["presets"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/presets", { signal })),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
 /**
  * The computed answers. The request is the key, so an answer can never be shown
  * beside another request, and the one before stays until the new one is there.

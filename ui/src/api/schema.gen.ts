@@ -914,6 +914,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get the defaults and the usual choices offered for a shot */
+        get: operations["get-presets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/render/loop": {
         parameters: {
             query?: never;
@@ -1554,6 +1571,11 @@ export interface components {
             fits: components["schemas"]["FitCell"][];
             /** @description the glass as a shot request takes it */
             kit: components["schemas"]["KitFilter"][];
+            /**
+             * Format: int64
+             * @description how many loose layers are offered where a shot does not say
+             */
+            layers: number;
             /** @description glass that goes on but whose strength is not settled */
             leftOut: components["schemas"]["ShownFilter"][];
             /** @description the camera as a shot request takes it */
@@ -1879,11 +1901,15 @@ export interface components {
             at: string;
             /** @description the shutter that the automatic would choose at base ISO, behind this glass */
             auto: string;
+            /** @description shutters of the automatic beside the expected one */
+            autos: string[];
             /**
              * Format: double
              * @description that the camera would show, locked at what is set, ISO at its lowest
              */
             biasStops: number;
+            /** @description what the camera's bias may show, in thirds about what is expected */
+            biases: string[];
             /** @description at that instant */
             expected: components["schemas"]["Expected"];
             /** Format: double */
@@ -2027,6 +2053,8 @@ export interface components {
              */
             latest: string | null;
             light: components["schemas"]["CardLight"];
+            /** @description every light that is known for the shot, the strongest evidence first; the first is what it is judged in */
+            lights: components["schemas"]["LightFor"][];
             name: string;
             /**
              * Format: int64
@@ -3360,6 +3388,12 @@ export interface components {
              */
             turnDegS?: number;
         };
+        NamedBand: {
+            name: string;
+            /** @description with its sizes */
+            title: string;
+            tolerance: components["schemas"]["Tolerance"];
+        };
         Next: {
             filters: string[];
             /** @description where a variable filter is turned to */
@@ -3877,6 +3911,27 @@ export interface components {
             sunAzimuthDeg: number;
             water?: components["schemas"]["Water"];
             window?: components["schemas"]["Window"];
+        };
+        Presets: {
+            /** @description accepted errors to choose from */
+            bands: components["schemas"]["NamedBand"][];
+            /** @description what a new shot expects until something is read */
+            light: string;
+            /** @description aims against the meter to choose from */
+            offsets: number[];
+            /** @description where a camera does not list its own */
+            rate: string;
+            /** @description the shutter wanted of a new shot */
+            target: string;
+            /** @description shutters to choose from */
+            targets: string[];
+            /** @description the accepted error where none is chosen */
+            tolerance: components["schemas"]["NamedBand"];
+            /**
+             * Format: double
+             * @description of a picture whose frame size is not known
+             */
+            widthPx: number;
         };
         Prior: {
             /**
@@ -4730,6 +4785,11 @@ export interface components {
              * @description standard error of the measured value
              */
             stdErrStops?: number;
+            /**
+             * Format: double
+             * @description what it takes as it is counted; a variable filter at its lightest, 0 while that is not settled
+             */
+            takesStops: number;
             /** @description its name, or its label */
             title: string;
             /** Format: date-time */
@@ -9862,6 +9922,53 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Presets"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,7 +4,7 @@ type Bench = Schemas["Bench"];
 type Filter = Schemas["ShownFilter"];
 
 /** A piece of glass as it is named and counted. */
-export type Piece = Pick<Filter, "id" | "title" | "counts">;
+export type Piece = Pick<Filter, "id" | "title"> & Partial<Pick<Filter, "takesStops">>;
 
 /** Glass that is gone, by the names that an old answer kept of it. */
 export const named = (glass: Record<string, string> = {}): [string, Piece][] =>
@@ -23,7 +23,7 @@ export function byId(bench: Bench, triedStops?: number, gone?: Record<string, st
     pieces.set(NEW_GLASS, {
       id: NEW_GLASS,
       title: `new ${triedStops}-stop filter`,
-      counts: { id: NEW_GLASS, kind: "nd", stops: triedStops },
+      takesStops: triedStops,
     });
   return pieces;
 }
@@ -46,7 +46,7 @@ export function glassName(
 
 /** What a filter takes, in stops; a variable one as its ring is turned. */
 export function stopsOf(filter: Piece, settings?: Record<string, number>): number {
-  return settings?.[filter.id] ?? filter.counts?.measuredStops ?? filter.counts?.stops ?? 0;
+  return settings?.[filter.id] ?? filter.takesStops ?? 0;
 }
 
 /**

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import { useMatch, useNavigate } from "react-router";
 import { api, type Schemas, unwrap } from "../api/client";
-import { benchQuery, camerasQuery, lineQuery, shootsQuery, shotQuery, shotsQuery } from "../api/queries";
+import { benchQuery, camerasQuery, lineQuery, presetsQuery, shootsQuery, shotQuery, shotsQuery } from "../api/queries";
 import { signed } from "../lib/format";
 import { byId, glassName } from "../lib/glass";
 import { errorWords, settingWords } from "../lib/option";
@@ -21,7 +21,8 @@ export function QuickLine() {
   const [isOpen, setOpen] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const bench = useQuickBench();
-  const { data, error } = useQuery(lineQuery(requestOf(line, bench)));
+  const { data: presets } = useQuery(presetsQuery);
+  const { data, error } = useQuery(lineQuery(presets ? requestOf(line, bench, presets.target) : null));
   const open = useOpenShot(bench, () => {
     setLine("");
     setOpen(false);
@@ -100,7 +101,7 @@ function useQuickBench(): Bench | undefined {
   return useQuery(benchQuery(cameraId)).data;
 }
 
-function requestOf(line: string, bench: Bench | undefined): Schemas["LineRequest"] | null {
+function requestOf(line: string, bench: Bench | undefined, target: string): Schemas["LineRequest"] | null {
   if (line.trim() === "") return null;
   if (!bench) return { line };
   const fps = bench.camera.rates[0];
@@ -109,7 +110,7 @@ function requestOf(line: string, bench: Bench | undefined): Schemas["LineRequest
     camera: bench.optics,
     kit: bench.kit,
     mounted: bench.camera.mounted,
-    ...(fps && { look: { fps, target: "180°" } }),
+    ...(fps && { look: { fps, target } }),
   };
 }
 

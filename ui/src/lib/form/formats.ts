@@ -39,6 +39,20 @@ export const words: Format<string[]> = {
   how: "",
 };
 
+/** Some numbers, none of them twice; nothing where there is none. */
+export const numbers: Format<number[] | undefined> = {
+  write: (value) => value?.join(", ") ?? "",
+  read: (typed) => {
+    const all = typed
+      .split(/[\s;]+|,\s+/)
+      .filter(Boolean)
+      .map(readNumber);
+    if (all.some((n) => n === undefined)) return NOT_READ;
+    return all.length > 0 ? [...new Set(all as number[])] : undefined;
+  },
+  how: "numbers, as in 94, 120",
+};
+
 /** Two numbers, the least and the most: 20.02 to 20.05, or one for both. */
 export const span: Format<number[]> = {
   write: (value) => (value ? (value[0] === value[1] ? `${value[0]}` : value.join(" to ")) : ""),

@@ -45,6 +45,7 @@ export function PassageSheet({ work, turn, camera, onOpen }: PassageSheetProps) 
         ? {
             optics: bench.optics,
             shutterS: turn.set.shutterS,
+            iso: turn.set.isoLow,
             fps: planned.fps ?? 0,
             glassStops: turn.set.stops,
             looseStops: turn.set.looseStops,

@@ -25,9 +25,6 @@ const KINDS = [
   { value: "looks", name: "Look" },
 ] as const;
 
-const BIASES = ["-3", "-2", "-1", "-0.7", "-0.3", "0", "+0.3", "+0.7", "+1", "+2", "+3"];
-/** How many of the camera's steps are offered to either side of the expected one. */
-const STEPS_BESIDE = 5;
 const SAW: { value: Saw; name: string }[] = [
   { value: "dark", name: "Too dark" },
   { value: "right", name: "Right" },
@@ -51,7 +48,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
   const bench = benchOf(work, turn, camera);
   const shot = shotOf(work, turn);
   const on = turn.filters.map((f) => f.id);
-  const light = useSettled(lightOf(kind, value, looks, turn, on), 150);
+  const light = useSettled(lightOf(kind, value, looks, turn), 150);
   const { expected } = turn.light;
   const answer = useQuery(
     remeterQuery(
@@ -104,7 +101,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
           />
         ) : (
           <>
-            <Grid columns={4} options={chipsOf(kind, turn, bench)} value={value} onChoose={choose} />
+            <Grid columns={4} options={chipsOf(kind, turn)} value={value} onChoose={choose} />
             <TextField
               label={kind === "meter" ? "f2 1/1250 iso50, or EV 14.3, as it shows" : "or as it shows"}
               value={value}
@@ -134,18 +131,13 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
 }
 
 /** What was read, as the computation takes it; null while there is nothing. */
-function lightOf(
-  kind: Kind,
-  value: string,
-  looks: Schemas["Look"][],
-  turn: Turn,
-  glass: string[],
-): Schemas["ShotLight"] | null {
+function lightOf(kind: Kind, value: string, looks: Schemas["Look"][], turn: Turn): Schemas["ShotLight"] | null {
   if (kind === "looks") return looks.length > 0 ? { kind, looks } : null;
   if (value.trim() === "") return null;
   if (kind === "meter") return { kind, at: { text: value } };
-  if (kind === "auto") return { kind, at: { shutter: value, glass } };
-  return { kind, at: { bias: value, iso: turn.set.isoLow.toFixed(0), shutter: `${turn.set.shutterS}s`, glass } };
+  const glassStops = turn.set.stops;
+  if (kind === "auto") return { kind, at: { shutter: value, glassStops } };
+  return { kind, at: { bias: value, iso: turn.set.isoLow.toFixed(0), glassStops } };
 }
 
 const wordsOf = (kind: Kind, value: string): string =>
@@ -171,13 +163,10 @@ interface Chip {
   name: string;
 }
 
-function chipsOf(kind: Kind, turn: Turn, bench: Schemas["CardBench"] | undefined): Chip[] {
-  if (kind === "bias") return BIASES.map((value) => ({ value, name: value.replace("-", "−") }));
-  if (kind === "meter") return [{ value: turn.light.meter, name: "as planned" }];
-  const steps = (bench?.optics.steps ?? []).map((t) => (t < 0.3 ? `1/${Math.round(1 / t)}` : `${t}s`));
-  const at = steps.indexOf(turn.light.auto);
-  if (at < 0) return steps.slice(-2 * STEPS_BESIDE).map((value) => ({ value, name: value }));
-  return steps.slice(Math.max(0, at - STEPS_BESIDE), at + STEPS_BESIDE + 1).map((value) => ({ value, name: value }));
+function chipsOf(kind: Kind, { light }: Turn): Chip[] {
+  if (kind === "meter") return [{ value: light.meter, name: "as planned" }];
+  const texts = kind === "bias" ? light.biases : light.autos;
+  return texts.map((value) => ({ value, name: value.replace("-", "−") }));
 }
 
 interface GridProps {

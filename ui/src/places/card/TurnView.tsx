@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Heading, List, SimpleGrid, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
+import { Lights } from "../../lib/Lights";
 import { StandingMark } from "../../lib/Standing";
 import { StateMark } from "../../lib/StateMark";
 import { clockIn, dayIn } from "../../lib/zone";
@@ -45,6 +46,12 @@ export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onCheck
             </Text>
           ))}
         </Box>
+      </Box>
+      <Box bg="panel" borderWidth="1px" borderColor="edge" rounded="xl" p="3">
+        <Text color="muted" lineHeight="1.2">
+          For this light
+        </Text>
+        <Lights lights={turn.lights} size="lg" />
       </Box>
       <Readiness turn={turn} onChecks={onChecks} />
       <NextSwap of={of} turn={turn} zone={zone} />

@@ -2,6 +2,8 @@ import { Box, Button, Link as ChakraLink, Flex, List, Stack, Text } from "@chakr
 import { memo } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { packWords } from "../../api/plan";
+import { Lights } from "../../lib/Lights";
 import { Panel } from "../../lib/Panel";
 import { StateShape } from "../../lib/StateMark";
 import { clockIn, dayIn } from "../../lib/zone";
@@ -28,7 +30,7 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
   return (
     <Panel
       heading="Plan"
-      note={`${answer.swaps.length} ${answer.swaps.length === 1 ? "swap" : "swaps"}, the fewest that the light allows`}
+      note={`${answer.swaps.length} ${answer.swaps.length === 1 ? "swap" : "swaps"}, each for what it gains`}
     >
       <Stack gap="3">
         {answer.changes.length > 0 && (
@@ -132,7 +134,7 @@ const PlanRow = memo(
         </Box>
         <Box flex="1" minW="0">
           <Text fontWeight="bold">
-            {dayIn(from, zone)}, {clockIn(from, zone)} · {packWords(p, glass)}
+            {dayIn(from, zone)}, {clockIn(from, zone)} · {packWords(p, nameOf)}
           </Text>
           <Text>
             <ChakraLink asChild>
@@ -143,11 +145,11 @@ const PlanRow = memo(
             </Text>
           </Text>
           <Text color="muted" fontSize="sm">
-            EV {p.lowEv100.toFixed(1)}
-            {p.highEv100 - p.lowEv100 > 0.05 && ` to ${p.highEv100.toFixed(1)}`} ±{p.spreadStops.toFixed(1)} · {p.words}
+            {p.words}
             {last && ` · serves until ${clockIn(last, zone)}`}
             {p.sun && ` · ${p.sun.words}`}
           </Text>
+          <Lights lights={p.lights} />
           {spares.length > 0 && (
             <Text fontSize="sm">In the pocket, should the light stray: {spares.map(glass).join(" or ")}</Text>
           )}
@@ -169,10 +171,3 @@ const PlanRow = memo(
     a.shot.name === b.shot.name &&
     JSON.stringify(a.plan) === JSON.stringify(b.plan),
 );
-
-/** The glass of a shot: one, or another with each battery. */
-function packWords(p: Schemas["OutingPlan"], glass: (id: string) => string): string {
-  const names = p.packs.map((k) => glass(k.stack)).filter((name, i, all) => name !== all[i - 1]);
-  const packs = p.packs.length > 1 ? ` (${p.packs.length} packs)` : "";
-  return names.join(", then ") + packs;
-}

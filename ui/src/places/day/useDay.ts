@@ -1,15 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { NO_CURVE_S } from "../../api/plan";
 import { dayQuery, outingQuery, shotsQuery } from "../../api/queries";
 import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";
 import { type Moves, useDayChanges } from "./useDayChanges";
 
 type ShootDay = Schemas["StoredShootDay"];
-
-/** So long a step leaves next to nothing of the curve. */
-const DAY_S = 86_400;
 
 /** A day as it is stored, its light, and what can be done to it; not what is being dragged. */
 export type DayWork = ReturnType<typeof useDay>["work"];
@@ -28,7 +26,7 @@ export function useDay(shootId: string) {
   const bare = useMemo(() => day && { ...day.request, shots: [], stacks: [], before: {} }, [day]);
   const light = useLastGood(useQuery(outingQuery([shootId, fetchedAt, "light"], bare ?? null)).data);
   const planQuery = (now: Moves) =>
-    outingQuery([shootId, fetchedAt, now], day ? { ...withMoves(day.request, now), stepS: DAY_S } : null);
+    outingQuery([shootId, fetchedAt, now], day ? { ...withMoves(day.request, now), stepS: NO_CURVE_S } : null);
   const asked = useQuery(planQuery(moves));
   // The plan is asked for while the hand still moves, before anything is drawn.
   const queries = useQueryClient();

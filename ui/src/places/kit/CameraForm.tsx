@@ -3,10 +3,10 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type FieldValues, useForm, useWatch } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { archetypesQuery, camerasQuery } from "../../api/queries";
+import { archetypesQuery, camerasQuery, presetsQuery } from "../../api/queries";
 import { type FieldSpec, Fields } from "../../lib/form/Fields";
 import { FormEnd } from "../../lib/form/FormEnd";
-import { number, text, tidy, words } from "../../lib/form/formats";
+import { number, numbers, text, tidy, words } from "../../lib/form/formats";
 import { useKept } from "../../lib/form/useKept";
 
 type Camera = Schemas["StoredCameraFields"];
@@ -68,6 +68,22 @@ const PICTURE: readonly FieldSpec[] = [
         return typeof n === "number" && n > 0 ? 1 / n : n;
       },
     },
+  },
+  {
+    path: "profile.trialShakeDegS",
+    label: "Shake of that trial, °/s",
+    helper: "walking calmly, unless you say",
+    w: "270px",
+    format: number(),
+    source: "measured",
+  },
+  {
+    path: "profile.viewsDeg",
+    label: "Other fields of view, °",
+    helper: "that it can be switched to",
+    w: "250px",
+    format: numbers,
+    source: "printed",
   },
   { path: "profile.readoutS", label: "Sensor readout, ms", w: "230px", format: number(1000), source: "measured" },
   {
@@ -168,6 +184,7 @@ interface SheetProps {
 function Sheet({ start, camera, onDone }: SheetProps) {
   const queries = useQueryClient();
   const form = useForm<FieldValues>({ defaultValues: fieldsOf(start) });
+  const { data: presets } = useQuery(presetsQuery);
   const sources = useWatch({ control: form.control, name: "sources" });
   const save = useKept({
     save: (body: Camera) =>
@@ -190,7 +207,7 @@ function Sheet({ start, camera, onDone }: SheetProps) {
   });
   return (
     <form
-      onSubmit={form.handleSubmit((typed) => save.mutate(bodyOf(typed as Camera)))}
+      onSubmit={form.handleSubmit((typed) => presets && save.mutate(bodyOf(typed as Camera, presets)))}
       noValidate
       aria-label={camera ? `Edit ${camera.name}` : "Add a camera"}
     >
@@ -226,14 +243,13 @@ function fieldsOf(camera: Camera): Camera {
   return Number.isNaN(fields.aperture) ? ({ ...fields, aperture: undefined } as unknown as Camera) : fields;
 }
 
-/** What is sent: a lens is as wide as the usual frame, and flat unless it says otherwise. */
-function bodyOf(typed: Camera): Camera {
+/** What is sent: a lens is flat unless it says otherwise; the server draws it on the usual frame. */
+function bodyOf(typed: Camera, { widthPx }: Schemas["Presets"]): Camera {
   const body = tidy(typed);
   if (body.profile?.lens) {
-    const width = Number.parseInt(body.frameSizes?.[0] ?? "", 10);
     body.profile.lens = {
       ...body.profile.lens,
-      widthPx: Number.isFinite(width) ? width : (body.profile.lens.widthPx ?? 3840),
+      widthPx: body.profile.lens.widthPx ?? widthPx,
       projection: body.profile.lens.projection ?? "rectilinear",
     };
     if (body.profile.lens.hfovDeg === undefined) delete body.profile.lens;

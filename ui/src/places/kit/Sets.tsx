@@ -26,21 +26,20 @@ const ROWS: Record<Criterion, Row> = {
   price: { name: "Price", write: (v) => v.toFixed(2) },
 };
 const CRITERIA = Object.keys(ROWS) as Criterion[];
-const OURS: Weights = { fit: 3, truth: 2, tint: 2, corners: 2, flare: 1, sharpness: 1, mass: 1, case: 0.5, price: 1 };
 
 const KEY = "pinhole.setWeights";
 const weightsShape = z.object(
   Object.fromEntries(CRITERIA.map((k) => [k, z.number().min(0).max(5)])) as Record<Criterion, z.ZodNumber>,
 );
 
-/** The weights that were set on this device, ours at first. */
-function useWeights(): [Weights, (w: Weights) => void] {
-  const [weights, setWeights] = useState<Weights>(() => {
+/** The weights that were set on this device, none at first. */
+function useWeights(): [Weights | undefined, (w: Weights) => void] {
+  const [weights, setWeights] = useState<Weights | undefined>(() => {
     try {
       const kept = weightsShape.safeParse(JSON.parse(localStorage.getItem(KEY) ?? "null"));
-      return kept.success ? kept.data : OURS;
+      return kept.data;
     } catch {
-      return OURS;
+      return undefined;
     }
   });
   return [
@@ -56,17 +55,18 @@ function useWeights(): [Weights, (w: Weights) => void] {
 export function Sets({ cameras }: { cameras: readonly Schemas["StoredCamera"][] }) {
   const { data: rigs } = useQuery(rigsQuery);
   const [chosen, setChosen] = useState("");
-  const [weights, setWeights] = useWeights();
+  const [own, setWeights] = useWeights();
   const rigId = rigs?.some((r) => r.id === chosen) ? chosen : (rigs?.[0]?.id ?? "");
   const { data: sets } = useQuery(setsQuery(rigId));
-  const isWeighed = Object.values(weights).some((w) => w > 0);
+  const isWeighed = !own || Object.values(own).some((w) => w > 0);
   const { data: answer } = useQuery(
     compareQuery(
       sets && sets.length > 1 && isWeighed
-        ? { sets: sets.map(({ filters: _f, missing: _m, ...figures }) => figures), weights }
+        ? { sets: sets.map(({ filters: _f, missing: _m, ...figures }) => figures), ...(own && { weights: own }) }
         : null,
     ),
   );
+  const weights = own ?? answer?.weights;
   if (!rigs || !sets) return <Skeleton h="200px" />;
   const nameOf = (cameraId: string) => cameras.find((c) => c.id === cameraId)?.name ?? "a camera";
   return (
@@ -128,11 +128,13 @@ export function Sets({ cameras }: { cameras: readonly Schemas["StoredCamera"][] 
                   <Table.Row key={k} bg="panel">
                     <Table.Cell>{ROWS[k].name}</Table.Cell>
                     <Table.Cell>
-                      <Weight
-                        name={ROWS[k].name}
-                        value={weights[k]}
-                        onChange={(v) => setWeights({ ...weights, [k]: v })}
-                      />
+                      {weights && (
+                        <Weight
+                          name={ROWS[k].name}
+                          value={weights[k]}
+                          onChange={(v) => setWeights({ ...weights, [k]: v })}
+                        />
+                      )}
                     </Table.Cell>
                     {sets.map((s, i) => (
                       <Table.Cell key={s.name}>

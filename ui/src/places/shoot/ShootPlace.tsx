@@ -2,7 +2,8 @@ import { Button, Flex, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { camerasQuery, filtersQuery, shootsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import { usePlan } from "../../api/plan";
+import { camerasQuery, filtersQuery, presetsQuery, shootsQuery, shotQuery, shotsQuery } from "../../api/queries";
 import { toaster } from "../../shell/toaster";
 import { NewShoot } from "./NewShoot";
 import { ShotRow } from "./ShotRow";
@@ -72,6 +73,7 @@ interface ShootCardProps {
 
 function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
   const add = useAddShot(shoot.id, cameras[0]);
+  const plan = usePlan(shots.some((s) => s.startsAt) ? shoot.id : undefined);
   const inOrder = shots.toSorted(
     (a, b) => Date.parse(a.startsAt ?? a.createdAt) - Date.parse(b.startsAt ?? b.createdAt),
   );
@@ -104,7 +106,14 @@ function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
       {inOrder.length === 0 && <Text color="muted">No shot yet.</Text>}
       <Stack gap="0">
         {inOrder.map((shot) => (
-          <ShotRow key={shot.id} shot={shot} camera={cameras.find((c) => c.id === shot.cameraId)} filters={filters} />
+          <ShotRow
+            key={shot.id}
+            shot={shot}
+            planned={plan.of.get(shot.id)}
+            isAwaited={Boolean(shot.startsAt) && plan.isAwaited}
+            camera={cameras.find((c) => c.id === shot.cameraId)}
+            filters={filters}
+          />
         ))}
       </Stack>
       <Button alignSelf="flex-start" variant="outline" loading={add.isPending} onClick={() => add.mutate()}>
@@ -114,24 +123,26 @@ function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
   );
 }
 
-/** Adds a shot that can be answered at once: bright sun, the camera's first rate, 180°. */
+/** Adds a shot that can be answered at once, with the defaults and the camera's first rate. */
 function useAddShot(shootId: string, camera: Schemas["StoredCamera"] | undefined) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   return useMutation({
-    mutationFn: () =>
-      unwrap(
+    mutationFn: async () => {
+      const { rate, target, light } = await queries.fetchQuery(presetsQuery);
+      return unwrap(
         api.POST("/api/shots", {
           body: {
             shootId,
             cameraId: camera?.id ?? "",
             name: "New shot",
-            look: { fps: camera?.rates[0] ?? "25", target: "180°" },
-            light: { kind: "meter", at: { text: "EV 14.0" } },
+            look: { fps: camera?.rates[0] ?? rate, target },
+            light: { kind: "meter", at: { text: light } },
             choices: { mounted: camera?.mounted ?? [] },
           },
         }),
-      ),
+      );
+    },
     onSuccess: (shot) => {
       queries.setQueryData(shotQuery(shot.id).queryKey, shot);
       queries.invalidateQueries({ queryKey: shotsQuery.queryKey });

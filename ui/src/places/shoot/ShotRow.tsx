@@ -3,29 +3,32 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
 import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
+import type { Planned } from "../../api/plan";
 import { shotQuery, shotsQuery } from "../../api/queries";
-import { planned, signed } from "../../lib/format";
+import { planned as at, signed } from "../../lib/format";
 import { glassName, named, type Piece } from "../../lib/glass";
+import { Lights } from "../../lib/Lights";
 import { settingWords, stateOf } from "../../lib/option";
-import { StateShape } from "../../lib/StateMark";
+import { type State, StateShape } from "../../lib/StateMark";
 import { useDelete } from "../../lib/useDelete";
 import { forgetShot } from "../../shell/lastShot";
 
 interface ShotRowProps {
   shot: Schemas["StoredShot"];
+  /** What the plan of its day says, where it has a time. */
+  planned: Planned | undefined;
+  /** Whether that is still being made. */
+  isAwaited: boolean;
   camera: Schemas["StoredCamera"] | undefined;
   filters: Schemas["ShownFilter"][];
 }
 
-/** One shot with the glass it was told. */
-export function ShotRow({ shot, camera, filters }: ShotRowProps) {
-  const { chosen, settled } = shot.answer.given;
-  const state = stateOf(shot.answer.given);
-  const glass = glassName(
-    chosen.filters,
-    new Map([...named(shot.answer.glass), ...filters.map((f): [string, Piece] => [f.id, f])]),
-    chosen.settings,
-  );
+/**
+ * One shot with the glass it is told: by the plan of its day, which goes by the strongest
+ * evidence of the light, else by what is typed.
+ */
+export function ShotRow({ shot, planned, isAwaited, camera, filters }: ShotRowProps) {
+  const told = planned ? ofThePlan(planned) : isAwaited ? AWAITED : ofTheShot(shot, filters);
   const queries = useQueryClient();
   const remove = useDelete({
     what: `“${shot.name}”`,
@@ -51,21 +54,21 @@ export function ShotRow({ shot, camera, filters }: ShotRowProps) {
             <Box flex="1.3" minW="0">
               <Text fontWeight="bold">{shot.name}</Text>
               <Text color="muted" fontSize="sm">
-                {[planned(shot.startsAt), camera?.name ?? `${shot.answer.camera ?? "a camera"} (deleted)`]
+                {[at(shot.startsAt), camera?.name ?? `${shot.answer.camera ?? "a camera"} (deleted)`]
                   .filter(Boolean)
                   .join(" · ")}
               </Text>
             </Box>
             <Flex flex="1" minW="0" gap="2" align="center">
-              <Box color={state}>
-                <StateShape state={state} />
+              <Box color={told.state}>
+                <StateShape state={told.state} />
               </Box>
               <Box minW="0">
-                <Text fontWeight="bold">{settled ? glass : "still looking"}</Text>
+                <Text fontWeight="bold">{told.glass}</Text>
                 <Text color="muted" fontSize="sm">
-                  {settingWords(chosen)} · {settled ? `${signed(chosen.leftStops)} · ` : ""}
-                  {state}
+                  {told.state} · {told.words}
                 </Text>
+                {planned ? <Lights lights={planned.plan.lights} /> : <Text fontSize="sm">{told.light}</Text>}
               </Box>
             </Flex>
           </Flex>
@@ -86,4 +89,27 @@ export function ShotRow({ shot, camera, filters }: ShotRowProps) {
       </IconButton>
     </Flex>
   );
+}
+
+interface Told {
+  state: State;
+  glass: string;
+  words: string;
+  light?: string;
+}
+
+const AWAITED: Told = { state: "unknown", glass: "…", words: "the plan of its day is being made" };
+
+const ofThePlan = ({ plan, glass }: Planned): Told => ({ state: plan.state, glass, words: plan.words });
+
+function ofTheShot(shot: Schemas["StoredShot"], filters: Schemas["ShownFilter"][]): Told {
+  const { given } = shot.answer;
+  const { chosen, settled } = given;
+  const pieces = new Map([...named(shot.answer.glass), ...filters.map((f): [string, Piece] => [f.id, f])]);
+  return {
+    state: stateOf(given),
+    glass: settled ? glassName(chosen.filters, pieces, chosen.settings) : "still looking",
+    words: `${settingWords(chosen)}${settled ? ` · ${signed(chosen.leftStops)}` : ""}`,
+    light: settled ? `${given.reading.text}, ${shot.startsAt ? "as typed" : "as typed: it has no time"}` : "",
+  };
 }

@@ -1,25 +1,26 @@
-import { Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { Flex, Grid, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
+import { presetsQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
+import { signed } from "../../lib/format";
 import { byId } from "../../lib/glass";
 import { SelectField } from "../../lib/SelectField";
 import type { Bench } from "./draft";
 
 type Choices = Schemas["Choices"];
 
-const THIRD = 1 / 3;
+/** As near as two written numbers have to be to mean the same choice: cameras print thirds as 0.3 and 0.7. */
+const isSame = (a: number, b: number): boolean => Math.abs(a - b) < 0.05;
 
-/** Which way to err: the accepted error in stops, dark and bright. */
-const ERR: Record<string, { name: string; tolerance: Schemas["Tolerance"] }> = {
-  darker: { name: "Darker −2/3 +1/3", tolerance: { dark: 2 * THIRD, bright: THIRD } },
-  centred: { name: "Centred ±1/2", tolerance: { dark: 0.5, bright: 0.5 } },
-  brighter: { name: "Brighter −1/3 +2/3", tolerance: { dark: THIRD, bright: 2 * THIRD } },
-};
+/** The name of the accepted error that is chosen, dark and bright. */
+function bandOf({ tolerance }: Choices, { bands, tolerance: usual }: Schemas["Presets"]): string {
+  const is = tolerance ?? usual.tolerance;
+  return bands.find((b) => isSame(b.tolerance.dark, is.dark) && isSame(b.tolerance.bright, is.bright))?.name ?? "";
+}
 
-function errOf(choices: Choices): string {
-  const t = choices.tolerance;
-  if (!t) return "darker";
-  return Object.keys(ERR).find((key) => Math.abs((ERR[key]?.tolerance.dark ?? 0) - t.dark) < 0.01) ?? "";
+function offsetOf({ offsetStops = 0 }: Choices, { offsets }: Schemas["Presets"]): string {
+  return String(offsets.find((o) => isSame(o, offsetStops)) ?? "");
 }
 
 interface ChoicesFormProps {
@@ -33,14 +34,18 @@ interface ChoicesFormProps {
 
 /** How this user likes it, and which glass stands by for its effect. */
 export function ChoicesForm({ choices, bench, effects, other, onChange }: ChoicesFormProps) {
+  const { data: presets } = useQuery(presetsQuery);
+  if (!presets) return <Skeleton h="120px" />;
   return (
     <Stack gap="3">
       <Flex gap="4" wrap="wrap">
         <Choice
           label="Rather err"
-          options={Object.entries(ERR).map(([value, { name }]) => ({ value, name }))}
-          value={errOf(choices)}
-          onChange={(err) => onChange({ ...choices, tolerance: ERR[err]?.tolerance })}
+          options={presets.bands.map((b) => ({ value: b.name, name: b.title }))}
+          value={bandOf(choices, presets)}
+          onChange={(name) =>
+            onChange({ ...choices, tolerance: presets.bands.find((b) => b.name === name)?.tolerance })
+          }
         />
         <Choice
           label="Keep first"
@@ -54,13 +59,13 @@ export function ChoicesForm({ choices, bench, effects, other, onChange }: Choice
         <Choice
           label="Layers at most"
           options={["1", "2", "3"].map((n) => ({ value: n, name: n }))}
-          value={String(choices.maxLayers ?? 2)}
+          value={String(choices.maxLayers ?? bench.layers)}
           onChange={(n) => onChange({ ...choices, maxLayers: Number(n) })}
         />
         <Choice
           label="Aim against the meter"
-          options={["-0.7", "-0.3", "0", "0.3", "0.7"].map((v) => ({ value: v, name: v.replace("-", "−") }))}
-          value={String(choices.offsetStops ?? 0)}
+          options={presets.offsets.map((o) => ({ value: String(o), name: o === 0 ? "0" : signed(o) }))}
+          value={offsetOf(choices, presets)}
           onChange={(v) => onChange({ ...choices, offsetStops: Number(v) })}
         />
       </Flex>

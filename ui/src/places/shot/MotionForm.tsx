@@ -16,10 +16,12 @@ const ACTIVITIES: { value: NonNullable<Scene["activity"]>; name: string }[] = [
   { value: "walk", name: "Walk" },
   { value: "brisk", name: "Brisk walk" },
   { value: "run", name: "Run" },
-  { value: "helmet", name: "Helmet" },
-  { value: "bar", name: "Bar, rough road" },
-  { value: "cruise", name: "FPV cruise" },
-  { value: "freestyle", name: "FPV freestyle" },
+  { value: "helmet-smooth", name: "Helmet, smooth" },
+  { value: "helmet", name: "Helmet, rough" },
+  { value: "bar-smooth", name: "Bar, smooth" },
+  { value: "bar", name: "Bar, rough" },
+  { value: "cruise", name: "Gentle flight" },
+  { value: "freestyle", name: "Hard flight" },
 ];
 
 const LAMPS = [

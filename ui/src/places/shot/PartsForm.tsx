@@ -20,10 +20,12 @@ interface PartsFormProps {
   answer: Answer;
   faultOf: FaultOf;
   onChange: (part: Partial<Scene>) => void;
+  /** Takes the aim as the light of the shot. */
+  onAim: (change: Record<string, unknown>) => void;
 }
 
 /** Light that differs inside one frame: what to expose for, and what that loses. */
-export function PartsForm({ parts, answer, faultOf, onChange }: PartsFormProps) {
+export function PartsForm({ parts, answer, faultOf, onChange, onAim }: PartsFormProps) {
   if (!parts) {
     const ev = Number(answer.reading.ev100.toFixed(1));
     const start: Parts = { subjectEv100: ev, brightEv100: ev + 2, darkEv100: ev - 3, exposeFor: "between" };
@@ -66,6 +68,11 @@ export function PartsForm({ parts, answer, faultOf, onChange }: PartsFormProps) 
               </List.Item>
             ))}
           </List.Root>
+          {answer.contrast.use && (
+            <Button alignSelf="flex-start" variant="outline" onClick={() => onAim(answer.contrast?.use ?? {})}>
+              Use this aim
+            </Button>
+          )}
         </Stack>
       )}
       <Button alignSelf="flex-start" variant="ghost" onClick={() => onChange({ parts: undefined })}>

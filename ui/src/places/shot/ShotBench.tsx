@@ -18,6 +18,7 @@ import { useLastGood } from "../../lib/useLastGood";
 import { ChoicesForm } from "./ChoicesForm";
 import { type Answer, type Bench, type Draft, goneFrom, requestOf, type Scene, type Shot } from "./draft";
 import { GoneNote } from "./GoneNote";
+import { InThePlan } from "./InThePlan";
 import { LightForm } from "./LightForm";
 import { LookForm, offeredWords } from "./LookForm";
 import { MotionForm } from "./MotionForm";
@@ -39,6 +40,7 @@ const MotionPart = memo(MotionForm);
 const PartsPart = memo(PartsForm);
 const SchoolsPart = memo(Schools);
 const PairPart = memo(FramePair);
+const PlanPart = memo(InThePlan);
 const NO_SCENE: Scene = {};
 const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
@@ -174,6 +176,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
               onChange={changes.setLight}
               onKind={changes.setKind}
             />
+            <PlanPart shot={shot} />
           </Panel>
           <Panel heading="Look">
             <LookPart
@@ -213,7 +216,13 @@ export function ShotBench({ shot }: { shot: Shot }) {
             />
           </Panel>
           <Panel heading="Inside one frame">
-            <PartsPart parts={draft.scene?.parts} answer={later} faultOf={faultOf} onChange={changes.setScene} />
+            <PartsPart
+              parts={draft.scene?.parts}
+              answer={later}
+              faultOf={faultOf}
+              onChange={changes.setScene}
+              onAim={changes.aim}
+            />
           </Panel>
         </Grid>
         <Panel heading="How you like it">

@@ -15,6 +15,14 @@ interface TradesProps {
   onDropTried: () => void;
 }
 
+/** What the whole shot is like with the trade made. */
+function leaves({ state, still, gainStops, leavesStops }: Trade): string {
+  if (state === "holds") return "resolves it";
+  const left = `${leavesStops.toFixed(1)} stops`;
+  if (state === "breaks") return `gains ${gainStops.toFixed(1)}, still breaks by ${left}${still ? `: ${still}` : ""}`;
+  return still ? `serves, tight: ${still}` : "serves, tight";
+}
+
 /** Which pair excludes each other, and what one could give for the other. */
 export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: TradesProps) {
   const [conflict] = window.conflicts;
@@ -66,10 +74,7 @@ export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: Tr
               <Stack gap="0">
                 <Text fontWeight="bold">{trade.does}</Text>
                 <Text color="muted" fontWeight="normal" fontSize="sm">
-                  {trade.leavesStops === 0
-                    ? "resolves it"
-                    : `gains ${trade.gainStops.toFixed(1)}, leaves ${trade.leavesStops.toFixed(1)} stops`}
-                  {` · ${trade.costs}`}
+                  {leaves(trade)} · {trade.costs}
                 </Text>
               </Stack>
             </Button>

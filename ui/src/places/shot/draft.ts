@@ -120,10 +120,11 @@ export function rewritten(kind: LightKind, answer: Answer | undefined): Schemas[
   }
 }
 
-/** One more look at the glass that the answer named. */
-export function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]): Schemas["ShotLight"] {
+/** The draft after one more look, through the glass that was on. */
+export function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]): Draft {
   const look = { stops: answer.chosen.stops, saw };
-  return { kind: "looks", looks: [...(draft.light.looks ?? []), look] };
+  // What was put on by hand has been looked through; the next look is through what it tells.
+  return unplaced({ ...draft, light: { ...draft.light, kind: "looks", looks: [...(draft.light.looks ?? []), look] } });
 }
 
 /** The draft on another camera: its own glass, and a frame rate that it has. */

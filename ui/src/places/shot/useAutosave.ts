@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Problem, unwrap } from "../../api/client";
-import { readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import { dayQuery, readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
 import { canonical, type Draft, draftOf, type Shot } from "./draft";
 import { forgetDraft, keepDraft } from "./keptDraft";
 
@@ -59,6 +59,7 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
       queries.setQueryData(shotQuery(shot.id).queryKey, saved);
       queries.invalidateQueries({ queryKey: shotsQuery.queryKey });
       queries.invalidateQueries({ queryKey: readingsQuery(shot.id).queryKey });
+      queries.invalidateQueries({ queryKey: dayQuery(shot.shootId).queryKey });
       setState({ status: "saved", at: saved.updatedAt });
     } catch (error) {
       const theirs = error instanceof Problem && error.status === 409 ? (error.current as Shot | undefined) : undefined;
@@ -76,7 +77,7 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
     } finally {
       busy.current = false;
     }
-  }, [queries, shot.id]);
+  }, [queries, shot.id, shot.shootId]);
 
   // A change waits for a pause in the typing; a failed save for a better moment.
   useEffect(() => {

@@ -51,8 +51,7 @@ export function useShotDraft(shot: Shot) {
       setName: (name: string) => update((now) => ({ ...now, name })),
       setLight: (light: Draft["light"]) => update((now) => ({ ...now, light })),
       setKind: (kind: LightKind) => update((now, { answer }) => ({ ...now, light: rewritten(kind, answer) })),
-      sawAs: (saw: Schemas["Look"]["saw"]) =>
-        update((now, { answer }) => ({ ...now, light: looked(now, answer, saw) })),
+      sawAs: (saw: Schemas["Look"]["saw"]) => update((now, { answer }) => looked(now, answer, saw)),
       setLook: (look: Draft["look"]) => update((now) => ({ ...now, look })),
       setRig: (rigId: string) => update((now) => unplaced({ ...now, rigId })),
       dropGone: (gone: readonly string[]) => update((now) => without(now, gone)),
@@ -69,6 +68,7 @@ export function useShotDraft(shot: Shot) {
         setMade({ does, before: latest.current.draft });
         update((now) => traded(now, change));
       },
+      aim: (change: Record<string, unknown>) => update((now) => traded(now, change)),
       undo: () => {
         if (latest.current.made) setDraft(latest.current.made.before);
         setMade(null);

@@ -1,0 +1,26 @@
+import { List, Text } from "@chakra-ui/react";
+import type { Schemas } from "../api/client";
+
+type Light = Schemas["LightFor"];
+
+/** "EV 11.3 to 11.6 ±0.3" */
+export function evWords({ lowEv100: low, highEv100: high, spreadStops }: Omit<Light, "kind">): string {
+  const range = high - low > 0.05 ? `${low.toFixed(1)} to ${high.toFixed(1)}` : high.toFixed(1);
+  return `EV ${range} ±${spreadStops.toFixed(1)}`;
+}
+
+/** Every light that is known of a shot, side by side: the one that its answer is for first, in bold. */
+export function Lights({ lights, size = "sm" }: { lights: readonly Light[]; size?: "sm" | "md" | "lg" }) {
+  return (
+    <List.Root variant="plain" gap="0" fontSize={size} data-testid="lights" aria-label="Light that is known">
+      {lights.map((l) => (
+        <List.Item key={l.kind} color={l.isUsed ? "ink" : "muted"} display="block">
+          <Text as="span" fontWeight={l.isUsed ? "bold" : "normal"}>
+            {evWords(l)}
+          </Text>
+          , {l.words}
+        </List.Item>
+      ))}
+    </List.Root>
+  );
+}

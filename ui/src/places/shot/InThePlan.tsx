@@ -1,0 +1,32 @@
+import { Box, Link as ChakraLink, Stack, Text } from "@chakra-ui/react";
+import { Link } from "react-router";
+import { usePlan } from "../../api/plan";
+import { Lights } from "../../lib/Lights";
+import { StateMark } from "../../lib/StateMark";
+import type { Shot } from "./draft";
+
+/**
+ * What the day makes of this shot, beside what is typed here: each light that is known,
+ * how far they differ, and the glass for the strongest of them.
+ */
+export function InThePlan({ shot }: { shot: Shot }) {
+  const planned = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
+  if (!planned) return null;
+  const { plan, glass } = planned;
+  const isTyped = plan.lights.find((l) => l.isUsed)?.kind === "typed";
+  return (
+    <Box borderTopWidth="1px" borderColor="edge" pt="3" data-testid="in-the-plan">
+      <Stack gap="1.5">
+        <Text fontWeight="bold" fontSize="sm">
+          {isTyped ? "The plan of the day goes by this light" : "The plan of the day goes by another light"}
+        </Text>
+        <Lights lights={plan.lights} />
+        <Text fontWeight="bold">{glass}</Text>
+        <StateMark state={plan.state}>{plan.words}</StateMark>
+        <ChakraLink asChild fontSize="sm">
+          <Link to={`/shoot/${shot.shootId}`}>Plan of the day</Link>
+        </ChakraLink>
+      </Stack>
+    </Box>
+  );
+}

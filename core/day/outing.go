@@ -67,7 +67,7 @@ func (o *Prepared) planned(s *OutingShot, packs []*Planned) OutingPlan {
 		state, words := o.batteries[s.ID][i].State(p.Stack)
 		out.Packs = append(out.Packs, OutingPack{
 			From: p.Shot.From, To: p.Shot.To, Stack: p.Stack.ID, SettingStops: p.Setting, LowEV100: low, HighEV100: high, State: state, Words: words,
-			LastMinute: Known(p.LastMinute), Brighter: IDOf(p.Brighter), Darker: IDOf(p.Darker),
+			LastMinute: servesUntil(state, p.LastMinute), Brighter: IDOf(p.Brighter), Darker: IDOf(p.Darker),
 		})
 		if i == 0 {
 			out.LowEV100, out.HighEV100, out.Words = low, high, words
@@ -149,3 +149,12 @@ func Known(t time.Time) *time.Time {
 
 // MaxPoints bounds a curve: two days by the minute and a little.
 const MaxPoints = 3000
+
+// servesUntil returns the last minute of glass, nil of glass that does not serve at all,
+// whatever its exposure.
+func servesUntil(state glass.State, last time.Time) *time.Time {
+	if state == glass.Breaks {
+		return nil
+	}
+	return Known(last)
+}

@@ -170,3 +170,10 @@ func (l *lead) take(o *Option, key sortKey) {
 		l.option, l.key, l.isFound = *o, key, true
 	}
 }
+
+// A coverage table shows the light from that of a lantern to sun on snow, in half stops.
+const (
+	TableLow     = stop.EV(2)
+	TableHigh    = stop.EV(17)
+	TableColumns = 31
+)

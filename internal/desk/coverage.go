@@ -2,7 +2,11 @@ package desk
 
 import (
 	"context"
+	"fmt"
 	"pinhole/core/assemble"
+	"pinhole/core/day"
+	"pinhole/core/glass"
+	"pinhole/internal/store"
 	"slices"
 
 	"pinhole/core/calc"
@@ -16,18 +20,13 @@ type Covered struct {
 	Shots map[string]string `json:"shots" doc:"names of the shots whose light is wanted, by id"`
 }
 
-// The light that a coverage table shows: from a lantern to sun on snow, in half stops.
-const (
-	lanternEV  = stop.EV(2)
-	snowEV     = stop.EV(17)
-	halfStops  = 31
-	mostLooks  = 12
-	usualAngle = "180°"
-)
+// mostLooks is how many looks a coverage table has room for.
+const mostLooks = 12
 
 // Coverage returns what the glass of a camera covers, held as one of its rigs: the
-// looks of its shots, then its frame rates at 180°, against the light of those
-// shots, or of the shots of one shoot where that is named.
+// looks of its shots, then its frame rates at the usual angle, against the light of those
+// shots, or of the shots of one shoot where that is named. A shot with a time is asked for in
+// the light that the plan of its day goes by.
 func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*Covered, error) {
 	b, err := d.Bench(ctx, cameraID, rigID)
 	if err != nil {
@@ -38,9 +37,10 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 		return nil, err
 	}
 	request := calc.CoverageRequest{
-		Camera: b.Optics, Kit: b.Kit, LowEV100: lanternEV, HighEV100: snowEV, Columns: halfStops, Choices: assemble.Choices{Mounted: b.mounted()},
+		Camera: b.Optics, Kit: b.Kit, LowEV100: glass.TableLow, HighEV100: glass.TableHigh, Columns: glass.TableColumns, Choices: assemble.Choices{Mounted: b.mounted()},
 	}
 	names := map[string]string{}
+	plans := plans{d, map[string]map[string]day.OutingPlan{}}
 	for _, s := range shots {
 		if s.CameraID != cameraID || s.Scene.Interval > 0 || shootID != "" && s.ShootID != shootID {
 			continue
@@ -51,12 +51,21 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 				low = s.Answer.Given.Low
 			}
 			names[s.ID] = s.Name
-			request.Wanted = append(request.Wanted, calc.WantedLight{
+			wanted := calc.WantedLight{
 				ID: s.ID, FPS: s.Look.FPS, Target: s.Look.Target, LowEV100: low.EV100, HighEV100: r.EV100, SpreadStops: max(low.SpreadStops, r.SpreadStops), MaxLayers: s.Choices.MaxLayers,
-			})
+			}
+			plan, isPlanned, err := plans.of(ctx, s)
+			if err != nil {
+				return nil, err
+			}
+			if isPlanned {
+				wanted.LowEV100, wanted.HighEV100, wanted.SpreadStops = plan.LowEV100, plan.HighEV100, plan.Spread
+			}
+			request.Wanted = append(request.Wanted, wanted)
 		}
 		request.Looks = withLook(request.Looks, s.Look.FPS, s.Look.Target)
 	}
+	usualAngle := assemble.UsualPresets().Target
 	for _, fps := range b.Camera.Rates {
 		if rate, err := stop.ParseRate(fps); err != nil || rate == 0 {
 			continue // a still has no angle
@@ -71,6 +80,37 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 		return nil, err
 	}
 	return &Covered{*answer, names}, nil
+}
+
+// plans are those of shoots, each made when it is first asked for.
+type plans struct {
+	desk *Desk
+	made map[string]map[string]day.OutingPlan
+}
+
+// of returns the plan of a shot; ok is false for one without a time, or whose light is not
+// known then.
+func (p *plans) of(ctx context.Context, s store.Shot) (plan day.OutingPlan, ok bool, err error) {
+	if s.StartsAt == nil {
+		return plan, false, nil
+	}
+	if p.made[s.ShootID] == nil {
+		shoot, err := p.desk.Day(ctx, s.ShootID)
+		if err != nil {
+			return plan, false, err
+		}
+		shoot.Request.StepS = maxStepS // nobody looks at the curve
+		answer, err := day.Outing(shoot.Request)
+		if err != nil {
+			return plan, false, fmt.Errorf("the plan of shoot %s: %w", s.ShootID, err)
+		}
+		p.made[s.ShootID] = map[string]day.OutingPlan{}
+		for _, plan := range answer.Shots {
+			p.made[s.ShootID][plan.ID] = plan
+		}
+	}
+	plan, ok = p.made[s.ShootID][s.ID]
+	return plan, ok, nil
 }
 
 // withLook adds a look that is not there yet, as long as there is room for it.

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"path/filepath"
 	"pinhole/core/assemble"
+	"pinhole/core/glass"
 	"slices"
 	"strings"
 	"testing"
@@ -184,7 +185,7 @@ func TestCoverageFollowsTheShots(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(c.Rows) != 2 || len(c.Rows[0].Cells) != halfStops || len(c.Shots) != 2 {
+	if len(c.Rows) != 2 || len(c.Rows[0].Cells) != glass.TableColumns || len(c.Shots) != 2 {
 		t.Errorf("%d looks of %d cells, %d shots", len(c.Rows), len(c.Rows[0].Cells), len(c.Shots))
 	}
 	// EV 16 at f/2, 1/200: EVset 9.64, so that 6 stops and a third are wanted.

@@ -5,7 +5,8 @@ type Light = Schemas["LightFor"];
 
 /** "EV 11.3 to 11.6 ±0.3" */
 export function evWords({ lowEv100: low, highEv100: high, spreadStops }: Omit<Light, "kind">): string {
-  const range = high - low > 0.05 ? `${low.toFixed(1)} to ${high.toFixed(1)}` : high.toFixed(1);
+  const [least, most] = [low.toFixed(1), high.toFixed(1)];
+  const range = least === most ? most : `${least} to ${most}`;
   return `EV ${range} ±${spreadStops.toFixed(1)}`;
 }
 

@@ -39,7 +39,7 @@ export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onCheck
           <Figure label="ISO" value={spanned(turn.set.iso)} note={turn.set.fps} />
         </Flex>
         <Box mt="2">
-          <StateMark state={turn.state}>{turn.state === "breaks" ? turn.words : leftWords(turn)}</StateMark>
+          <StateMark state={turn.state}>{turn.state === "holds" ? leftWords(turn) : turn.words}</StateMark>
           {turn.helps.map((words) => (
             <Text key={words} mt="1" fontSize="lg">
               {words}

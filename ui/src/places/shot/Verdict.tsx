@@ -156,8 +156,9 @@ function reasonsOf({ window, chosen, auto }: Answer): string[] {
 function headline(answer: Answer, isLooking: boolean): string {
   if (isLooking)
     return `Put on, lock, and look (light so far EV ${answer.step?.lowEv100.toFixed(1)} to ${answer.step?.highEv100.toFixed(1)})`;
-  if (answer.placed) return "You put on";
-  return answer.step ? "Settled by looking: put on" : "Put on";
+  const light = answer.low ? `${answer.low.text} to ${answer.reading.text}` : answer.reading.text;
+  if (answer.placed) return `You put on, for ${light} as typed`;
+  return answer.step ? `Settled by looking: put on, for ${light}` : `Put on, for ${light} as typed`;
 }
 
 const VERDICTS: Record<Option["verdict"], string> = {

@@ -14,7 +14,7 @@ type Camera struct {
 	ISOBase    stop.ISO       `json:"isoBase" minimum:"1" maximum:"1000000"`
 	ISOCeiling stop.ISO       `json:"isoCeiling" minimum:"1" maximum:"10000000" doc:"the highest ISO that still looks good"`
 	Steps      []stop.Shutter `json:"steps,omitempty" maxItems:"200" minimum:"0.0000001" maximum:"86400" doc:"the shutter times the camera offers, in seconds; none means any"`
-	Mount      fit.Mount      `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it takes a filter as it is held; how many layers are offered follows it unless maxLayers says"`
+	Mount      fit.Mount      `json:"mount,omitempty" doc:"how it takes a filter as it is held; how many layers are offered follows it unless maxLayers says"`
 	FastestS   stop.Shutter   `json:"fastestS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"the shortest shutter time, in seconds; left out, the shortest of steps"`
 }
 
@@ -33,7 +33,7 @@ func (c *Camera) fastest() stop.Shutter {
 // not known, and what hangs on it is not judged.
 type CameraProfile struct {
 	Lens       *LensFields       `json:"lens,omitempty"`
-	Stabiliser motion.Stabiliser `json:"stabiliser,omitempty" enum:"none,electronic,gimbal,gimbal+electronic,post"`
+	Stabiliser motion.Stabiliser `json:"stabiliser,omitempty"`
 	CropShare  float64           `json:"cropShare,omitempty" minimum:"0" maximum:"0.9" doc:"share of the width that its electronic stabiliser crops away"`
 	PassShare  *float64          `json:"passShare,omitempty" minimum:"0" maximum:"1" doc:"share of the shake its gimbal lets through; 0.08 by default"`
 	TrialS     stop.Shutter      `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial of its stabiliser, seconds"`
@@ -48,7 +48,7 @@ type CameraProfile struct {
 
 // AutomaticProfile is how a camera's automatic behaves.
 type AutomaticProfile struct {
-	Priority   glass.Moves   `json:"priority" enum:"shutter,iso" doc:"what moves first"`
+	Priority   glass.Moves   `json:"priority" doc:"what moves first"`
 	PreferredS *stop.Shutter `json:"preferredS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"with priority iso, the shutter it holds; 1/250 by default"`
 	SlowestS   *stop.Shutter `json:"slowestS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"the slowest it takes; a frame by default"`
 }

@@ -18,9 +18,9 @@ type Choices struct {
 	MaxLayers   int            `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers in a stack; by default what the camera's mount takes"`
 	OffsetStops stop.Stops     `json:"offsetStops,omitempty" minimum:"-5" maximum:"5" doc:"exposure wanted against the meter, positive brighter"`
 	Tolerance   *Tolerance     `json:"tolerance,omitempty" doc:"two thirds dark and one third bright by default"`
-	Priority    glass.Priority `json:"priority,omitempty" enum:"blur,image" doc:"what is kept first: the shutter (blur, the default) or ISO (image)"`
-	Allow       []glass.Kind   `json:"allow,omitempty" maxItems:"8" enum:"nd,nd-polariser,polariser,variable,graduated,clear,mist,night" doc:"kinds used for their darkness; nd and variable by default"`
-	Fallback    []glass.Kind   `json:"fallback,omitempty" maxItems:"8" enum:"nd,nd-polariser,polariser,variable,graduated,clear,mist,night" doc:"kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out"`
+	Priority    glass.Priority `json:"priority,omitempty" doc:"what is kept first: the shutter (blur, the default) or ISO (image)"`
+	Allow       []glass.Kind   `json:"allow,omitempty" maxItems:"8" doc:"kinds used for their darkness; nd and variable by default"`
+	Fallback    []glass.Kind   `json:"fallback,omitempty" maxItems:"8" doc:"kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out"`
 	FreeLift    *stop.Stops    `json:"freeLiftStops,omitempty" minimum:"0" maximum:"20" doc:"how much ISO may rise and the shot still holds; 1 by default"`
 	Required    []string       `json:"required,omitempty" maxItems:"4" doc:"ids of glass asked for, for its effect"`
 	Mounted     []string       `json:"mounted,omitempty" maxItems:"4" doc:"ids of glass that lives on the lens"`

@@ -15,7 +15,7 @@ import (
 type KitFilter struct {
 	ID             string       `json:"id" minLength:"1" maxLength:"100"`
 	Stops          stop.Stops   `json:"stops" minimum:"0" maximum:"40" doc:"as printed: the total of a hybrid, the least of a variable, 0 for a graduated filter"`
-	Kind           glass.Kind   `json:"kind" enum:"nd,nd-polariser,polariser,variable,graduated,clear,mist,night"`
+	Kind           glass.Kind   `json:"kind"`
 	MinStops       *stop.Stops  `json:"minStops,omitempty" minimum:"0" maximum:"40" doc:"variable: the lightest setting"`
 	MaxStops       *stop.Stops  `json:"maxStops,omitempty" minimum:"0" maximum:"40" doc:"variable: the darkest setting"`
 	MeasuredStops  *stop.Stops  `json:"measuredStops,omitempty" minimum:"-1" maximum:"40" doc:"replaces stops"`
@@ -26,7 +26,7 @@ type KitFilter struct {
 	WeightG        float64      `json:"weightG,omitempty" minimum:"0" maximum:"10000" doc:"grams"`
 	Ring           []RingMark   `json:"ring,omitempty" maxItems:"30" doc:"variable: marks on its ring and what was measured there; replaces minStops and maxStops"`
 	TiltUpDeg      *angle.Deg   `json:"tiltUpDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far the camera still tilts up with it on, degrees"`
-	Standing       fit.Standing `json:"standing,omitempty" enum:"tried,computed,tight,loose,does not go,unknown" doc:"how it stands on the rig in use; left out, that is not judged"`
+	Standing       fit.Standing `json:"standing,omitempty" doc:"how it stands on the rig in use; left out, that is not judged"`
 	Fits           *bool        `json:"fits,omitempty" doc:"false removes the filter; true by default"`
 	Base           *bool        `json:"base,omitempty" doc:"false: cannot sit on the camera itself; true by default"`
 	TakesLayer     *bool        `json:"takesLayer,omitempty" doc:"false: nothing goes on it; true by default"`

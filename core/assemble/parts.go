@@ -10,7 +10,7 @@ import (
 type LensFields struct {
 	WidthPx    float64           `json:"widthPx" minimum:"1" maximum:"100000" doc:"width of the output frame in pixels"`
 	HFOVDeg    angle.Deg         `json:"hfovDeg" minimum:"0.01" maximum:"360" doc:"horizontal field of view in degrees; below 180 for a rectilinear lens"`
-	Projection motion.Projection `json:"projection" enum:"rectilinear,equidistant" doc:"equidistant is a fisheye"`
+	Projection motion.Projection `json:"projection" doc:"equidistant is a fisheye"`
 }
 
 // AsRecorded returns the lens as it draws on the usual frame of a camera, the first of the
@@ -75,7 +75,7 @@ func (f *MovementFields) Movement(path string) (motion.Movement, error) {
 
 // ShakeFields is how a body shakes the camera, and what hides it.
 type ShakeFields struct {
-	Kind           motion.Stabiliser `json:"kind" enum:"none,electronic,gimbal,gimbal+electronic,post" doc:"post: later, from a log of the gyro"`
+	Kind           motion.Stabiliser `json:"kind" doc:"post: later, from a log of the gyro"`
 	ShakeDegS      angle.DegPerS     `json:"shakeDegS" minimum:"0" maximum:"100000" doc:"90th percentile of angular speed, degrees a second"`
 	PassShare      *float64          `json:"passShare,omitempty" minimum:"0" maximum:"1" doc:"share of the shake a gimbal lets through; 0.08 by default"`
 	ToleranceShare *float64          `json:"toleranceShare,omitempty" minimum:"0.000001" maximum:"1" doc:"blur that is hidden, as a share of the width; 0.002 by default"`

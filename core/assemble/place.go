@@ -38,5 +38,5 @@ type LightReading struct {
 // SkyTurn is a sky from an instant on.
 type SkyTurn struct {
 	From time.Time `json:"from"`
-	Sky  light.Sky `json:"sky" enum:"clear,partly,overcast"`
+	Sky  light.Sky `json:"sky"`
 }

@@ -15,18 +15,18 @@ import (
 // ShotScene is what moves, shakes and shines in a shot, and the school it is shot
 // by. Nothing in it has to be given.
 type ShotScene struct {
-	School   shot.School     `json:"school,omitempty" enum:"stabiliser-first,free,automatic" doc:"left out, the shutter target rules"`
-	Activity string          `json:"activity,omitempty" enum:"stand,held,walk,brisk,run,helmet-smooth,helmet,bar-smooth,bar,cruise,freestyle" doc:"what carries the camera; a rough measure of its shake"`
-	Shake    *angle.DegPerS  `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"measured shake, degrees a second; replaces the activity's"`
-	Movement *MovementFields `json:"movement,omitempty" doc:"what passes"`
-	Lamps    *LampFields     `json:"lamps,omitempty" doc:"what lights the scene, where it pulses"`
-	Motor    *MotorSwing     `json:"motor,omitempty" doc:"what vibrates"`
-	Parts    *PartsFields    `json:"parts,omitempty" doc:"the light of the parts of one frame"`
-	Stick    *StickFields    `json:"stick,omitempty" doc:"how the pilot's stick turns the craft"`
-	Tilt     *UptiltRequest  `json:"tilt,omitempty" doc:"camera tilt against speed"`
-	Delivery *Delivery       `json:"delivery,omitempty" doc:"how the frames are shown"`
-	Interval float64         `json:"intervalS,omitempty" minimum:"0.001" maximum:"86400" doc:"time-lapse: seconds from frame to frame"`
-	WhatIf   *WhatIf         `json:"whatIf,omitempty" doc:"changes to the gear that are being tried"`
+	School   shot.School         `json:"school,omitempty" enum:"stabiliser-first,free,automatic" doc:"left out, the shutter target rules"`
+	Activity motion.ActivityName `json:"activity,omitempty" doc:"what carries the camera; a rough measure of its shake"`
+	Shake    *angle.DegPerS      `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"measured shake, degrees a second; replaces the activity's"`
+	Movement *MovementFields     `json:"movement,omitempty" doc:"what passes"`
+	Lamps    *LampFields         `json:"lamps,omitempty" doc:"what lights the scene, where it pulses"`
+	Motor    *MotorSwing         `json:"motor,omitempty" doc:"what vibrates"`
+	Parts    *PartsFields        `json:"parts,omitempty" doc:"the light of the parts of one frame"`
+	Stick    *StickFields        `json:"stick,omitempty" doc:"how the pilot's stick turns the craft"`
+	Tilt     *UptiltRequest      `json:"tilt,omitempty" doc:"camera tilt against speed"`
+	Delivery *Delivery           `json:"delivery,omitempty" doc:"how the frames are shown"`
+	Interval float64             `json:"intervalS,omitempty" minimum:"0.001" maximum:"86400" doc:"time-lapse: seconds from frame to frame"`
+	WhatIf   *WhatIf             `json:"whatIf,omitempty" doc:"changes to the gear that are being tried"`
 }
 
 // MotorSwing is the motor that shakes the camera.
@@ -42,7 +42,7 @@ type PartsFields struct {
 	SubjectEV100 stop.EV         `json:"subjectEv100" minimum:"-20" maximum:"40"`
 	BrightEV100  stop.EV         `json:"brightEv100" minimum:"-20" maximum:"40"`
 	DarkEV100    stop.EV         `json:"darkEv100" minimum:"-20" maximum:"40"`
-	ExposeFor    light.ExposeFor `json:"exposeFor" enum:"subject,bright,between"`
+	ExposeFor    light.ExposeFor `json:"exposeFor"`
 }
 
 // StickFields is a pilot's rates.
@@ -54,7 +54,7 @@ type StickFields struct {
 
 // WhatIf is gear other than the camera's own, tried for this shot.
 type WhatIf struct {
-	Stabiliser motion.Stabiliser `json:"stabiliser,omitempty" enum:"none,electronic,gimbal,gimbal+electronic,post"`
+	Stabiliser motion.Stabiliser `json:"stabiliser,omitempty"`
 	HFOVDeg    *angle.Deg        `json:"hfovDeg,omitempty" minimum:"0.01" maximum:"360"`
 	ISOCeiling *stop.ISO         `json:"isoCeiling,omitempty" minimum:"1" maximum:"10000000"`
 	GlassStops *stop.Stops       `json:"glassStops,omitempty" minimum:"0" maximum:"40" doc:"a grey filter that is not in the kit"`

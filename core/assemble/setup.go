@@ -119,7 +119,7 @@ func (b *Setup) Weigh(ids []string, field string) (glass.Option, error) {
 type Look struct {
 	Stops stop.Stops `json:"stops" minimum:"0" maximum:"40" doc:"the glass that was on"`
 	EVSet *stop.EV   `json:"evSet,omitempty" minimum:"-20" maximum:"40" doc:"what the setting needed; the wished one by default"`
-	Saw   glass.Saw  `json:"saw" enum:"dark,right,bright" doc:"too dark, right or too bright"`
+	Saw   glass.Saw  `json:"saw" doc:"too dark, right or too bright"`
 }
 
 // Prior is the light that is to be expected before anything was looked at.

@@ -90,7 +90,7 @@ func (r *ShotRequest) Setup() (*Setup, error) {
 
 // Delivery is how the frames are shown.
 type Delivery struct {
-	Mode   motion.Showing `json:"mode" enum:"every-frame,real-time,speed-up"`
+	Mode   motion.Showing `json:"mode"`
 	FPS    float64        `json:"fps,omitempty" minimum:"0.00001" maximum:"10000" doc:"frames per second shown"`
 	Factor float64        `json:"factor,omitempty" minimum:"0.00001" maximum:"10000" doc:"how many times faster than life"`
 }

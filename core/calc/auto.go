@@ -15,7 +15,7 @@ type AutoCamera struct {
 	ISOCeiling stop.ISO      `json:"isoCeiling" minimum:"1" maximum:"10000000" doc:"the highest ISO the automatic takes"`
 	FastestS   stop.Shutter  `json:"fastestS" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
 	SlowestS   stop.Shutter  `json:"slowestS" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
-	Priority   glass.Moves   `json:"priority" enum:"shutter,iso" doc:"what moves first"`
+	Priority   glass.Moves   `json:"priority" doc:"what moves first"`
 	PreferredS *stop.Shutter `json:"preferredS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds; with priority iso, the shutter it holds"`
 }
 

@@ -23,7 +23,7 @@ type BlurAnswer struct {
 	FPx             float64        `json:"fPx" doc:"image scale at the centre in pixels per radian"`
 	BlurPx          float64        `json:"blurPx"`
 	BlurShare       float64        `json:"blurShare" doc:"of the picture's width"`
-	Class           motion.Class   `json:"class" enum:"frozen,crisp,natural,heavy,smeared"`
+	Class           motion.Class   `json:"class"`
 	StepPx          float64        `json:"stepPx" doc:"from frame to frame"`
 	UncoveredShare  float64        `json:"uncoveredShare" doc:"of the step, not covered by the exposure"`
 	Strobes         bool           `json:"strobes"`

@@ -13,7 +13,7 @@ type ContrastRequest struct {
 	SubjectEV100  stop.EV         `json:"subjectEv100" minimum:"-20" maximum:"40"`
 	BrightEV100   stop.EV         `json:"brightEv100" minimum:"-20" maximum:"40" doc:"the brightest part, at least the subject"`
 	DarkEV100     stop.EV         `json:"darkEv100" minimum:"-20" maximum:"40" doc:"the darkest part, at most the subject"`
-	ExposeFor     light.ExposeFor `json:"exposeFor" enum:"subject,bright,between"`
+	ExposeFor     light.ExposeFor `json:"exposeFor"`
 	HeadroomStops *stop.Stops     `json:"headroomStops,omitempty" minimum:"0" maximum:"20" doc:"what the picture holds above the aim; 2.5 by default"`
 	DepthStops    *stop.Stops     `json:"depthStops,omitempty" minimum:"0" maximum:"20" doc:"what it holds below; 5 by default"`
 }

@@ -79,7 +79,7 @@ type CoverageCell struct {
 	Settings   map[string]stop.Stops `json:"settings,omitempty"`
 	Stops      stop.Stops            `json:"stops" doc:"of glass in all"`
 	ErrorStops stop.Stops            `json:"errorStops"`
-	State      glass.State           `json:"state" enum:"holds,tight,breaks"`
+	State      glass.State           `json:"state"`
 	Layers     int                   `json:"layers"`
 }
 

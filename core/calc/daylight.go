@@ -19,8 +19,8 @@ type LightRequest struct {
 	To    time.Time `json:"to"`
 	StepS float64   `json:"stepS" minimum:"1" maximum:"86400" doc:"seconds from point to point"`
 	assemble.PlaceFields
-	Sky              light.Sky              `json:"sky" enum:"clear,partly,overcast"`
-	Plane            light.Plane            `json:"plane" enum:"vertical,top,shade" doc:"which way the subject faces: upright, seen from above, upright in open shade"`
+	Sky              light.Sky              `json:"sky"`
+	Plane            light.Plane            `json:"plane" doc:"which way the subject faces: upright, seen from above, upright in open shade"`
 	CameraAzimuthDeg *angle.Deg             `json:"cameraAzimuthDeg,omitempty" minimum:"-360" maximum:"360" doc:"heading of the camera, which an upright subject faces; left out, it faces the sun"`
 	SurfaceStops     stop.Stops             `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"how much brighter than mid-grey the scene's surfaces are; snow +1, wet tar -0.5"`
 	GroundAlbedo     *float64               `json:"groundAlbedo,omitempty" minimum:"0" maximum:"1" doc:"0.2 by default"`

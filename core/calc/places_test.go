@@ -63,7 +63,7 @@ func randomShot(r *rand.Rand) *assemble.ShotRequest {
 		q.Profile = &assemble.CameraProfile{Lens: &assemble.LensFields{WidthPx: 3840, HFOVDeg: 115, Projection: motion.Equidistant},
 			Stabiliser: []motion.Stabiliser{motion.Electronic, motion.Gimbal, motion.NoStabiliser, motion.GimbalAndElectronic}[r.IntN(4)], Flies: r.IntN(4) == 0,
 			Automatic: &assemble.AutomaticProfile{Priority: glass.ShutterFirst}}
-		q.Scene.Activity = pick("stand", "walk", "brisk", "helmet-smooth", "cruise", "")
+		q.Scene.Activity = motion.ActivityName(pick("stand", "walk", "brisk", "helmet-smooth", "cruise", ""))
 		speed, distance := 5*r.Float64(), 0.5+5*r.Float64()
 		q.Scene.Movement = &assemble.MovementFields{SpeedMps: &speed, DistanceM: &distance}
 	}

@@ -19,7 +19,7 @@ type RatesRequest struct {
 	Stick      *float64          `json:"stick,omitempty" minimum:"-1" maximum:"1"`
 	WidthPx    float64           `json:"widthPx,omitempty" minimum:"1" maximum:"100000" doc:"width of the output frame in pixels"`
 	HFOVDeg    angle.Deg         `json:"hfovDeg,omitempty" minimum:"0.01" maximum:"360" doc:"horizontal field of view in degrees"`
-	Projection motion.Projection `json:"projection,omitempty" enum:"rectilinear,equidistant"`
+	Projection motion.Projection `json:"projection,omitempty"`
 	ShutterS   stop.Shutter      `json:"shutterS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"seconds"`
 }
 

@@ -23,10 +23,10 @@ type ReadingRequest struct {
 
 // SkyFields describe daylight by eye.
 type SkyFields struct {
-	Sky            light.Sky   `json:"sky,omitempty" enum:"clear,partly,overcast"`
+	Sky            light.Sky   `json:"sky,omitempty"`
 	SunAltitudeDeg *angle.Deg  `json:"sunAltitudeDeg,omitempty" minimum:"-90" maximum:"90" doc:"geometric, degrees"`
 	BetaDeg        angle.Deg   `json:"betaDeg,omitempty" minimum:"-360" maximum:"360" doc:"how far an upright subject faces away from the sun's azimuth"`
-	Plane          light.Plane `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; vertical by default"`
+	Plane          light.Plane `json:"plane,omitempty" doc:"which way the subject faces; vertical by default"`
 	GroundAlbedo   *float64    `json:"groundAlbedo,omitempty" minimum:"0" maximum:"1" doc:"0.2 by default"`
 	SurfaceStops   stop.Stops  `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"how much brighter than mid-grey the scene's surfaces are"`
 	DayOfYear      int         `json:"dayOfYear,omitempty" minimum:"1" maximum:"366" doc:"172, midsummer in the north, by default"`

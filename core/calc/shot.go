@@ -22,7 +22,7 @@ type ShotAnswer struct {
 	Chosen  Option             `json:"chosen" doc:"the glass placed, the glass to look through, or the best option"`
 	Placed  bool               `json:"placed" doc:"true when chosen was placed by hand"`
 	Settled bool               `json:"settled" doc:"false while the light is still being found by looking"`
-	State   glass.State        `json:"state,omitempty" enum:"holds,tight,breaks" doc:"of the shot as a whole: the worst of all demands at the shutter and glass taken"`
+	State   glass.State        `json:"state,omitempty" doc:"of the shot as a whole: the worst of all demands at the shutter and glass taken"`
 	Gives   *string            `json:"gives,omitempty" doc:"what gives way and by how much; left out where nothing does"`
 	Window  *WindowAnswer      `json:"window,omitempty" doc:"every demand on the shutter; a trade's change is a merge patch for the fields of a shot"`
 	ShotSides

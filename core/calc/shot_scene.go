@@ -48,7 +48,7 @@ func shotChange(c shot.Change) map[string]any {
 }
 
 // unjudgedOf lists what is not known and so is not judged, in words.
-func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene) []string {
+func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []string {
 	var words []string
 	_, isShaken := r.Scene.ShakeRate()
 	hasLens := r.Profile != nil && r.Profile.Lens != nil
@@ -64,6 +64,9 @@ func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene) []string {
 	}
 	if r.Scene.School == shot.ByAutomatic && s.Automatic == nil {
 		words = append(words, "how this camera's automatic behaves, or its fastest shutter, is not known, so its target stands")
+	}
+	if takes := r.Rules(&r.Camera).MaxLayers; len(on) > takes {
+		words = append(words, fmt.Sprintf("%d layers are on where %d is reckoned with, so how they sit is not judged", len(on), takes))
 	}
 	return words
 }

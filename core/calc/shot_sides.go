@@ -65,7 +65,7 @@ type SchoolLine struct {
 	Filters   []string     `json:"filters"`
 	ISO       stop.ISO     `json:"iso"`
 	LeftStops stop.Stops   `json:"leftStops" doc:"how the picture comes out against the meter"`
-	State     glass.State  `json:"state" enum:"holds,tight,breaks"`
+	State     glass.State  `json:"state"`
 	Gives     *string      `json:"gives"`
 	BlurPx    *float64     `json:"blurPx,omitempty"`
 	IsTaken   bool         `json:"isTaken"`
@@ -73,7 +73,7 @@ type SchoolLine struct {
 
 // OtherPriority is the stack that would lead under the other priority.
 type OtherPriority struct {
-	First   glass.Priority `json:"first" enum:"blur,image"`
+	First   glass.Priority `json:"first"`
 	Filters []string       `json:"filters"`
 	Because string         `json:"because"`
 }
@@ -81,7 +81,7 @@ type OtherPriority struct {
 // sides computes what surrounds the answer, at the option taken.
 func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.Setup, taken *glass.Option, wish shot.Wish) error {
 	t := taken.Shutters().To // the longest blurs most
-	a.Missing, a.Assumed = unjudgedOf(r, s), assumedOf(r, s, a.Chosen.Filters)
+	a.Missing, a.Assumed = unjudgedOf(r, s, a.Chosen.Filters), assumedOf(r, s, a.Chosen.Filters)
 	a.Motion = motionAt(s, &b.Question, t)
 	a.Auto = autoAt(s, a.Chosen.Stops, a.Chosen.Stops-looseStops(a))
 	if a.Settled {

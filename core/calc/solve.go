@@ -33,9 +33,9 @@ type Option struct {
 	ErrorStops    stop.Stops            `json:"errorStops" doc:"with ISO at base, positive brighter than the meter"`
 	LeftStops     stop.Stops            `json:"leftStops" doc:"after ISO or shutter has done what it can"`
 	SpreadStops   stop.Stops            `json:"spreadStops" doc:"how far the error may be off"`
-	Verdict       glass.Verdict         `json:"verdict" enum:"on,iso,shutter,dark,lock,float-iso,float-shutter"`
-	State         glass.State           `json:"state" enum:"holds,tight,breaks"`
-	CouldBe       []glass.State         `json:"couldBe,omitempty" enum:"holds,tight,breaks" doc:"states it could turn out to have when light and glass are off by the spread"`
+	Verdict       glass.Verdict         `json:"verdict"`
+	State         glass.State           `json:"state"`
+	CouldBe       []glass.State         `json:"couldBe,omitempty" doc:"states it could turn out to have when light and glass are off by the spread"`
 	ISO           stop.ISO              `json:"iso"`
 	ShutterS      stop.Shutter          `json:"shutterS"`
 	ShutterText   string                `json:"shutterText"`

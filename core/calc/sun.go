@@ -24,7 +24,7 @@ type SunAnswer struct {
 	Sunset       *time.Time  `json:"sunset" doc:"null where it does not set"`
 	SolarNoon    time.Time   `json:"solarNoon"`
 	Twilight     Twilight    `json:"twilight"`
-	Polar        light.Polar `json:"polar,omitempty" enum:"day,night" doc:"the sun stays on one side of the horizon all day"`
+	Polar        light.Polar `json:"polar,omitempty" doc:"the sun stays on one side of the horizon all day"`
 }
 
 // Twilight is when each twilight begins and ends; null where the sun does not

@@ -18,7 +18,7 @@ type WindowRequest struct {
 	Light      assemble.SceneLight  `json:"light"`
 	School     shot.School          `json:"school,omitempty" enum:"angle,fixed,stabiliser-first,free" doc:"what the shutter is chosen by; angle with angleDeg, fixed with shutterS by default"`
 	Rates      []float64            `json:"rates,omitempty" maxItems:"40" minimum:"0.00001" maximum:"10000" doc:"the camera's frame rates; a trade doubles the present one when they are left out"`
-	Carried    motion.Carried       `json:"carried,omitempty" enum:"hand,ridden,stand,flying,hovers" doc:"what carries the camera: who pans, and who can be put on a stand; left out, not known"`
+	Carried    motion.Carried       `json:"carried,omitempty" doc:"what carries the camera: who pans, and who can be put on a stand; left out, not known"`
 	ViewsDeg   []angle.Deg          `json:"viewsDeg,omitempty" maxItems:"20" minimum:"0.01" maximum:"360" doc:"fields of view the camera can be switched to, beside the one in use, degrees"`
 	Stabiliser *WindowShake         `json:"stabiliser,omitempty"`
 	Blur       *WindowMovement      `json:"blur,omitempty" doc:"what passes through the picture"`
@@ -61,32 +61,32 @@ type WindowAnswer struct {
 
 // WindowMark is a single time.
 type WindowMark struct {
-	Kind     shot.MarkKind `json:"kind" enum:"target,wish,verdict,step,floor,frame,blur-shows,lamp-safe"`
+	Kind     shot.MarkKind `json:"kind"`
 	ShutterS stop.Shutter  `json:"shutterS"`
 	Text     string        `json:"text"`
 }
 
 // WindowBand is a stretch on which a demand has one state.
 type WindowBand struct {
-	Kind    shot.Kind    `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,readable"`
+	Kind    shot.Kind    `json:"kind"`
 	Filters []string     `json:"filters,omitempty" doc:"exposure: whose; what lives on the lens is not listed"`
 	Stops   *stop.Stops  `json:"stops,omitempty" doc:"exposure: the glass in all"`
 	FromS   stop.Shutter `json:"fromS"`
 	ToS     stop.Shutter `json:"toS"`
-	Verdict glass.State  `json:"verdict" enum:"holds,tight,breaks"`
+	Verdict glass.State  `json:"verdict"`
 }
 
 // WindowOverlap is a stretch on which all demands together have one state.
 type WindowOverlap struct {
 	FromS   stop.Shutter `json:"fromS"`
 	ToS     stop.Shutter `json:"toS"`
-	Verdict glass.State  `json:"verdict" enum:"holds,tight,breaks"`
+	Verdict glass.State  `json:"verdict"`
 }
 
 // WindowConflict is two demands that exclude each other.
 type WindowConflict struct {
-	A           shot.Kind   `json:"a" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
-	B           shot.Kind   `json:"b" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,frame"`
+	A           shot.Kind   `json:"a"`
+	B           shot.Kind   `json:"b"`
 	Verdict     glass.State `json:"verdict" enum:"tight,breaks" doc:"breaks: no shutter bears both; tight: none holds both"`
 	HoldsStops  stop.Stops  `json:"holdsStops" doc:"between where each holds"`
 	BreaksStops stop.Stops  `json:"breaksStops" doc:"between where each can be borne; 0 where they meet"`
@@ -95,15 +95,15 @@ type WindowConflict struct {
 
 // WindowTrade is a change to the request that helps.
 type WindowTrade struct {
-	Kind        shot.TradeKind `json:"kind" enum:"look,frame-rate,stand,wider-lens,iso,glass"`
+	Kind        shot.TradeKind `json:"kind"`
 	A           shot.Kind      `json:"a"`
 	B           shot.Kind      `json:"b"`
 	Measure     glass.State    `json:"measure" enum:"tight,breaks" doc:"what the sizes are of: the demands that break, or all that do not hold"`
 	GainStops   stop.Stops     `json:"gainStops" doc:"by how much what gives way becomes less"`
 	LeavesStops stop.Stops     `json:"leavesStops" doc:"by how much the worst demand still misses, in that measure; 0 is none"`
-	State       glass.State    `json:"state" enum:"holds,tight,breaks" doc:"of the whole shot with it"`
+	State       glass.State    `json:"state" doc:"of the whole shot with it"`
 	Serves      bool           `json:"serves" doc:"no demand of the whole shot breaks with it"`
-	Still       shot.Kind      `json:"still,omitempty" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,pan,fit,frame" doc:"the demand that is worst with it"`
+	Still       shot.Kind      `json:"still,omitempty" doc:"the demand that is worst with it"`
 	Does        string         `json:"does"`
 	Costs       string         `json:"costs"`
 	Change      map[string]any `json:"change" doc:"a JSON merge patch (RFC 7396) for the request"`
@@ -115,8 +115,8 @@ type WindowVerdict struct {
 	Text     string        `json:"text"`
 	AngleDeg *stop.Angle   `json:"angleDeg" doc:"null for a still"`
 	Filters  []string      `json:"filters"`
-	State    glass.State   `json:"state" enum:"holds,tight,breaks"`
-	CouldBe  []glass.State `json:"couldBe,omitempty" enum:"holds,tight,breaks" doc:"what the exposure could turn out to be within the spread"`
+	State    glass.State   `json:"state"`
+	CouldBe  []glass.State `json:"couldBe,omitempty" doc:"what the exposure could turn out to be within the spread"`
 	Option   Option        `json:"option" doc:"the glass taken, in full"`
 	Gives    *string       `json:"gives" doc:"what gives way and by how much; null where nothing does"`
 	Strains  []Strain      `json:"strains" doc:"every demand that does not hold there, the worst first"`
@@ -125,7 +125,7 @@ type WindowVerdict struct {
 
 // Strain is a demand that does not hold at the verdict.
 type Strain struct {
-	Kind  shot.Kind   `json:"kind" enum:"look,stabiliser,exposure,lamps,wobble,strobing,smearing,pan,fit,frame"`
+	Kind  shot.Kind   `json:"kind"`
 	State glass.State `json:"state" enum:"tight,breaks"`
 	Stops stop.Stops  `json:"stops" doc:"by how much it misses where it holds"`
 	Off   stop.Stops  `json:"offStops,omitempty" doc:"how far the light has to be off for it to break, where it holds in the light as it is"`

@@ -222,6 +222,11 @@ const (
 	Override MarkKind = "override"
 )
 
+// Values returns every MarkKind there is.
+func (MarkKind) Values() []MarkKind {
+	return []MarkKind{Tick, Untick, Override}
+}
+
 // Done is a step with what became of it.
 type Done struct {
 	Check
@@ -241,6 +246,11 @@ const (
 	Open    Readiness = "open"
 	Stopped Readiness = "stopped"
 )
+
+// Values returns every Readiness there is.
+func (Readiness) Values() []Readiness {
+	return []Readiness{Ready, Open, Stopped}
+}
 
 // Judge joins steps with the marks made on them, and returns with it what still
 // stops the take. Of several ticks the first counts until it is taken back; what

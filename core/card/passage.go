@@ -190,6 +190,11 @@ const (
 	Unlit       Dark = "unlit"
 )
 
+// Values returns every Dark there is.
+func (Dark) Values() []Dark {
+	return []Dark{UnderTrees, LitTunnel, Underground, Unlit}
+}
+
 // Light returns the light inside and how far it may be off, as rules of thumb of
 // ours: dense trees take four stops of the daylight, a lit tunnel or underpass has
 // some 150 lux, a barn or a garage some 40, and an unlit passage next to nothing.

@@ -38,7 +38,7 @@ type RemeterAnswer struct {
 	Settled bool        `json:"settled"`
 	Off     *stop.Stops `json:"offStops" doc:"read less planned; null where nothing was planned, or the light is only bounded"`
 	Against string      `json:"against" doc:"how far the plan was off, in words"`
-	Serves  glass.State `json:"serves" enum:"holds,tight,breaks" doc:"of the glass that is on"`
+	Serves  glass.State `json:"serves" doc:"of the glass that is on"`
 	Words   string      `json:"words" doc:"what the glass that is on does in this light"`
 	Set     CardSetting `json:"set" doc:"with the glass that is on"`
 	Change  *Change     `json:"change" doc:"what to put on instead; null where what is on serves"`
@@ -49,7 +49,7 @@ type RemeterAnswer struct {
 type Change struct {
 	Filters []string    `json:"filters"`
 	Words   string      `json:"words" doc:"what it does in this light"`
-	State   glass.State `json:"state" enum:"holds,tight,breaks"`
+	State   glass.State `json:"state"`
 	Set     CardSetting `json:"set"`
 }
 

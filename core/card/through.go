@@ -23,7 +23,7 @@ type PassageRequest struct {
 	Flies     bool                `json:"flies,omitempty"`
 	Outside   stop.EV             `json:"outsideEv100" minimum:"-20" maximum:"40"`
 	Inside    *stop.EV            `json:"insideEv100,omitempty" minimum:"-20" maximum:"40" doc:"as it was read; this or dark"`
-	Dark      Dark                `json:"dark,omitempty" enum:"trees,lit-tunnel,hall,unlit" doc:"what it is, where nobody can read it"`
+	Dark      Dark                `json:"dark,omitempty" doc:"what it is, where nobody can read it"`
 	Seconds   *float64            `json:"seconds,omitempty" minimum:"0.1" maximum:"36000" doc:"how long it takes; this or lengthM and speedMps"`
 	LengthM   *float64            `json:"lengthM,omitempty" minimum:"0.1" maximum:"1000000"`
 	SpeedMps  *float64            `json:"speedMps,omitempty" minimum:"0.01" maximum:"1000"`
@@ -44,7 +44,7 @@ type PassageAnswer struct {
 type PassageWay struct {
 	Name   string      `json:"name" enum:"lock,band,float-shutter,two-takes"`
 	Title  string      `json:"title"`
-	State  glass.State `json:"state" enum:"holds,tight,breaks" doc:"tight: dark, and can be lifted afterwards"`
+	State  glass.State `json:"state" doc:"tight: dark, and can be lifted afterwards"`
 	Inside stop.Stops  `json:"insideStops" doc:"the error inside, negative darker than wanted"`
 	Exit   stop.Stops  `json:"exitStops" doc:"how far the first moment outside is burnt"`
 	Words  string      `json:"words"`

@@ -50,10 +50,10 @@ type CardGlass struct {
 // CardSeat is what is known of a stack on its rig.
 type CardSeat struct {
 	Stack    string       `json:"stack" maxLength:"200" doc:"its id"`
-	Standing fit.Standing `json:"standing" enum:"tried,computed,tight,loose,does not go,unknown"`
+	Standing fit.Standing `json:"standing"`
 	Because  string       `json:"because,omitempty" maxLength:"500"`
-	Mount    fit.Mount    `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread"`
-	Hold     fit.Verdict  `json:"hold,omitempty" enum:"holds,tether,do-not-fly,unknown"`
+	Mount    fit.Mount    `json:"mount,omitempty"`
+	Hold     fit.Verdict  `json:"hold,omitempty"`
 	Margin   float64      `json:"margin,omitempty" minimum:"0" maximum:"1000000" doc:"times it holds what pulls at it; 0 is not known"`
 	NoFold   bool         `json:"noFold,omitempty" doc:"the camera does not fold with it on"`
 }
@@ -62,7 +62,7 @@ type CardSeat struct {
 type CardMark struct {
 	Turn  string    `json:"turn" maxLength:"400"`
 	Step  string    `json:"step" maxLength:"120"`
-	Kind  MarkKind  `json:"kind" enum:"tick,untick,override"`
+	Kind  MarkKind  `json:"kind"`
 	At    time.Time `json:"at"`
 	Words string    `json:"words,omitempty" maxLength:"500" doc:"an override's reason"`
 }
@@ -100,7 +100,7 @@ type CardTurn struct {
 	Set     CardSetting    `json:"set"`
 	Light   CardLight      `json:"light"`
 	Lights  []day.LightFor `json:"lights" doc:"every light that is known for the shot, the strongest evidence first; the first is what it is judged in"`
-	State   glass.State    `json:"state" enum:"holds,tight,breaks"`
+	State   glass.State    `json:"state"`
 	Words   string         `json:"words"`
 	Helps   []string       `json:"helps" doc:"what would serve it, where this glass does not"`
 	Latest  *time.Time     `json:"latest" doc:"the last minute this glass serves; null where it never does"`
@@ -109,7 +109,7 @@ type CardTurn struct {
 	Darker    string      `json:"darker,omitempty"`
 	Standing  *CardSeat   `json:"standing,omitempty" doc:"left out where nothing is known, or nothing is on"`
 	Checks    []CardCheck `json:"checks"`
-	Readiness Readiness   `json:"readiness" enum:"ready,open,stopped"`
+	Readiness Readiness   `json:"readiness"`
 	Stops     []string    `json:"stops" doc:"what stops the take"`
 	Drills    []CardDrill `json:"drills"`
 }

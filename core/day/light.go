@@ -24,14 +24,14 @@ const (
 	TypedAhead  Evidence = "typed"    // an expectation
 )
 
-// Values lists them.
-func (Evidence) Values() []string {
-	return []string{string(ReadThen), string(PinnedToday), string(Forecast), string(TypedAhead)}
+// Values returns every Evidence there is.
+func (Evidence) Values() []Evidence {
+	return []Evidence{ReadThen, PinnedToday, Forecast, TypedAhead}
 }
 
 // LightFor is one light that is known for a shot.
 type LightFor struct {
-	Kind        Evidence   `json:"kind" enum:"reading,pinned,forecast,typed"`
+	Kind        Evidence   `json:"kind"`
 	LowEV100    stop.EV    `json:"lowEv100"`
 	HighEV100   stop.EV    `json:"highEv100"`
 	SpreadStops stop.Stops `json:"spreadStops"`

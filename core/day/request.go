@@ -14,7 +14,7 @@ import (
 // which camera when.
 type OutingRequest struct {
 	Place     *assemble.PlaceFields  `json:"place,omitempty" doc:"left out, only shots whose light was read are planned"`
-	Sky       light.Sky              `json:"sky" enum:"clear,partly,overcast"`
+	Sky       light.Sky              `json:"sky"`
 	Turns     []assemble.SkyTurn     `json:"turns,omitempty" maxItems:"100" doc:"changes of the sky, in order of time"`
 	Surface   stop.Stops             `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"of the place in general"`
 	Anchor    *assemble.LightReading `json:"anchor,omitempty" doc:"a reading on the spot that moves the curve"`
@@ -45,7 +45,7 @@ type OutingShot struct {
 	FPS      float64              `json:"fps,omitempty" minimum:"0" maximum:"10000"`
 	Offset   stop.Stops           `json:"offsetStops,omitempty" minimum:"-5" maximum:"5"`
 	Headroom stop.Stops           `json:"isoHeadroomStops,omitempty" minimum:"0" maximum:"20"`
-	Plane    light.Plane          `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; left out, its light is what was read"`
+	Plane    light.Plane          `json:"plane,omitempty" doc:"which way the subject faces; left out, its light is what was read"`
 	Heading  *angle.Deg           `json:"headingDeg,omitempty" minimum:"-360" maximum:"360" doc:"of the camera, which an upright subject faces"`
 	Surface  *stop.Stops          `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
 	Band     *assemble.Tolerance  `json:"tolerance,omitempty" doc:"that of the day by default"`
@@ -96,7 +96,7 @@ type CurvePoint struct {
 	SpreadStops stop.Stops `json:"spreadStops"`
 	AltitudeDeg angle.Deg  `json:"altitudeDeg"`
 	AzimuthDeg  angle.Deg  `json:"azimuthDeg"`
-	Sky         light.Sky  `json:"sky" enum:"clear,partly,overcast"`
+	Sky         light.Sky  `json:"sky"`
 }
 
 // SunDay is what the sun does on one day; null where it does not.
@@ -108,7 +108,7 @@ type SunDay struct {
 	Blue    DawnDusk   `json:"blue" doc:"ends in the morning, begins in the evening: sun at -4 degrees"`
 	Civil   DawnDusk   `json:"civil" doc:"sun at -6 degrees"`
 	// Polar says on which side of the horizon the sun stays, where it does.
-	Polar light.Polar `json:"polar,omitempty" enum:"day,night"`
+	Polar light.Polar `json:"polar,omitempty"`
 }
 
 // OutingPlan is one shot of the plan.
@@ -120,7 +120,7 @@ type OutingPlan struct {
 	HighEV100  stop.EV      `json:"highEv100"`
 	Spread     stop.Stops   `json:"spreadStops"`
 	WorstStops stop.Stops   `json:"worstStops" doc:"the largest excess beyond band and ISO, positive brighter; 0 is served throughout"`
-	State      glass.State  `json:"state" enum:"holds,tight,breaks" doc:"of the whole shot: the worst of its batteries"`
+	State      glass.State  `json:"state" doc:"of the whole shot: the worst of its batteries"`
 	Words      string       `json:"words"`
 	Remedies   []string     `json:"remedies" doc:"what would serve it, where nothing does"`
 	SunInFrame *SunView     `json:"sun,omitempty" doc:"where the sun stands for the camera, where its heading is known"`
@@ -142,7 +142,7 @@ type OutingPack struct {
 	LowEV100     stop.EV     `json:"lowEv100"`
 	HighEV100    stop.EV     `json:"highEv100"`
 	LastMinute   *time.Time  `json:"lastMinute" doc:"the last minute this glass serves; null where it never does"`
-	State        glass.State `json:"state" enum:"holds,tight,breaks" doc:"of all demands, with this glass in the light of this battery"`
+	State        glass.State `json:"state" doc:"of all demands, with this glass in the light of this battery"`
 	Words        string      `json:"words"`
 	Brighter     string      `json:"brighter,omitempty" doc:"the stack to have in the pocket for brighter light"`
 	Darker       string      `json:"darker,omitempty"`

@@ -18,7 +18,7 @@ import (
 type YearRequest struct {
 	Days []time.Time `json:"days" minItems:"1" maxItems:"60" doc:"local midnights, a week apart, each with the offset its day has"`
 	assemble.PlaceFields
-	Sky      light.Sky           `json:"sky" enum:"clear,partly,overcast"`
+	Sky      light.Sky           `json:"sky"`
 	Surface  stop.Stops          `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
 	Hours    []float64           `json:"hours" minItems:"1" maxItems:"24" minimum:"0" maximum:"23.99" doc:"of the local clock"`
 	EVSet    stop.EV             `json:"evSet" minimum:"-20" maximum:"40" doc:"the light the setting needs"`
@@ -54,7 +54,7 @@ type YearCell struct {
 	NeedStops   stop.Stops  `json:"needStops" doc:"negative where light is missing"`
 	Stack       string      `json:"stack" doc:"the glass that the shot would take; empty without stacks"`
 	ErrorStops  stop.Stops  `json:"errorStops"`
-	State       glass.State `json:"state" enum:"holds,tight,breaks"`
+	State       glass.State `json:"state"`
 	IsServed    bool        `json:"isServed" doc:"the shot holds with it"`
 }
 

@@ -22,6 +22,11 @@ const (
 	Thread   Mount = "thread"
 )
 
+// Values returns every Mount there is.
+func (Mount) Values() []Mount {
+	return []Mount{PushOn, Snap, Twist, Magnet, Adhesive, Clip, Thread}
+}
+
 // SeatsByClearance reports whether tenths of a millimetre decide if the filter
 // seats. Other mounts are judged by their pull-off alone.
 func (m Mount) SeatsByClearance() bool { return m == PushOn || m == Snap }
@@ -57,6 +62,11 @@ const (
 	Loose    Class = "loose"
 	FallsOff Class = "falls off"
 )
+
+// Values returns every Class there is.
+func (Class) Values() []Class {
+	return []Class{TooTight, Tight, Snug, Loose, FallsOff}
+}
 
 // classes lists the classes from the tightest, with the clearance in millimetres
 // at which each ends, and how bad it is: 0 is what is wanted.

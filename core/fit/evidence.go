@@ -27,6 +27,11 @@ const (
 	NotKnown Standing = "unknown"
 )
 
+// Values returns every Standing there is.
+func (Standing) Values() []Standing {
+	return []Standing{Tried, Computed, GoesTight, GoesLoose, DoesNotGo, NotKnown}
+}
+
 // standings lists them from the best. A known fault weighs more than what is not
 // known.
 var standings = []Standing{Tried, Computed, NotKnown, GoesTight, GoesLoose, DoesNotGo}

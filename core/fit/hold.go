@@ -61,6 +61,11 @@ const (
 	Unknown  Verdict = "unknown"
 )
 
+// Values returns every Verdict there is.
+func (Verdict) Values() []Verdict {
+	return []Verdict{Holds, Tether, DoNotFly, Unknown}
+}
+
 // Margins at which the verdicts begin.
 const (
 	holdsFrom  = 3
@@ -106,7 +111,7 @@ func (h Hold) Judge(p Pull) Verdict {
 
 // HoldRequest asks whether a filter stays on.
 type HoldRequest struct {
-	Mount      Mount    `json:"mount" enum:"push-on,snap,twist,magnet,adhesive,clip,thread"`
+	Mount      Mount    `json:"mount"`
 	InFlight   bool     `json:"inFlight" doc:"the camera rides on a craft"`
 	MassG      float64  `json:"massG" minimum:"0" maximum:"10000" doc:"of the filter, grams"`
 	AccelG     float64  `json:"accelG" minimum:"0" maximum:"1000" doc:"peak acceleration in multiples of g"`
@@ -122,7 +127,7 @@ type HoldAnswer struct {
 	LoadN   float64  `json:"loadN"`
 	DragN   float64  `json:"dragN" doc:"the wind's part of the load"`
 	Margin  *float64 `json:"margin,omitempty" doc:"left out where the pull-off is not measured or nothing pulls"`
-	Verdict Verdict  `json:"verdict" enum:"holds,tether,do-not-fly,unknown"`
+	Verdict Verdict  `json:"verdict"`
 	Advice  string   `json:"advice"`
 }
 

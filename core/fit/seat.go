@@ -11,7 +11,7 @@ import (
 // RigFields is a camera as it is held, and how it is used; what is left out is not
 // known, and what hangs on it is not judged.
 type RigFields struct {
-	Mount        Mount        `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it takes a filter"`
+	Mount        Mount        `json:"mount,omitempty" doc:"how it takes a filter"`
 	BarrelMm     []float64    `json:"barrelMm,omitempty" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"barrel diameter, least and most measured, millimetres"`
 	PupilDepthMm *float64     `json:"pupilDepthMm,omitempty" minimum:"0" maximum:"500" doc:"how far the entrance pupil lies behind the front of the barrel, millimetres"`
 	FoldMm       *float64     `json:"foldMm,omitempty" minimum:"0" maximum:"500" doc:"room before the barrel when it folds, millimetres"`
@@ -23,13 +23,13 @@ type RigFields struct {
 	AccelG       *float64     `json:"accelG,omitempty" minimum:"0" maximum:"1000" doc:"peak acceleration in use, multiples of g"`
 	SpeedMps     *float64     `json:"speedMps,omitempty" minimum:"0" maximum:"1000" doc:"fastest speed against the air in use, metres a second"`
 	BareG        *float64     `json:"bareG,omitempty" minimum:"0.1" maximum:"1000000" doc:"all of it without glass: craft, battery, camera, grams"`
-	Flown        motion.Flown `json:"flown,omitempty" enum:"level,manual" doc:"a craft: whether it holds itself level when the sticks are let go"`
+	Flown        motion.Flown `json:"flown,omitempty" doc:"a craft: whether it holds itself level when the sticks are let go"`
 	LimitG       *float64     `json:"limitG,omitempty" minimum:"0.1" maximum:"1000000" doc:"the limit of its weight class as its owner states it, grams"`
 }
 
 // Body is what a filter is like to hold; what is left out is not known.
 type Body struct {
-	Mount       Mount     `json:"mount,omitempty" enum:"push-on,snap,twist,magnet,adhesive,clip,thread" doc:"how it is held"`
+	Mount       Mount     `json:"mount,omitempty" doc:"how it is held"`
 	SeatMm      []float64 `json:"seatMm,omitempty" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"diameter that goes on the barrel, least and most measured, millimetres"`
 	OuterMm     *float64  `json:"outerMm,omitempty" minimum:"1" maximum:"500" doc:"outer diameter, millimetres"`
 	ClearMm     *float64  `json:"clearMm,omitempty" minimum:"0.1" maximum:"500" doc:"clear diameter, millimetres"`
@@ -71,7 +71,7 @@ type TrialFields struct {
 // SeatAnswer is what is known, part by part; a part left out could not be judged,
 // and Open says what it waits for.
 type SeatAnswer struct {
-	Standing Standing       `json:"standing" enum:"tried,computed,tight,loose,does not go,unknown"`
+	Standing Standing       `json:"standing"`
 	Because  []string       `json:"because" doc:"what decides first"`
 	Open     []string       `json:"open" doc:"what is not known, and what would settle it"`
 	Fit      *FitAnswer     `json:"fit,omitempty"`

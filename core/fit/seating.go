@@ -8,7 +8,7 @@ import (
 
 // FitRequest asks whether a ring seats on a barrel.
 type FitRequest struct {
-	Mount       Mount     `json:"mount" enum:"push-on,snap,twist,magnet,adhesive,clip,thread"`
+	Mount       Mount     `json:"mount"`
 	BarrelMm    []float64 `json:"barrelMm" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"barrel diameter, least and most measured, millimetres"`
 	FilterMm    []float64 `json:"filterMm" minItems:"2" maxItems:"2" minimum:"1" maximum:"500" doc:"the filter's seat, least and most measured, millimetres"`
 	GaugeMm     *float64  `json:"gaugeMm,omitempty" minimum:"0" maximum:"5" doc:"how far each measurement may be off either way; 0.02 by default"`
@@ -18,8 +18,8 @@ type FitRequest struct {
 // FitAnswer is the clearance and its class.
 type FitAnswer struct {
 	ClearanceMm []float64 `json:"clearanceMm" doc:"least and most"`
-	Class       *Class    `json:"class" enum:"too tight,tight,snug,loose,falls off" doc:"of the middle; null for a mount that clearance does not judge"`
-	Worst       *Class    `json:"worst" enum:"too tight,tight,snug,loose,falls off" doc:"the worst in the range"`
+	Class       *Class    `json:"class" doc:"of the middle; null for a mount that clearance does not judge"`
+	Worst       *Class    `json:"worst" doc:"the worst in the range"`
 	Settle      string    `json:"settle,omitempty" doc:"the measurement that would settle it"`
 	GaugeMm     float64   `json:"gaugeMm" doc:"how far each measurement may be off either way"`
 	Bands       []FitBand `json:"bands" doc:"clearances of each class, the reference counted in; none for a mount that clearance does not judge"`
@@ -27,7 +27,7 @@ type FitAnswer struct {
 
 // FitBand is the clearances of a class.
 type FitBand struct {
-	Class  Class    `json:"class" enum:"too tight,tight,snug,loose,falls off"`
+	Class  Class    `json:"class"`
 	FromMm *float64 `json:"fromMm" doc:"null: without end"`
 	ToMm   *float64 `json:"toMm" doc:"null: without end"`
 }

@@ -21,6 +21,11 @@ const (
 	ISOFirst Moves = "iso"
 )
 
+// Values returns every Moves there is.
+func (Moves) Values() []Moves {
+	return []Moves{ShutterFirst, ISOFirst}
+}
+
 // Automatic is a camera's automatic exposure.
 type Automatic struct {
 	Aperture         stop.FNumber

@@ -29,6 +29,11 @@ const (
 	FloatShutter Verdict = "float-shutter"
 )
 
+// Values returns every Verdict there is.
+func (Verdict) Values() []Verdict {
+	return []Verdict{On, RaiseISO, FasterShutter, Dark, Lock, FloatISO, FloatShutter}
+}
+
 // Option is one stack and what it does to the shot. In a range of light, Error,
 // Left, ISO and Shutter are those at the highest light.
 type Option struct {

@@ -17,8 +17,10 @@ const (
 	Night       Kind = "night"     // against the glow of lamps
 )
 
-// Kinds lists every kind.
-var Kinds = []Kind{ND, NDPolariser, Polariser, Variable, Graduated, Clear, Mist, Night}
+// Values returns every Kind there is.
+func (Kind) Values() []Kind {
+	return []Kind{ND, NDPolariser, Polariser, Variable, Graduated, Clear, Mist, Night}
+}
 
 // Light lost to effect glass whose label names no strength, and how far it
 // strays. They are defaults: a measured value replaces them.

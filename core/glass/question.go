@@ -13,6 +13,11 @@ const (
 	ImageFirst Priority = "image"
 )
 
+// Values returns every Priority there is.
+func (Priority) Values() []Priority {
+	return []Priority{BlurFirst, ImageFirst}
+}
+
 // The two weights of an error: one that ISO can make good and one that a faster
 // shutter must. The school the user belongs to makes the other one cheaper.
 const (

@@ -20,6 +20,11 @@ const (
 	Breaks State = "breaks"
 )
 
+// Values returns every State there is.
+func (State) Values() []State {
+	return []State{Holds, Tight, Breaks}
+}
+
 // badness orders the states from the best.
 func (s State) badness() int { return slices.Index([]State{Holds, Tight, Breaks}, s) }
 

@@ -20,6 +20,11 @@ const (
 	TooBright Saw = "bright"
 )
 
+// Values returns every Saw there is.
+func (Saw) Values() []Saw {
+	return []Saw{TooDark, JustRight, TooBright}
+}
+
 // Look is one look at a locked setting.
 type Look struct {
 	// Stops is the glass that was on, mounted glass included.

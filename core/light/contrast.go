@@ -16,6 +16,11 @@ const (
 	Between    ExposeFor = "between" // the mean of both: each loses half
 )
 
+// Values returns every ExposeFor there is.
+func (ExposeFor) Values() []ExposeFor {
+	return []ExposeFor{ForSubject, ForBright, Between}
+}
+
 // Defaults of what a camera's picture holds around the meter's aim.
 const (
 	DefaultHeadroom = stop.Stops(2.5)

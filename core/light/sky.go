@@ -17,6 +17,11 @@ const (
 	Overcast     Sky = "overcast"
 )
 
+// Values returns every Sky there is.
+func (Sky) Values() []Sky {
+	return []Sky{ClearSky, PartlyCloudy, Overcast}
+}
+
 // skyModel holds the constants of one sky: extinction of the direct beam, none
 // where it does not come through, and diffuse illuminance A + B·sin^C a in klx
 // (Illuminating Engineering Society of North America, Lighting Handbook,
@@ -157,6 +162,11 @@ const (
 	Top      Plane = "top"      // seen from above
 	Shade    Plane = "shade"    // upright, in open shade
 )
+
+// Values returns every Plane there is.
+func (Plane) Values() []Plane {
+	return []Plane{Vertical, Top, Shade}
+}
 
 // DefaultAlbedo is the share of the light that ordinary ground throws back.
 const DefaultAlbedo = 0.2

@@ -1,7 +1,6 @@
 package light
 
 import (
-	"math"
 	"time"
 
 	"pinhole/core/angle"
@@ -135,18 +134,13 @@ func (d *Day) crossing(a, b sample, altitude angle.Deg) time.Time {
 	return high.Round(time.Second)
 }
 
-// Highest and Lowest return the extremes of the day's geometric altitude.
-func (d *Day) Highest() angle.Deg { return d.extreme(math.Max) }
-
-// Lowest returns the lowest geometric altitude of the day.
-func (d *Day) Lowest() angle.Deg { return d.extreme(math.Min) }
-
-func (d *Day) extreme(pick func(a, b float64) float64) angle.Deg {
-	v := float64(d.samples[0].alt)
+// Highest returns the highest geometric altitude of the day.
+func (d *Day) Highest() angle.Deg {
+	v := d.samples[0].alt
 	for _, s := range d.samples[1:] {
-		v = pick(v, float64(s.alt))
+		v = max(v, s.alt)
 	}
-	return angle.Deg(v)
+	return v
 }
 
 // Polar says that the sun stays on one side of the horizon all day.
@@ -157,6 +151,11 @@ const (
 	PolarDay   Polar = "day"
 	PolarNight Polar = "night"
 )
+
+// Values returns every Polar there is.
+func (Polar) Values() []Polar {
+	return []Polar{PolarDay, PolarNight}
+}
 
 // Polar returns PolarDay or PolarNight where the sun neither rises nor sets, and
 // "" on other days.

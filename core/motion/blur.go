@@ -61,6 +61,11 @@ const (
 	Smeared Class = "smeared"
 )
 
+// Values returns every Class there is.
+func (Class) Values() []Class {
+	return []Class{Frozen, Crisp, Natural, Heavy, Smeared}
+}
+
 // Shares of the picture's width at which the classes begin. They are defaults of
 // practice, not optics.
 const (

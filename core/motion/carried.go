@@ -9,6 +9,11 @@ const (
 	Manual Flown = "manual" // turns as long as it is told to, and cannot hover by itself
 )
 
+// Values returns every Flown there is.
+func (Flown) Values() []Flown {
+	return []Flown{Level, Manual}
+}
+
 // Carried says what carries a camera. The zero value is not known.
 type Carried string
 
@@ -20,6 +25,11 @@ const (
 	Flying  Carried = "flying" // on a craft on its way
 	Hovers  Carried = "hovers" // on a craft that keeps its place
 )
+
+// Values returns every Carried there is.
+func (Carried) Values() []Carried {
+	return []Carried{ByHand, Ridden, OnStand, Flying, Hovers}
+}
 
 // TravelsAlong reports whether the camera moves with what carries it, so that the scene
 // passes by.

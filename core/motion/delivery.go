@@ -12,9 +12,9 @@ const (
 	SpeedUp    Showing = "speed-up"
 )
 
-// Values lists the ways.
-func (Showing) Values() []string {
-	return []string{string(EveryFrame), string(RealTime), string(SpeedUp)}
+// Values returns every Showing there is.
+func (Showing) Values() []Showing {
+	return []Showing{EveryFrame, RealTime, SpeedUp}
 }
 
 // Delivery is how recorded frames are shown. The zero value shows each of them.

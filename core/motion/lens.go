@@ -17,6 +17,11 @@ const (
 	Equidistant Projection = "equidistant"
 )
 
+// Values returns every Projection there is.
+func (Projection) Values() []Projection {
+	return []Projection{Rectilinear, Equidistant}
+}
+
 // Lens is what the picture shows and how wide it is.
 type Lens struct {
 	// WidthPx is the width of the output frame, above 0.

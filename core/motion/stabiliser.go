@@ -20,6 +20,11 @@ const (
 	Post                Stabiliser = "post" // later, from a log of the gyro
 )
 
+// Values returns every Stabiliser there is.
+func (Stabiliser) Values() []Stabiliser {
+	return []Stabiliser{NoStabiliser, Electronic, Gimbal, GimbalAndElectronic, Post}
+}
+
 // ShiftsFrames reports whether the stabiliser moves whole frames after they were
 // exposed, so that blur inside a frame stays and shows as ghosting.
 func (s Stabiliser) ShiftsFrames() bool {
@@ -74,9 +79,21 @@ func (s Shake) Floor(l Lens) (floor stop.Shutter, ok bool) {
 	return floor, ok && !math.IsInf(floor.Seconds(), 0)
 }
 
+// ActivityName is what an activity is called on the wire.
+type ActivityName string
+
+// Values returns every ActivityName there is.
+func (ActivityName) Values() []ActivityName {
+	names := make([]ActivityName, len(activities))
+	for i, a := range activities {
+		names[i] = a.Name
+	}
+	return names
+}
+
 // Activity is what the person or craft does that carries the camera.
 type Activity struct {
-	Name    string
+	Name    ActivityName
 	Words   string
 	Shake   angle.DegPerS
 	Carried Carried
@@ -106,7 +123,7 @@ var activities = []Activity{
 func Activities() []Activity { return slices.Clone(activities) }
 
 // ActivityNamed returns the activity of that name; ok is false where there is none.
-func ActivityNamed(name string) (a Activity, ok bool) {
+func ActivityNamed(name ActivityName) (a Activity, ok bool) {
 	i := slices.IndexFunc(activities, func(a Activity) bool { return a.Name == name })
 	if i < 0 {
 		return Activity{}, false

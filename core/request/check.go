@@ -55,7 +55,7 @@ func (c *checker) value(path string, t reflect.Type, tag reflect.StructTag, raw 
 	case t.Kind() == reflect.Map:
 		c.table(path, t, tag, raw)
 	case t.Kind() == reflect.String:
-		c.text(path, tag, raw)
+		c.text(path, t, tag, raw)
 	case t.Kind() == reflect.Bool:
 		if _, ok := raw.(bool); !ok {
 			c.fault(path, raw, "true or false")
@@ -146,14 +146,14 @@ func (c *checker) table(path string, t reflect.Type, tag reflect.StructTag, raw 
 // longestText bounds a text whose field states no bound, in characters.
 const longestText = 2000
 
-func (c *checker) text(path string, tag reflect.StructTag, raw any) {
+func (c *checker) text(path string, t reflect.Type, tag reflect.StructTag, raw any) {
 	text, ok := raw.(string)
 	if !ok {
 		c.fault(path, raw, "a text")
 		return
 	}
-	if enum := tag.Get("enum"); enum != "" && !slices.Contains(strings.Split(enum, ","), text) {
-		c.fault(path, text, oneOf(enum))
+	if values := ValuesOf(t, tag); len(values) > 0 && !slices.Contains(values, text) {
+		c.fault(path, text, oneOf(values))
 		return
 	}
 	most, ok := tagInt(tag, "maxLength")
@@ -168,7 +168,7 @@ func (c *checker) text(path string, tag reflect.StructTag, raw any) {
 	}
 }
 
-func oneOf(enum string) string { return "one of " + strings.ReplaceAll(enum, ",", ", ") }
+func oneOf(values []string) string { return "one of " + strings.Join(values, ", ") }
 
 func (c *checker) number(path string, t reflect.Type, tag reflect.StructTag, raw any) {
 	n, ok := raw.(json.Number)
@@ -209,8 +209,8 @@ func allowedBy(t reflect.Type, tag reflect.StructTag) string {
 		text = "a whole number" + rangeWords(tag)
 	case reflect.String:
 		text = "a text"
-		if enum := tag.Get("enum"); enum != "" {
-			text = oneOf(enum)
+		if values := ValuesOf(t, tag); len(values) > 0 {
+			text = oneOf(values)
 		}
 	case reflect.Slice:
 		text = "a list"

@@ -27,9 +27,9 @@ const (
 	Frame      Kind = "frame" // a shutter cannot stay open for longer
 )
 
-// Values lists the demands that can give way.
-func (Kind) Values() []string {
-	return []string{string(Look), string(Stabiliser), string(Exposure), string(Lamps), string(Wobble), string(Strobing), string(Smearing), string(Pan), string(Fit), string(Frame)}
+// Values returns every Kind there is.
+func (Kind) Values() []Kind {
+	return []Kind{Look, Stabiliser, Exposure, Lamps, Wobble, Readable, Strobing, Smearing, Pan, Fit, Frame}
 }
 
 // Demand is what one need asks of the shutter.

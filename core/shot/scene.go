@@ -23,6 +23,11 @@ const (
 	ByAutomatic     School = "automatic"        // the camera's own, behind the glass that brings it nearest the target
 )
 
+// Values returns every School there is.
+func (School) Values() []School {
+	return []School{ByAngle, ByTime, StabiliserFirst, Free, ByAutomatic}
+}
+
 // Wish is the shutter wanted: an angle, or a time that stays when the frame rate
 // changes. Exactly one is above 0.
 type Wish struct {

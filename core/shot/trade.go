@@ -23,9 +23,9 @@ const (
 	MoreGlass   TradeKind = "glass"
 )
 
-// Values lists the trades.
-func (TradeKind) Values() []string {
-	return []string{string(AnotherLook), string(FrameRate), string(Stand), string(WiderLens), string(RaiseISO), string(MoreGlass)}
+// Values returns every TradeKind there is.
+func (TradeKind) Values() []TradeKind {
+	return []TradeKind{AnotherLook, FrameRate, Stand, WiderLens, RaiseISO, MoreGlass}
 }
 
 // Trade is a small change to the scene that helps a shot in which something gives way.

@@ -45,6 +45,11 @@ const (
 	MarkLampSafe MarkKind = "lamp-safe"
 )
 
+// Values returns every MarkKind there is.
+func (MarkKind) Values() []MarkKind {
+	return []MarkKind{MarkTarget, MarkWish, MarkVerdict, MarkStep, MarkFloor, MarkFrame, MarkBlur, MarkLampSafe}
+}
+
 // weigh gathers the demands of the scene and the pairs that exclude each other.
 func (s *Scene) weigh() (*Window, error) {
 	target, err := s.target()

@@ -48,7 +48,7 @@ test("each field says what it allows, and the last good answer stands back", asy
 
 test("two polarisers at once are refused by name", async ({ page, app }) => {
   await openShot(page, app, "Pond from above");
-  await page.keyboard.press("5"); // the variable filter is two polarisers already
+  await page.keyboard.press("6"); // beside glass with a polariser in it the variable filter is two more
   await expect(page.getByText(/one polariser at most/).first()).toBeVisible();
 });
 

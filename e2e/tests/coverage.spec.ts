@@ -5,7 +5,7 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
   const coverage = page.getByRole("region", { name: "Coverage" });
   await coverage.getByLabel("On the camera").selectOption({ label: "Terrace quad (air unit)" });
   const advice = coverage.getByTestId("coverage-advice");
-  // The dive meets EV 13.2 to 14.9 at 60 fps: 5.5 stops at the least, and density 1.5 is 4.98.
+  // The forecast of the dive is EV 15.4 at 60 fps: 6.4 stops, and density 1.5 is 4.98.
   await expect(advice).toContainText("For your shots: the kit serves 0 of 1.");
   await expect(advice).toContainText("Buy first: ND64. It serves one shot that nothing does now.");
   await expect(advice).toContainText("No glass of yours serves “Dive down the terraces”.");

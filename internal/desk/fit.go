@@ -16,7 +16,7 @@ import (
 type FitCell struct {
 	RigID    string       `json:"rigId"`
 	FilterID string       `json:"filterId"`
-	Standing fit.Standing `json:"standing" enum:"tried,computed,tight,loose,does not go,unknown"`
+	Standing fit.Standing `json:"standing"`
 	Because  []string     `json:"because" doc:"what decides first"`
 	// Offered is whether a shot may use it: not what does not go, nor what nobody
 	// says goes on and no measure speaks for.

@@ -29,7 +29,7 @@ type CameraAnswer struct {
 	Shutter    string       `json:"shutter" doc:"as it is typed"`
 	ISO        string       `json:"iso" doc:"as it is typed"`
 	ErrorStops stop.Stops   `json:"errorStops" doc:"what its automatic cannot make good, positive brighter"`
-	Moves      glass.Moves  `json:"moves" enum:"shutter,iso" doc:"what its automatic moves first"`
+	Moves      glass.Moves  `json:"moves" doc:"what its automatic moves first"`
 	Simulated  bool         `json:"simulated" doc:"always true"`
 }
 

@@ -14,7 +14,7 @@ import (
 type MeterRequest struct {
 	At    time.Time            `json:"at"`
 	Place assemble.PlaceFields `json:"place"`
-	Sky   light.Sky            `json:"sky" enum:"clear,partly,overcast"`
+	Sky   light.Sky            `json:"sky"`
 }
 
 // MeterAnswer is what it shows.
@@ -61,7 +61,7 @@ type SkyRequest struct {
 
 // SkyAnswer is its forecast.
 type SkyAnswer struct {
-	Sky       light.Sky          `json:"sky" enum:"clear,partly,overcast" doc:"at first"`
+	Sky       light.Sky          `json:"sky" doc:"at first"`
 	Turns     []assemble.SkyTurn `json:"turns"`
 	Simulated bool               `json:"simulated" doc:"always true"`
 }

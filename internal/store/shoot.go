@@ -30,7 +30,7 @@ type ShootDay struct {
 	Zone         string                `json:"zone,omitempty" maxLength:"60" doc:"IANA name of the time zone; that of the place by default"`
 	FirstDay     string                `json:"firstDay,omitempty" maxLength:"10" doc:"local date, as in 2031-09-20"`
 	LastDay      string                `json:"lastDay,omitempty" maxLength:"10"`
-	Sky          light.Sky             `json:"sky,omitempty" enum:"clear,partly,overcast" doc:"clear by default"`
+	Sky          light.Sky             `json:"sky,omitempty" doc:"clear by default"`
 	Turns        []assemble.SkyTurn    `json:"turns,omitempty" maxItems:"100"`
 	SurfaceStops stop.Stops            `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`
 	Anchor       *Anchor               `json:"anchor,omitempty" doc:"the reading that is pinned"`
@@ -53,7 +53,7 @@ type KeptPlan struct {
 // ShotDay is when a shot is and what daylight falls on its subject.
 type ShotDay struct {
 	Minutes      int         `json:"minutes,omitempty" minimum:"1" maximum:"1440" doc:"20 by default"`
-	Plane        light.Plane `json:"plane,omitempty" enum:"vertical,top,shade" doc:"which way the subject faces; left out, its light is what was read"`
+	Plane        light.Plane `json:"plane,omitempty" doc:"which way the subject faces; left out, its light is what was read"`
 	HeadingDeg   *angle.Deg  `json:"headingDeg,omitempty" minimum:"-360" maximum:"360" doc:"where the camera looks, from north, eastward"`
 	TiltDeg      angle.Deg   `json:"tiltDeg,omitempty" minimum:"-90" maximum:"90" doc:"how far it looks up"`
 	SurfaceStops *stop.Stops `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5"`

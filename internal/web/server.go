@@ -103,6 +103,7 @@ func (s *server) register(router *gin.Engine, config Config) huma.API {
 	s.registerDrawings()
 	s.registerStatus(config)
 	s.registerSession()
+	listValues(info.Components.Schemas)
 	return s.api
 }
 

@@ -2932,7 +2932,8 @@ export interface components {
             density: number;
             /** Format: double */
             factor: number;
-            kind: string;
+            /** @enum {string} */
+            kind: "nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night";
             /** Format: double */
             maxStops?: number;
             /** Format: double */
@@ -2959,7 +2960,8 @@ export interface components {
         };
         LabelReading: {
             canonical: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night";
             reads: string;
             /** Format: double */
             stops: number;
@@ -5709,7 +5711,7 @@ export interface components {
         };
         Strain: {
             /** @enum {string} */
-            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "pan" | "fit" | "frame";
+            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
             /**
              * Format: double
              * @description how far the light has to be off for it to break, where it holds in the light as it is
@@ -6080,7 +6082,7 @@ export interface components {
             /** Format: double */
             fromS: number;
             /** @enum {string} */
-            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable";
+            kind: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
             /**
              * Format: double
              * @description exposure: the glass in all
@@ -6093,9 +6095,9 @@ export interface components {
         };
         WindowConflict: {
             /** @enum {string} */
-            a: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "frame";
+            a: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
             /** @enum {string} */
-            b: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "frame";
+            b: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
             /**
              * Format: double
              * @description between where each can be borne; 0 where they meet
@@ -6282,8 +6284,10 @@ export interface components {
             widthPx: number;
         };
         WindowTrade: {
-            a: string;
-            b: string;
+            /** @enum {string} */
+            a: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
+            /** @enum {string} */
+            b: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
             /** @description a JSON merge patch (RFC 7396) for the request */
             change: {
                 [key: string]: unknown;
@@ -6318,7 +6322,7 @@ export interface components {
              * @description the demand that is worst with it
              * @enum {string}
              */
-            still?: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "strobing" | "smearing" | "pan" | "fit" | "frame";
+            still?: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
         };
         WindowVerdict: {
             /**

@@ -10,19 +10,19 @@ import type { Answer, Bench } from "./draft";
 type Scene = Schemas["ShotScene"];
 type Movement = Schemas["MovementFields"];
 
-const ACTIVITIES: { value: NonNullable<Scene["activity"]>; name: string }[] = [
-  { value: "stand", name: "Stand" },
-  { value: "held", name: "Held still" },
-  { value: "walk", name: "Walk" },
-  { value: "brisk", name: "Brisk walk" },
-  { value: "run", name: "Run" },
-  { value: "helmet-smooth", name: "Helmet, smooth" },
-  { value: "helmet", name: "Helmet, rough" },
-  { value: "bar-smooth", name: "Bar, smooth" },
-  { value: "bar", name: "Bar, rough" },
-  { value: "cruise", name: "Gentle flight" },
-  { value: "freestyle", name: "Hard flight" },
-];
+const ACTIVITIES: Record<NonNullable<Scene["activity"]>, string> = {
+  stand: "Stand",
+  held: "Held still",
+  walk: "Walk",
+  brisk: "Brisk walk",
+  run: "Run",
+  "helmet-smooth": "Helmet, smooth",
+  helmet: "Helmet, rough",
+  "bar-smooth": "Bar, smooth",
+  bar: "Bar, rough",
+  cruise: "Gentle flight",
+  freestyle: "Hard flight",
+};
 
 const LAMPS = [
   { value: "none", name: "None" },
@@ -47,7 +47,7 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
     <Stack gap="3">
       <Choice
         label="What carries the camera"
-        options={ACTIVITIES}
+        options={Object.entries(ACTIVITIES).map(([value, name]) => ({ value: value as keyof typeof ACTIVITIES, name }))}
         value={scene.shakeDegS === undefined ? scene.activity : undefined}
         onChange={(activity) => onChange({ activity, shakeDegS: undefined })}
       />

@@ -91,6 +91,11 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
             <b>Assumed:</b> {answer.assumed.join("; ")}.
           </Text>
         )}
+        {!isLooking && answer.missing && (
+          <Text fontSize="sm" color="unknown" data-testid="not-judged">
+            <b>Not judged:</b> {answer.missing.join("; ")}.
+          </Text>
+        )}
         {bench.leftOut.map((f) => (
           <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">
             <StateShape state="unknown" /> {f.title} is left out: {f.open}

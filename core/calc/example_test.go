@@ -296,7 +296,7 @@ func Example_outing() {
 	// days.0.sunrise 2031-09-20T06:07:44-01:00
 	// shots.0.packs.0.stack ND32
 	// shots.0.state breaks
-	// shots.0.remedies.0 a filter of 6.0 stops (ND64) would serve it
+	// shots.0.remedies.0 a filter of 7.0 stops (ND128) would serve it
 	// shots.0.sun.words the sun is behind the camera
 }
 

@@ -117,14 +117,21 @@ func (l *CardLight) expect(q *glass.Question, o *glass.Option, set *CardSetting)
 // beside is how many steps are offered to either side of what is expected.
 const beside = 5
 
-// biasesNear returns the biases of a camera that counts in thirds, beside the third that is
-// nearest to what is expected, within the three stops that cameras show.
+// biasesNear returns what the bias of a camera may show: the whole stops of its scale, and
+// the thirds that it counts in within a stop of what is expected.
 func biasesNear(expected stop.Stops) []string {
-	const most = 9 // thirds
-	middle := min(max(int(math.Round(3*float64(expected))), beside-most), most-beside)
+	const most = 3 // stops, to either side
+	middle := int(math.Round(3 * float64(expected)))
 	out := []string{}
-	for n := middle - beside; n <= middle+beside; n++ {
-		out = append(out, (stop.Stops(n) / 3).Signed())
+	for n := -3 * most; n <= 3*most; n++ {
+		switch isNear := n > middle-3 && n < middle+3; {
+		case n == 0:
+			out = append(out, "0")
+		case n%3 == 0:
+			out = append(out, fmt.Sprintf("%+d", n/3))
+		case isNear:
+			out = append(out, (stop.Stops(n) / 3).Signed())
+		}
 	}
 	return out
 }

@@ -23,11 +23,15 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	if unmet := batteries[0].unmet; unmet != "" {
 		return []string{unmet}
 	}
-	words := []string{}
+	var serving []*attempt // one of each kind
 	var nearest *attempt
-	served := map[shot.TradeKind]bool{}
 	for _, way := range batteries[0].scene.Remedies() {
-		if served[way.Kind] || way.Kind == shot.MoreGlass && *way.Change.Glass > needed(batteries)+1 {
+		i := slices.IndexFunc(serving, func(a *attempt) bool { return a.way.Kind == way.Kind })
+		// Who buys glass wants that with which the shot holds, if there is any.
+		if i >= 0 && (way.Kind != shot.MoreGlass || serving[i].state == glass.Holds) {
+			continue
+		}
+		if way.Kind == shot.MoreGlass && *way.Change.Glass > needed(batteries)+1 {
 			continue // darker than any of it needs
 		}
 		if way.Kind == shot.AnotherLook && !helpsExposure(batteries[0], *way.Change.Time) {
@@ -39,12 +43,18 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 		}
 		switch a := attemptOn(batteries, way, most); {
 		case a == nil:
-		case a.state != glass.Breaks:
-			served[way.Kind] = true
-			words = append(words, way.Does()+" would serve it")
+		case a.state != glass.Breaks && i < 0:
+			serving = append(serving, a)
+		case a.state == glass.Holds:
+			serving[i] = a
+		case a.state != glass.Breaks: // no better than the weaker one
 		default:
 			nearest = a
 		}
+	}
+	words := []string{}
+	for _, a := range serving {
+		words = append(words, a.way.Does()+" would serve it")
 	}
 	if at, by := o.otherHour(s); by != "" {
 		words = append(words, fmt.Sprintf("begun at %s, %s would serve it", at.Format("15:04"), by))

@@ -34,7 +34,7 @@ test("a conflict is named, and each trade says what the whole shot is with it", 
   // This camera has one view, so that no wider one is offered.
   await expect(trades.getByRole("button", { name: /view of/ })).toHaveCount(0);
   for (const [trade, after, becomes] of [
-    [/shutter 1\/200, 90°.*serves, tight: exposure/, /1\/200/, "tight"],
+    [/shutter 1\/200, 90°.*serves, tight: exposure/, /1\/240/, "tight"],
     [/^120 fps.*resolves it/, /1\/240/, "holds"],
     [/stabiliser off, camera on a stand.*resolves it/, /1\/100/, "holds"],
   ] as const) {

@@ -1,4 +1,4 @@
-import { expect, on, openShot, test } from "../app.ts";
+import { expect, openShot, test } from "../app.ts";
 
 test("a gap is read off the coverage, and closing it closes it", async ({ page, app }) => {
   await page.goto(`${app.url}/kit/coverage`);
@@ -7,7 +7,7 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
   const advice = coverage.getByTestId("coverage-advice");
   // The forecast of the dive is EV 15.4 at 60 fps: 6.4 stops, and density 1.5 is 4.98.
   await expect(advice).toContainText("For your shots: the kit serves 0 of 1.");
-  await expect(advice).toContainText("Buy first: ND64. It serves one shot that nothing does now.");
+  await expect(advice).toContainText("Buy first: ND128. It serves one shot that nothing does now.");
   await expect(advice).toContainText("No glass of yours serves “Dive down the terraces”.");
 
   await expect(coverage.getByRole("region", { name: "Gaps" })).toContainText(
@@ -15,16 +15,16 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
   );
   await page.getByRole("link", { name: "Gear" }).click();
   const form = page.getByRole("region", { name: "Glass" });
-  await form.getByLabel("Label on the ring").fill("ND64");
+  await form.getByLabel("Label on the ring").fill("ND128");
   await form.getByRole("group", { name: "Goes on" }).getByText("Terrace quad (air unit)").click();
   await form.getByRole("button", { name: "Add filter" }).click();
   await page.getByRole("link", { name: "Coverage" }).click();
   await coverage.getByLabel("On the camera").selectOption({ label: "Terrace quad (air unit)" });
   await expect(advice).toContainText("For your shots: the kit serves 1 of 1.");
-  await expect(advice).toContainText("Enough to carry for them: ND64.");
+  await expect(advice).toContainText("Enough to carry for them: ND128.");
   await expect(advice).not.toContainText("Buy first");
   await openShot(page, app, "Dive down the terraces");
-  await expect(on(page).glass).toHaveText("ND64");
+  await expect(page.getByTestId("in-the-plan")).toContainText("ND128");
 });
 
 test("the coverage is walked by arrow keys", async ({ page, app }) => {

@@ -8,7 +8,7 @@ test("the light can be entered in every form people use", async ({ page, app }) 
   await expect(note.getByText("EV 16.9, ±0.2")).toBeVisible();
   // Another form starts from the same light.
   await page.getByRole("button", { name: "Lux", exact: true }).click();
-  await expect(note.getByText(/EV 16\.[89]/)).toBeVisible();
+  await expect(note.getByText(/EV 16\.[89], ±/)).toBeVisible();
   await page.getByLabel("lux at the subject").fill("20 klx");
   await expect(note.getByText("EV 13.0, ±0.2")).toBeVisible();
   await page.getByRole("button", { name: "Bias, locked" }).click();
@@ -28,11 +28,11 @@ test("without a meter: put on, look, say, until it is settled", async ({ page, a
   await page.getByRole("button", { name: "No meter: look" }).click();
   // A day outdoors is where looking begins, so that the first look is through glass.
   await expect(on(page).glass).toHaveText("ND32");
-  await page.getByRole("button", { name: "Too dark" }).click();
-  await expect(on(page).glass).toHaveText("ND8");
+  await page.getByRole("button", { name: "Too bright" }).click();
+  await expect(on(page).glass).toHaveText("ND8 + ND32");
   await page.getByRole("button", { name: "Right", exact: true }).click();
   await expect(page.getByText("Settled by looking: put on")).toBeVisible();
-  await expect(on(page).glass).toHaveText("ND8");
+  await expect(on(page).glass).toHaveText("ND8 + ND32");
   await page.getByRole("button", { name: "Take back the last look" }).click();
   await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
 });
@@ -80,11 +80,11 @@ test("glass is put on by number, by press and by dragging", async ({ page, app }
 test("the rail is drawn to scale", async ({ page, app }) => {
   await openShot(page, app, "Pond from above");
   await page.keyboard.press("3");
-  await expect(on(page).glass).toHaveText("ND64 + ND32/PL");
+  await expect(on(page).glass).toHaveText("ND32/PL + ND64");
   const widths = await on(page)
     .rail.locator("svg rect[rx='4']")
     .evaluateAll((rects) => rects.map((r) => Number(r.getAttribute("width"))));
-  // ND64, measured 5.83 stops, put on beside the one with a polariser in it, 6.5 stops.
+  // The polariser's 6.5 stops are put on first; ND64, measured 5.83 stops, goes outside it.
   const [outer = 0, inner = 0] = widths;
   expect(inner / outer).toBeCloseTo(6.5 / 5.83, 1);
 });
@@ -121,17 +121,41 @@ test("a badly written label is left out until its owner says what it means", asy
   ).toBeVisible();
 });
 
-test("the list of shots says of each what its own screen says", async ({ page, app }) => {
+test("the list, the screen of each shot and the plan of the day say the same of it", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
-  const rows = page.getByRole("link", { name: /ISO/ });
+  const rows = page.getByRole("link").filter({ has: page.getByTestId("lights") });
   await expect(rows).toHaveCount(7);
+  const said: { lights: string; glass: string; words: string; state: string }[] = [];
   for (let i = 0; i < 7; i++) {
-    await expect(rows.nth(i)).toContainText(/(holds|tight|breaks)$/);
-    const [word = ""] = /(holds|tight|breaks)$/.exec((await rows.nth(i).textContent()) ?? "") ?? [];
+    const lights = await rows.nth(i).getByTestId("lights").innerText();
+    const told = (await rows.nth(i).innerText()).split("\n").find((line) => / · \S+: /.test(line)) ?? "";
+    const [state = "", words = ""] = told.split(" · ");
     await rows.nth(i).click();
-    await expect(on(page).state).toContainText(word);
+    const plan = page.getByTestId("in-the-plan");
+    await expect(plan.getByTestId("lights")).toHaveText(lights.replaceAll("\n", ""));
+    await expect(plan).toContainText(words);
+    await expect(plan).toContainText(state);
+    said.push({ lights, glass: words.split(":")[0] ?? "", words, state });
     await page.goBack();
   }
+  await page.getByRole("link", { name: "Plan the day" }).click();
+  const days = page.getByTestId("plan").locator("> *");
+  for (const [i, { lights, words }] of said.entries()) {
+    await expect(days.nth(i)).toContainText(words);
+    await expect(days.nth(i).getByTestId("lights")).toHaveText(lights.replaceAll("\n", ""));
+  }
+});
+
+test("what is typed stands beside the light of the day, which is named", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  const plan = page.getByTestId("in-the-plan");
+  await expect(plan).toContainText("The plan of the day goes by another light");
+  await expect(plan).toContainText("forecast, clear sky");
+  await expect(plan).toContainText("stops against the one that is used");
+  await expect(page.getByText("Put on, for EV 10.6 as typed")).toBeVisible();
+  // What is typed anew stands beside it as soon as it is stored.
+  await on(page).meter.fill("EV 12.0");
+  await expect(plan.getByTestId("lights")).toContainText("EV 12.0 ±0.2");
 });
 
 test("where light is missing it says how much, and what would help in order", async ({ page, app }) => {

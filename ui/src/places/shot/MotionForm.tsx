@@ -125,11 +125,6 @@ function MotionWords({ answer }: { answer: Answer }) {
       {motion?.glassOptional && (
         <StateMark state="holds">Glass is optional here: no blur would be seen at any shutter near this one.</StateMark>
       )}
-      {answer.missing?.map((words) => (
-        <StateMark key={words} state="unknown">
-          {words}
-        </StateMark>
-      ))}
     </Stack>
   );
 }

@@ -58,13 +58,27 @@ type Recipe struct {
 func (s *Store) Cameras() Collection[Camera] {
 	return Collection[Camera]{s, table[Camera]{
 		name: "cameras",
-		columns: []string{"name", "aperture", "t_number", "iso_base", "iso_ceiling", "steps", "rates", "frame_sizes", "mounted", "notes", "profile",
-			"mass_g", "pack_min", "sealed_port", "archetype", "recipe", "sources"},
 		meta: func(c *Camera) *Meta { return &c.Meta },
-		fields: func(c *Camera) []any {
-			return []any{&c.Name, (*float64)(&c.Aperture), optional[stop.FNumber]{&c.TNumber}, (*float64)(&c.ISOBase), (*float64)(&c.ISOCeiling), asJSON{&c.Steps},
-				asJSON{&c.Rates}, asJSON{&c.FrameSizes}, asJSON{&c.Mounted}, &c.Notes, asJSON{&c.Profile},
-				&c.MassG, &c.PackMin, &c.SealedPort, &c.Archetype, asJSON{&c.Recipe}, asJSON{&c.Sources}}
+		columns: func(c *Camera) []column {
+			return []column{
+				{"name", &c.Name},
+				{"aperture", (*float64)(&c.Aperture)},
+				{"t_number", optional[stop.FNumber]{&c.TNumber}},
+				{"iso_base", (*float64)(&c.ISOBase)},
+				{"iso_ceiling", (*float64)(&c.ISOCeiling)},
+				{"steps", asJSON{&c.Steps}},
+				{"rates", asJSON{&c.Rates}},
+				{"frame_sizes", asJSON{&c.FrameSizes}},
+				{"mounted", asJSON{&c.Mounted}},
+				{"notes", &c.Notes},
+				{"profile", asJSON{&c.Profile}},
+				{"mass_g", &c.MassG},
+				{"pack_min", &c.PackMin},
+				{"sealed_port", &c.SealedPort},
+				{"archetype", &c.Archetype},
+				{"recipe", asJSON{&c.Recipe}},
+				{"sources", asJSON{&c.Sources}},
+			}
 		},
 	}}
 }

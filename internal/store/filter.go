@@ -58,13 +58,30 @@ func (f *FilterFields) Happenings() []fit.Happening {
 func (s *Store) Filters() Collection[Filter] {
 	return Collection[Filter]{s, table[Filter]{
 		name: "filters",
-		columns: []string{"label", "means", "name", "measured_stops", "std_err_stops", "ring", "corner_stops", "cast_stops", "flare", "sharpness_lost",
-			"weight_g", "body", "needs_base", "closed", "cameras", "slot", "set_name", "price", "condition", "history"},
 		meta: func(f *Filter) *Meta { return &f.Meta },
-		fields: func(f *Filter) []any {
-			return []any{&f.Label, &f.Means, &f.Name, optional[stop.Stops]{&f.MeasuredStops}, (*float64)(&f.StdErrStops), asJSON{&f.Ring},
-				optional[stop.Stops]{&f.CornerStops}, optional[stop.Stops]{&f.CastStops}, optional[float64]{&f.Flare}, optional[float64]{&f.SharpnessLost},
-				&f.WeightG, asJSON{&f.Body}, &f.NeedsBase, &f.Closed, asJSON{&f.Cameras}, &f.Slot, &f.Set, optional[float64]{&f.Price}, &f.Condition, asJSON{&f.History}}
+		columns: func(f *Filter) []column {
+			return []column{
+				{"label", &f.Label},
+				{"means", &f.Means},
+				{"name", &f.Name},
+				{"measured_stops", optional[stop.Stops]{&f.MeasuredStops}},
+				{"std_err_stops", (*float64)(&f.StdErrStops)},
+				{"ring", asJSON{&f.Ring}},
+				{"corner_stops", optional[stop.Stops]{&f.CornerStops}},
+				{"cast_stops", optional[stop.Stops]{&f.CastStops}},
+				{"flare", optional[float64]{&f.Flare}},
+				{"sharpness_lost", optional[float64]{&f.SharpnessLost}},
+				{"weight_g", &f.WeightG},
+				{"body", asJSON{&f.Body}},
+				{"needs_base", &f.NeedsBase},
+				{"closed", &f.Closed},
+				{"cameras", asJSON{&f.Cameras}},
+				{"slot", &f.Slot},
+				{"set_name", &f.Set},
+				{"price", optional[float64]{&f.Price}},
+				{"condition", &f.Condition},
+				{"history", asJSON{&f.History}},
+			}
 		},
 	}}
 }

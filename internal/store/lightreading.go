@@ -26,11 +26,18 @@ type LightReadingFields struct {
 
 func lightReadings() table[LightReading] {
 	return table[LightReading]{
-		name:    "light_readings",
-		columns: []string{"shoot_id", "kind", "source", "taken_at", "words", "ev100", "spread_stops"},
-		meta:    func(r *LightReading) *Meta { return &r.Meta },
-		fields: func(r *LightReading) []any {
-			return []any{&r.ShootID, &r.Kind, &r.Source, zoned{&r.TakenAt}, &r.Words, (*float64)(&r.EV100), (*float64)(&r.SpreadStops)}
+		name: "light_readings",
+		meta: func(r *LightReading) *Meta { return &r.Meta },
+		columns: func(r *LightReading) []column {
+			return []column{
+				{"shoot_id", &r.ShootID},
+				{"kind", &r.Kind},
+				{"source", &r.Source},
+				{"taken_at", zoned{&r.TakenAt}},
+				{"words", &r.Words},
+				{"ev100", (*float64)(&r.EV100)},
+				{"spread_stops", (*float64)(&r.SpreadStops)},
+			}
 		},
 	}
 }

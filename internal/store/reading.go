@@ -27,11 +27,18 @@ type ReadingFields struct {
 
 func readings() table[Reading] {
 	return table[Reading]{
-		name:    "readings",
-		columns: []string{"shot_id", "role", "source", "taken_at", "light", "ev100", "spread_stops"},
-		meta:    func(r *Reading) *Meta { return &r.Meta },
-		fields: func(r *Reading) []any {
-			return []any{&r.ShotID, &r.Role, &r.Source, zoned{&r.TakenAt}, asJSON{&r.Light}, (*float64)(&r.EV100), (*float64)(&r.SpreadStops)}
+		name: "readings",
+		meta: func(r *Reading) *Meta { return &r.Meta },
+		columns: func(r *Reading) []column {
+			return []column{
+				{"shot_id", &r.ShotID},
+				{"role", &r.Role},
+				{"source", &r.Source},
+				{"taken_at", zoned{&r.TakenAt}},
+				{"light", asJSON{&r.Light}},
+				{"ev100", (*float64)(&r.EV100)},
+				{"spread_stops", (*float64)(&r.SpreadStops)},
+			}
 		},
 	}
 }

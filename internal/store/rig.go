@@ -33,11 +33,17 @@ func BareRig() RigSheet { return RigSheet{Name: "bare", Housing: "bare", Way: "u
 
 func rigs() table[Rig] {
 	return table[Rig]{
-		name:    "rigs",
-		columns: []string{"camera_id", "name", "housing", "way", "measures", "sources"},
-		meta:    func(r *Rig) *Meta { return &r.Meta },
-		fields: func(r *Rig) []any {
-			return []any{&r.CameraID, &r.Name, &r.Housing, &r.Way, asJSON{&r.Measures}, asJSON{&r.Sources}}
+		name: "rigs",
+		meta: func(r *Rig) *Meta { return &r.Meta },
+		columns: func(r *Rig) []column {
+			return []column{
+				{"camera_id", &r.CameraID},
+				{"name", &r.Name},
+				{"housing", &r.Housing},
+				{"way", &r.Way},
+				{"measures", asJSON{&r.Measures}},
+				{"sources", asJSON{&r.Sources}},
+			}
 		},
 	}
 }

@@ -63,9 +63,16 @@ type ShotDay struct {
 // Shoots returns the collection of shoots.
 func (s *Store) Shoots() Collection[Shoot] {
 	return Collection[Shoot]{s, table[Shoot]{
-		name:    "shoots",
-		columns: []string{"name", "place", "notes", "day", "kept"},
-		meta:    func(s *Shoot) *Meta { return &s.Meta },
-		fields:  func(s *Shoot) []any { return []any{&s.Name, &s.Place, &s.Notes, asJSON{&s.Day}, asJSON{&s.Kept}} },
+		name: "shoots",
+		meta: func(s *Shoot) *Meta { return &s.Meta },
+		columns: func(s *Shoot) []column {
+			return []column{
+				{"name", &s.Name},
+				{"place", &s.Place},
+				{"notes", &s.Notes},
+				{"day", asJSON{&s.Day}},
+				{"kept", asJSON{&s.Kept}},
+			}
+		},
 	}}
 }

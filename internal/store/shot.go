@@ -45,11 +45,23 @@ type Answer struct {
 
 func shots() table[Shot] {
 	return table[Shot]{
-		name:    "shots",
-		columns: []string{"shoot_id", "camera_id", "name", "starts_at", "look", "light", "choices", "placed", "answer", "scene", "rig_id", "day"},
-		meta:    func(s *Shot) *Meta { return &s.Meta },
-		fields: func(s *Shot) []any {
-			return []any{&s.ShootID, &s.CameraID, &s.Name, maybe{&s.StartsAt}, asJSON{&s.Look}, asJSON{&s.Light}, asJSON{&s.Choices}, asJSON{&s.Placed}, asJSON{&s.Answer}, asJSON{&s.Scene}, &s.RigID, asJSON{&s.Day}}
+		name: "shots",
+		meta: func(s *Shot) *Meta { return &s.Meta },
+		columns: func(s *Shot) []column {
+			return []column{
+				{"shoot_id", &s.ShootID},
+				{"camera_id", &s.CameraID},
+				{"name", &s.Name},
+				{"starts_at", maybe{&s.StartsAt}},
+				{"look", asJSON{&s.Look}},
+				{"light", asJSON{&s.Light}},
+				{"choices", asJSON{&s.Choices}},
+				{"placed", asJSON{&s.Placed}},
+				{"answer", asJSON{&s.Answer}},
+				{"scene", asJSON{&s.Scene}},
+				{"rig_id", &s.RigID},
+				{"day", asJSON{&s.Day}},
+			}
 		},
 	}
 }

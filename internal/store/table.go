@@ -24,12 +24,34 @@ type Meta struct {
 
 // table is the life of one kind of thing: made, read, changed, deleted, restored.
 type table[T any] struct {
-	name    string
-	columns []string
-	// meta and fields point into a value: fields in the order of columns, each fit
-	// for both storing and scanning.
-	meta   func(*T) *Meta
-	fields func(*T) []any
+	name string
+	// meta and columns point into a value.
+	meta    func(*T) *Meta
+	columns func(*T) []column
+}
+
+// column is where a field of a thing is stored, and what stores and scans it.
+type column struct {
+	name string
+	at   any
+}
+
+// names returns the columns of a table in their order.
+func (t table[T]) names() []string {
+	var names []string
+	for _, c := range t.columns(new(T)) {
+		names = append(names, c.name)
+	}
+	return names
+}
+
+// fields returns what stores and scans the columns of a value, in their order.
+func (t table[T]) fields(v *T) []any {
+	var fields []any
+	for _, c := range t.columns(v) {
+		fields = append(fields, c.at)
+	}
+	return fields
 }
 
 // querier is what a table needs of a pool or a transaction.
@@ -60,7 +82,7 @@ func (t table[T]) list(ctx context.Context, db querier, condition string, args .
 
 func (t table[T]) query(ctx context.Context, db querier, tail string, args ...any) (found []T, err error) {
 	found = []T{}
-	rows, err := db.QueryContext(ctx, fmt.Sprintf("SELECT %s, %s FROM %s WHERE %s", metaColumns, strings.Join(t.columns, ", "), t.name, tail), args...)
+	rows, err := db.QueryContext(ctx, fmt.Sprintf("SELECT %s, %s FROM %s WHERE %s", metaColumns, strings.Join(t.names(), ", "), t.name, tail), args...)
 	if err != nil {
 		return nil, fmt.Errorf("read %s: %w", t.name, err)
 	}
@@ -104,7 +126,7 @@ func (t table[T]) insert(ctx context.Context, db querier, v T, now time.Time) (T
 	}
 	*t.meta(&v) = Meta{ID: id.String(), Version: 1, CreatedAt: now, UpdatedAt: now}
 	args := append(metaFields(t.meta(&v)), t.fields(&v)...)
-	query := fmt.Sprintf("INSERT INTO %s (%s, %s) VALUES (?%s)", t.name, metaColumns, strings.Join(t.columns, ", "), strings.Repeat(", ?", len(args)-1))
+	query := fmt.Sprintf("INSERT INTO %s (%s, %s) VALUES (?%s)", t.name, metaColumns, strings.Join(t.names(), ", "), strings.Repeat(", ?", len(args)-1))
 	if _, err := db.ExecContext(ctx, query, args...); err != nil {
 		return v, fmt.Errorf("insert into %s: %w", t.name, translate(err))
 	}
@@ -115,7 +137,7 @@ func (t table[T]) insert(ctx context.Context, db querier, v T, now time.Time) (T
 // It fails with ErrConflict when the stored version is another, or deleted.
 func (t table[T]) update(ctx context.Context, db querier, v T, now time.Time) (T, error) {
 	m := t.meta(&v)
-	set := "version = version + 1, updated_at = ?, " + strings.Join(t.columns, " = ?, ") + " = ?"
+	set := "version = version + 1, updated_at = ?, " + strings.Join(t.names(), " = ?, ") + " = ?"
 	args := append([]any{utc{&now}}, t.fields(&v)...)
 	if err := t.change(ctx, db, set, m.ID, m.Version, "deleted_at IS NULL", args...); err != nil {
 		return v, err

@@ -28,11 +28,15 @@ type Found struct {
 // Trials returns the collection of trials.
 func (s *Store) Trials() Collection[Trial] {
 	return Collection[Trial]{s, table[Trial]{
-		name:    "trials",
-		columns: []string{"rig_id", "filter_id", "tried_at", "found"},
-		meta:    func(t *Trial) *Meta { return &t.Meta },
-		fields: func(t *Trial) []any {
-			return []any{&t.RigID, &t.FilterID, zoned{&t.TriedAt}, asJSON{&t.Found}}
+		name: "trials",
+		meta: func(t *Trial) *Meta { return &t.Meta },
+		columns: func(t *Trial) []column {
+			return []column{
+				{"rig_id", &t.RigID},
+				{"filter_id", &t.FilterID},
+				{"tried_at", zoned{&t.TriedAt}},
+				{"found", asJSON{&t.Found}},
+			}
 		},
 	}}
 }

@@ -14,7 +14,7 @@ test("the light can be entered in every form people use", async ({ page, app }) 
   await page.getByRole("button", { name: "Bias, locked" }).click();
   await page.getByLabel("bias shown").fill("+1");
   await page.getByLabel("locked shutter").fill("1/100");
-  await expect(note.getByText(/^EV 1\d\.\d/)).toBeVisible();
+  await expect(note.getByText(/^EV 1\d\.\d, ±/)).toBeVisible();
   await page.getByRole("button", { name: "Meter", exact: true }).click();
   await on(page).meter.fill("EV 14.3");
   await expect(note.getByText("EV 14.3, ±0.2")).toBeVisible();

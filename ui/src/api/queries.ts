@@ -1,6 +1,7 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { orHere } from "./ask";
 import { api, type Schemas, unwrap } from "./client";
+import type { paths } from "./schema.gen";
 
 /** One factory per thing the server has: its key, how it is fetched, how long it is fresh. */
 
@@ -133,93 +134,60 @@ const computed = {
   placeholderData: keepPreviousData,
 };
 
-export const shotAnswerQuery = (request: Schemas["ShotRequest"] | null) =>
-  queryOptions({
-    queryKey: ["calc", "shot", request],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST("/api/calc/shot", { body: request as Schemas["ShotRequest"], signal, fetch: orHere("shot", request) }),
-      ),
-    enabled: request !== null,
-    ...computed,
-  });
+type CalcPath = Extract<keyof paths, `/api/calc/${string}`>;
+type CalcName = CalcPath extends `/api/calc/${infer Name}` ? Name : never;
+type Json<T> = T extends { content: { "application/json": infer Body } } ? Body : never;
+type Asked<Name extends CalcName> = Json<paths[`/api/calc/${Name}`]["post"]["requestBody"]>;
+type Answered<Name extends CalcName> = Json<paths[`/api/calc/${Name}`]["post"]["responses"][200]>;
+type Post<Name extends CalcName> = (
+  path: string,
+  init: { body: Asked<Name> | null; signal: AbortSignal; fetch: (request: Request) => Promise<Response> },
+) => Promise<{ data?: Answered<Name>; error?: unknown; response: Response }>;
 
-export const lineQuery = (request: Schemas["LineRequest"] | null) =>
-  queryOptions({
-    queryKey: ["calc", "line", request],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST("/api/calc/line", { body: request as Schemas["LineRequest"], signal, fetch: orHere("line", request) }),
-      ),
-    enabled: request !== null,
-    ...computed,
-  });
+/** Asks for a computation, of the server or in the page; not of nothing. A long request goes by a shorter key. */
+const calc =
+  <Name extends CalcName>(name: Name) =>
+  (request: Asked<Name> | null, key: readonly unknown[] = [request]) =>
+    queryOptions({
+      queryKey: ["calc", name, ...key],
+      queryFn: ({ signal }) =>
+        // The client is typed by literal paths; that of a name is typed above.
+        unwrap(
+          (api.POST as unknown as Post<Name>)(`/api/calc/${name}`, {
+            body: request,
+            signal,
+            fetch: orHere(name, request),
+          }),
+        ),
+      enabled: request !== null,
+      ...computed,
+    });
 
-export const labelQuery = (label: string) =>
-  queryOptions({
-    queryKey: ["calc", "label", label],
-    queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/label", { body: { label }, signal, fetch: orHere("label", { label }) })),
-    enabled: label.trim() !== "",
-    ...computed,
-  });
+export const shotAnswerQuery = calc("shot");
+export const lineQuery = calc("line");
+export const polariserDayQuery = calc("polariser-day");
+export const compareQuery = calc("compare");
+export const cardAnswerQuery = calc("card");
+export const remeterQuery = calc("remeter");
+export const passageQuery = calc("passage");
+
+/** What a drawing of a shot shows. */
+export const loopQuery = calc("loop");
+
+export const labelQuery = (label: string) => calc("label")(label.trim() === "" ? null : { label });
 
 /**
  * The light and plan of a day. Its request is long, so the key is what it was made
  * from: the day as it was fetched, and what differs from that.
  */
 export const outingQuery = (key: readonly unknown[], request: Schemas["OutingRequest"] | null) =>
-  queryOptions({
-    queryKey: ["calc", "outing", ...key],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST("/api/calc/outing", {
-          body: request as Schemas["OutingRequest"],
-          signal,
-          fetch: orHere("outing", request),
-        }),
-      ),
-    enabled: request !== null,
-    ...computed,
-  });
+  calc("outing")(request, key);
 
 export const yearQuery = (shootId: string, camera: string) =>
   queryOptions({
     queryKey: ["day", shootId, "year", camera],
     queryFn: ({ signal }) =>
       unwrap(api.GET("/api/shoots/{id}/year", { params: { path: { id: shootId }, query: { camera } }, signal })),
-  });
-
-export const polariserDayQuery = (request: Schemas["PolariserDayRequest"]) =>
-  queryOptions({
-    queryKey: ["calc", "polariser-day", request],
-    queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/polariser-day", { body: request, signal, fetch: orHere("polariser-day", request) })),
-    ...computed,
-  });
-
-export const compareQuery = (request: Schemas["CompareRequest"] | null) =>
-  queryOptions({
-    queryKey: ["calc", "compare", request],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST("/api/calc/compare", {
-          body: request as Schemas["CompareRequest"],
-          signal,
-          fetch: orHere("compare", request),
-        }),
-      ),
-    enabled: request !== null,
-    ...computed,
-  });
-
-/** What a drawing of a shot shows. */
-export const loopQuery = (request: Schemas["LoopRequest"]) =>
-  queryOptions({
-    queryKey: ["calc", "loop", request],
-    queryFn: ({ signal }) =>
-      unwrap(api.POST("/api/calc/loop", { body: request, signal, fetch: orHere("loop", request) })),
-    ...computed,
   });
 
 /** The drawing itself, frame by frame. */
@@ -259,45 +227,4 @@ export const cardQuery = (shootId: string) =>
     queryKey: ["card", shootId],
     queryFn: ({ signal }) => unwrap(api.GET("/api/shoots/{id}/card", { params: { path: { id: shootId } }, signal })),
     enabled: shootId !== "",
-  });
-
-export const cardAnswerQuery = (request: Schemas["CardRequest"] | null) =>
-  queryOptions({
-    queryKey: ["calc", "card", request],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST("/api/calc/card", { body: request as Schemas["CardRequest"], signal, fetch: orHere("card", request) }),
-      ),
-    enabled: request !== null,
-    ...computed,
-  });
-
-export const remeterQuery = (request: Schemas["RemeterRequest"] | null) =>
-  queryOptions({
-    queryKey: ["calc", "remeter", request],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST("/api/calc/remeter", {
-          body: request as Schemas["RemeterRequest"],
-          signal,
-          fetch: orHere("remeter", request),
-        }),
-      ),
-    enabled: request !== null,
-    ...computed,
-  });
-
-export const passageQuery = (request: Schemas["PassageRequest"] | null) =>
-  queryOptions({
-    queryKey: ["calc", "passage", request],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.POST("/api/calc/passage", {
-          body: request as Schemas["PassageRequest"],
-          signal,
-          fetch: orHere("passage", request),
-        }),
-      ),
-    enabled: request !== null,
-    ...computed,
   });

@@ -218,6 +218,7 @@ export function fieldsOf(filter: Filter): FilterFields {
     title: _t,
     reads: _r,
     counts: _k,
+    takesStops: _s,
     open: _o,
     ...fields
   } = filter;

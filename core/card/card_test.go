@@ -103,6 +103,28 @@ func takes() []Take {
 	return append(all, Take{}, Take{Glass: true, Flies: true})
 }
 
+func TestTheMarkThatCountsIsFoundByItsPlace(t *testing.T) {
+	for _, test := range []struct {
+		kinds []MarkKind
+		want  int
+	}{
+		{nil, -1},
+		{[]MarkKind{Tick}, 0},
+		{[]MarkKind{Tick, Tick}, 0},
+		{[]MarkKind{Tick, Untick}, -1},
+		{[]MarkKind{Tick, Untick, Tick, Tick}, 2},
+		{[]MarkKind{Override}, -1}, // it has no reason
+	} {
+		var marks []Mark
+		for _, k := range test.kinds {
+			marks = append(marks, Mark{Kind: k})
+		}
+		if got := Counting(marks); got != test.want {
+			t.Errorf("%v: %d counts, want %d", test.kinds, got, test.want)
+		}
+	}
+}
+
 func TestDrillsAreReadAtAGlance(t *testing.T) {
 	for _, take := range takes() {
 		for _, d := range take.Drills() {

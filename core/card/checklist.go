@@ -290,3 +290,18 @@ func (d *Done) take(m Mark) {
 		d.Mark = &m
 	}
 }
+
+// Counting returns the place of the mark that counts among all marks of one step, in the
+// order of arrival; −1 where none does.
+func Counting(marks []Mark) int {
+	d, at := Done{}, -1
+	for i, m := range marks {
+		before := d.Mark
+		if d.take(m); d.Mark == nil {
+			at = -1
+		} else if d.Mark != before {
+			at = i
+		}
+	}
+	return at
+}

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"pinhole/core/card"
@@ -139,21 +140,19 @@ func (s *Store) apply(ctx context.Context, tx *sql.Tx, shootID string, e *FieldE
 	return nil
 }
 
-// findFirst looks for a tick of the same step that stands.
+// findFirst looks for a tick of the same step that counts already.
 func (e *FieldEntry) findFirst(ctx context.Context, tx *sql.Tx, shootID string) error {
 	all, err := fieldLog(ctx, tx, "shoot_id = ? AND entry ->> 'turn' = ? AND entry ->> 'step' = ? ORDER BY rowid", shootID, e.Turn, e.Step)
 	if err != nil {
 		return err
 	}
+	all = slices.DeleteFunc(all, func(x FieldEntry) bool { _, isMark := x.Mark(); return !isMark })
+	marks := make([]card.Mark, 0, len(all))
 	for _, x := range all {
-		switch x.Kind {
-		case "untick":
-			e.Clash = nil
-		case "tick":
-			if e.Clash == nil {
-				e.Clash = &Clash{With: x.ID, At: &x.At, Words: "ticked already: the first tick counts, and both are kept"}
-			}
-		}
+		marks = append(marks, card.Mark{Kind: card.MarkKind(x.Kind), At: x.At, Words: x.Words})
+	}
+	if i := card.Counting(marks); i >= 0 && marks[i].Kind == card.Tick {
+		e.Clash = &Clash{With: all[i].ID, At: &all[i].At, Words: "ticked already: the first tick counts, and both are kept"}
 	}
 	return nil
 }

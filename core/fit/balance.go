@@ -63,7 +63,7 @@ type MassAnswer struct {
 
 // AllUpMass answers mass.
 func AllUpMass(r MassRequest) (*MassAnswer, error) {
-	m := Mass{PartsG: r.PartsG, LimitG: r.LimitG}
+	m := Mass(r)
 	a := &MassAnswer{TotalG: m.TotalG(), SpareG: m.SpareG(), Within: m.SpareG() >= 0}
 	side := "below"
 	if !a.Within {

@@ -124,7 +124,7 @@ func DarkCorners(r CornersRequest) (*CornersAnswer, error) {
 	pupil := Pupil(r.FocalMm, r.Aperture)
 	rings := make([]Ring, len(r.Rings))
 	for i, ring := range r.Rings {
-		rings[i] = Ring{ClearMm: ring.ClearMm, ZMm: ring.ZMm}
+		rings[i] = Ring(ring)
 	}
 	edge := func(rings []Ring) *CornersEdge {
 		e := &CornersEdge{CleanHalfDeg: Clean(pupil, rings)}

@@ -121,7 +121,7 @@ func looseStops(a *ShotAnswer) stop.Stops {
 }
 
 // usualLens is drawn through where the camera's is not known.
-var usualLens = motion.Lens{WidthPx: assemble.UsualWidthPx, HFOV: 72, Projection: motion.Rectilinear}
+var usualLens = motion.Lens{WidthPx: assemble.UsualWidthPx, HFOV: assemble.UsualHFOV, Projection: motion.Rectilinear}
 
 func viewOf(s *shot.Scene) picture.View {
 	v := picture.View{Width: loopWidth, Height: loopHeight, Lens: usualLens, Rate: s.Question.Rate, Lamp: s.Lamp, IsInterior: s.Lamp != nil, Seed: 1}

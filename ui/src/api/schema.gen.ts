@@ -3917,12 +3917,19 @@ export interface components {
         Presets: {
             /** @description accepted errors to choose from */
             bands: components["schemas"]["NamedBand"][];
+            /**
+             * Format: double
+             * @description of a camera whose field of view is not known, horizontal, degrees
+             */
+            hfovDeg: number;
             /** @description what a new shot expects until something is read */
             light: string;
             /** @description aims against the meter to choose from */
             offsets: number[];
             /** @description where a camera does not list its own */
             rate: string;
+            /** @description what a scene may be made of */
+            surfaces: components["schemas"]["Surface"][];
             /** @description the shutter wanted of a new shot */
             target: string;
             /** @description shutters to choose from */
@@ -5805,6 +5812,14 @@ export interface components {
              */
             offAxisDeg: number;
             words: string;
+        };
+        Surface: {
+            name: string;
+            /**
+             * Format: double
+             * @description brighter than mid-grey
+             */
+            stops: number;
         };
         TakenReading: {
             /** Format: date-time */

@@ -1,7 +1,8 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { presetsQuery } from "../../api/queries";
 import { FileButton } from "../../lib/FileButton";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
@@ -14,6 +15,7 @@ import type { DayWork } from "./useDay";
 
 /** Where and when the shoot is, typed or taken from a track. */
 export function DayForm({ work }: { work: DayWork }) {
+  const { data: presets } = useQuery(presetsQuery);
   const shoot = work.day?.shoot;
   const day = shoot?.day ?? {};
   const [lat, setLat] = useState(day.where?.latDeg);
@@ -49,12 +51,7 @@ export function DayForm({ work }: { work: DayWork }) {
             w="200px"
             maxW="200px"
             value={String(day.surfaceStops ?? 0)}
-            options={[
-              { value: "1", name: "snow, salt, white sand" },
-              { value: "0.5", name: "pale rock, concrete" },
-              { value: "0", name: "mixed" },
-              { value: "-0.5", name: "dark leaf, wet tar" },
-            ]}
+            options={[...(presets?.surfaces ?? []).map((s) => ({ value: String(s.stops), name: s.name }))]}
             onChange={(v) => work.setDay({ surfaceStops: Number(v) })}
           />
         </Flex>

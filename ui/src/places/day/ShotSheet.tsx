@@ -1,7 +1,7 @@
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
-import { polariserDayQuery } from "../../api/queries";
+import { polariserDayQuery, presetsQuery } from "../../api/queries";
 import { Compass } from "../../instruments/compass/Compass";
 import { Choice } from "../../lib/Choice";
 import { NumberField } from "../../lib/NumberField";
@@ -24,6 +24,7 @@ const PLANES = {
 
 /** What daylight falls on a shot, and what a polariser would do to it. */
 export function ShotSheet({ work, shot }: ShotSheetProps) {
+  const { data: presets } = useQuery(presetsQuery);
   const stored = work.shots?.find((s) => s.id === shot.id);
   const day = stored?.day ?? {};
   const place = work.day?.request.place;
@@ -61,10 +62,7 @@ export function ShotSheet({ work, shot }: ShotSheetProps) {
             value={String(day.surfaceStops ?? "")}
             options={[
               { value: "", name: "as the place" },
-              { value: "1", name: "snow, salt, white sand" },
-              { value: "0.5", name: "pale rock, concrete" },
-              { value: "0", name: "mixed" },
-              { value: "-0.5", name: "dark leaf, wet tar" },
+              ...(presets?.surfaces ?? []).map((s) => ({ value: String(s.stops), name: s.name })),
             ]}
             onChange={(v) => set({ surfaceStops: v === "" ? undefined : Number(v) })}
           />
@@ -78,15 +76,23 @@ export function ShotSheet({ work, shot }: ShotSheetProps) {
             onChange={(v) => set({ water: v === "yes" || undefined })}
           />
         </Flex>
-        {day.headingDeg !== undefined && place && (
-          <Polariser shot={shot} day={day} heading={day.headingDeg} hfov={hfovOf(stored)} place={place} zone={zone} />
+        {day.headingDeg !== undefined && place && presets && (
+          <Polariser
+            shot={shot}
+            day={day}
+            heading={day.headingDeg}
+            hfov={hfovOf(stored) ?? presets.hfovDeg}
+            place={place}
+            zone={zone}
+          />
         )}
       </Stack>
     </Panel>
   );
 }
 
-const hfovOf = (shot: Schemas["StoredShot"] | undefined): number => shot?.answer.request.profile?.lens?.hfovDeg ?? 70;
+const hfovOf = (shot: Schemas["StoredShot"] | undefined): number | undefined =>
+  shot?.answer.request.profile?.lens?.hfovDeg;
 
 interface PolariserProps {
   shot: Schemas["OutingShot"];
@@ -128,7 +134,8 @@ function Polariser({ shot, day, heading, hfov, place, zone }: PolariserProps) {
           {now.glareLeft !== undefined && ` It would leave ${percent(now.glareLeft)} of the glare on the water.`}
         </Text>
         <Text>
-          Strongest toward {bestHeadingsDeg.map((d) => `${Math.round(d)}°`).join(" or ")}.
+          {bestHeadingsDeg.length > 0 &&
+            `Strongest toward ${bestHeadingsDeg.map((d) => `${Math.round(d)}°`).join(" or ")}.`}
           {bestAt && ` For this heading it does most at ${clockIn(bestAt, zone)}, ${percent(bestCentre)}.`}
         </Text>
         {now.notes.map((n) => (

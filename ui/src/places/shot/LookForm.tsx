@@ -1,5 +1,7 @@
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
+import { presetsQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { angle, signed } from "../../lib/format";
@@ -9,12 +11,6 @@ import { TextField } from "../../lib/TextField";
 import type { Answer, Bench, Scene } from "./draft";
 
 type Look = Schemas["ShotLook"];
-
-const TARGETS = [
-  { value: "180°", name: "180°" },
-  { value: "360°", name: "360°" },
-  { value: "90°", name: "90°" },
-] as const;
 
 const SHOWN = [
   { value: "as-shot", name: "As shot" },
@@ -44,6 +40,7 @@ interface LookFormProps {
 export function LookForm(props: LookFormProps) {
   const { look, scene, answer, bench, cameras, offered, moved, faultOf } = props;
   const { onChange, onCamera, onRig, onScene } = props;
+  const { data: presets } = useQuery(presetsQuery);
   return (
     <Stack gap="3">
       <Flex gap="3" wrap="wrap">
@@ -84,8 +81,8 @@ export function LookForm(props: LookFormProps) {
       <Flex gap="3" wrap="wrap">
         <Choice
           label="Shutter target"
-          options={TARGETS}
-          value={TARGETS.find((t) => t.value === look.target)?.value}
+          options={(presets?.targets ?? []).map((value) => ({ value, name: value }))}
+          value={presets?.targets.find((t) => t === look.target)}
           onChange={(target) => onChange({ ...look, target })}
         />
         <TextField

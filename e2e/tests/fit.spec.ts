@@ -30,7 +30,10 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
 
   await page.goto(`${app.url}/kit/fit`);
   await cell.click();
-  await sheet.getByRole("button", { name: "Delete" }).first().click();
+  const trials = sheet.getByRole("button", { name: "Delete" });
+  await expect(trials).toHaveCount(2); // what was kept on the device comes first, and lacks the new one
+  await trials.first().click();
+  await expect(trials).toHaveCount(1);
   await page.keyboard.press("Escape");
   await expect(
     page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tried" }),

@@ -7,13 +7,13 @@ const picture = (name: string) => `../docs/screenshots/${name}.png`;
 test.describe("pictures", () => {
   test("shoot", async ({ page, app }) => {
     await page.goto(`${app.url}/shoot`);
-    await expect(page.getByRole("link", { name: /Pond/ })).toBeVisible();
+    await expect(page.getByRole("link", { name: /Pond/ })).toContainText("forecast");
     await page.screenshot({ path: picture("shoot") });
   });
 
   test("shot", async ({ page, app }) => {
     await openShot(page, app, "Pond from above");
-    await expect(on(page).glass).toHaveText("CPL + ND64");
+    await expect(on(page).glass).toHaveText("ND32/PL");
     await page.waitForTimeout(300);
     await page.screenshot({ path: picture("shot") });
   });
@@ -23,7 +23,7 @@ test.describe("pictures", () => {
     await openShot(page, app, "Dawn walk between the rows");
     await page.getByRole("button", { name: "No meter: look" }).click();
     await page.getByRole("button", { name: "Too bright" }).click();
-    await expect(on(page).glass).toHaveText("ND32");
+    await expect(on(page).glass).toHaveText("ND8 + ND32");
     await page.mouse.move(0, 0);
     await page.waitForTimeout(300);
     await page.screenshot({ path: picture("shot-looking-dark") });
@@ -93,7 +93,7 @@ test.describe("pictures", () => {
     await page.goto(`${app.url}/kit/coverage`);
     const coverage = page.getByRole("region", { name: "Coverage" });
     await coverage.getByLabel("On the camera").selectOption({ label: "Terrace quad (air unit)" });
-    await expect(coverage).toContainText("Buy first: ND64");
+    await expect(coverage).toContainText("Buy first: ND128");
     await page.waitForTimeout(300);
     await page.screenshot({ path: picture("kit-coverage") });
   });

@@ -25,7 +25,7 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	}
 	var serving []*attempt // one of each kind
 	var nearest *attempt
-	for _, way := range batteries[0].scene.Remedies() {
+	for _, way := range waysOf(batteries) {
 		i := slices.IndexFunc(serving, func(a *attempt) bool { return a.way.Kind == way.Kind })
 		// Who buys glass wants that with which the shot holds, if there is any.
 		if i >= 0 && (way.Kind != shot.MoreGlass || serving[i].state == glass.Holds) {
@@ -67,6 +67,25 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 		words = append(words, fmt.Sprintf("%s comes nearest, and leaves this: %s", nearest.way.Does(), nearest.leaves.Gives()))
 	}
 	return words
+}
+
+// waysOf returns what could be tried. Where the light is out of reach of any shutter the
+// farthest of them comes first: it leaves the least, and the others are soon passed over.
+func waysOf(batteries []*Battery) []shot.Remedy {
+	ways := batteries[0].scene.Remedies()
+	isOut := slices.ContainsFunc(batteries, func(b *Battery) bool {
+		v := b.now().verdict
+		return v.Option.Beyond(&v.Question) > shot.FarthestShutter
+	})
+	isLook := func(w shot.Remedy) bool { return w.Kind == shot.AnotherLook }
+	if from := slices.IndexFunc(ways, isLook); isOut && from >= 0 {
+		to := from
+		for to < len(ways) && isLook(ways[to]) {
+			to++
+		}
+		slices.Reverse(ways[from:to])
+	}
+	return ways
 }
 
 // helpsExposure reports whether another shutter goes the way that the exposure needs, where

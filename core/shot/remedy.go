@@ -30,8 +30,8 @@ func (r *Remedy) Does() string {
 	return "the stabiliser off and the camera on a stand"
 }
 
-// farthestShutter is how far from the wish another shutter is looked for.
-const farthestShutter = stop.Stops(3)
+// FarthestShutter is how far from the wish another shutter is looked for.
+const FarthestShutter = stop.Stops(3)
 
 // Remedies returns what could be tried, of each kind what costs least first: a filter to
 // buy, another shutter, another frame rate, a stand. None that the person has, that the
@@ -70,7 +70,7 @@ func (s *Scene) otherShutters() []stop.Shutter {
 	}
 	away := func(t stop.Shutter) stop.Stops { return t.Over(target.Offered).Abs() }
 	others := slices.DeleteFunc(slices.Clone(steps), func(t stop.Shutter) bool {
-		return !s.offers(t) || away(t) <= click/2 || away(t) > farthestShutter
+		return !s.offers(t) || away(t) <= click/2 || away(t) > FarthestShutter
 	})
 	slices.SortStableFunc(others, func(a, b stop.Shutter) int { return cmp.Compare(away(a), away(b)) })
 	return others

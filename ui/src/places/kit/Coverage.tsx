@@ -105,7 +105,7 @@ interface AdviceProps {
 function Advice({ covered, glassOf }: AdviceProps) {
   const { single, pair, carry, spare, hopeless, idle, twins, words, shots } = covered;
   const lines = [
-    ...words.map((w) => `For your shots: ${w}.`),
+    ...words.map((w) => `For your shots: ${w}. Each is asked for in the strongest light that is known for it.`),
     ...(single
       ? [`Buy first: ${single.names.join(" + ")}. It serves ${times(single.closes)} that nothing does now.`]
       : []),

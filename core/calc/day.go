@@ -43,9 +43,9 @@ type DayStack struct {
 
 // DayAnswer is the plan.
 type DayAnswer struct {
-	Plan  []DayPlanned `json:"plan" doc:"in order of start"`
-	Swaps []DaySwap    `json:"swaps"`
-	Cost  float64      `json:"cost"`
+	Plan  []DayPlanned     `json:"plan" doc:"in order of start"`
+	Swaps []day.OutingSwap `json:"swaps"`
+	Cost  float64          `json:"cost"`
 }
 
 // DayPlanned is one shot with its glass.
@@ -60,17 +60,6 @@ type DayPlanned struct {
 	Words           string     `json:"words"`
 }
 
-// DaySwap is one change of glass.
-type DaySwap struct {
-	CameraID string     `json:"cameraId"`
-	At       time.Time  `json:"at" doc:"the start of the shot it is made for"`
-	From     string     `json:"from"`
-	To       string     `json:"to"`
-	Shot     string     `json:"shot"`
-	Latest   *time.Time `json:"latest" doc:"the last minute the old glass serves; null where it never did"`
-	Because  string     `json:"because"`
-}
-
 // PlanDay answers day.
 func PlanDay(r DayRequest) (*DayAnswer, error) {
 	d, err := r.day()
@@ -78,7 +67,7 @@ func PlanDay(r DayRequest) (*DayAnswer, error) {
 		return nil, err
 	}
 	p := d.Plan()
-	a := &DayAnswer{Cost: p.Cost, Swaps: []DaySwap{}}
+	a := &DayAnswer{Cost: p.Cost, Swaps: []day.OutingSwap{}}
 	for _, s := range p.Shots {
 		a.Plan = append(a.Plan, DayPlanned{
 			Shot: s.Shot.ID, Stack: s.Stack.ID, MeanErrorStops: s.MeanError, WorstStops: s.Worst, LastMinute: day.Known(s.LastMinute),
@@ -86,9 +75,7 @@ func PlanDay(r DayRequest) (*DayAnswer, error) {
 		})
 	}
 	for _, s := range p.Swaps {
-		a.Swaps = append(a.Swaps, DaySwap{
-			CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: s.Shot.ID, Latest: day.Known(s.Latest), Because: s.Because(),
-		})
+		a.Swaps = append(a.Swaps, s.Told())
 	}
 	return a, nil
 }

@@ -53,7 +53,9 @@ func (o *Prepared) Answer() *OutingAnswer {
 	}
 	slices.SortStableFunc(a.Shots, func(x, y OutingPlan) int { return x.Packs[0].From.Compare(y.Packs[0].From) })
 	for _, s := range p.Swaps {
-		a.Swaps = append(a.Swaps, OutingSwap{CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: shotOf[s.Shot.ID], Latest: Known(s.Latest), Because: s.Because()})
+		swap := s.Told()
+		swap.Shot = shotOf[swap.Shot] // the shot of the battery
+		a.Swaps = append(a.Swaps, swap)
 	}
 	a.Changes = append(a.Changes, o.changes(a.Shots)...)
 	return a

@@ -148,15 +148,20 @@ type OutingPack struct {
 	Darker       string      `json:"darker,omitempty"`
 }
 
-// OutingSwap is one change of glass.
+// OutingSwap is one change of glass, as it is told.
 type OutingSwap struct {
 	CameraID string     `json:"cameraId"`
 	At       time.Time  `json:"at" doc:"when the new glass has to be on"`
 	From     string     `json:"from"`
 	To       string     `json:"to"`
 	Shot     string     `json:"shot"`
-	Latest   *time.Time `json:"latest" doc:"the last minute the old glass serves"`
+	Latest   *time.Time `json:"latest" doc:"the last minute the old glass serves; null where it never did"`
 	Because  string     `json:"because"`
+}
+
+// Told returns the swap as it is told.
+func (s *Swap) Told() OutingSwap {
+	return OutingSwap{CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: s.Shot.ID, Latest: Known(s.Latest), Because: s.Because()}
 }
 
 // DawnDusk is when the sun rises and sinks through one altitude.

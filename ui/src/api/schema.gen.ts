@@ -2429,7 +2429,7 @@ export interface components {
             cost: number;
             /** @description in order of start */
             plan: components["schemas"]["DayPlanned"][];
-            swaps: components["schemas"]["DaySwap"][];
+            swaps: components["schemas"]["OutingSwap"][];
         };
         DayPlanned: {
             /**
@@ -2508,23 +2508,6 @@ export interface components {
             id: string;
             /** Format: double */
             stops: number;
-        };
-        DaySwap: {
-            /**
-             * Format: date-time
-             * @description the start of the shot it is made for
-             */
-            at: string;
-            because: string;
-            cameraId: string;
-            from: string;
-            /**
-             * Format: date-time
-             * @description the last minute the old glass serves; null where it never did
-             */
-            latest: string | null;
-            shot: string;
-            to: string;
         };
         Delivery: {
             /**
@@ -3695,7 +3678,7 @@ export interface components {
             from: string;
             /**
              * Format: date-time
-             * @description the last minute the old glass serves
+             * @description the last minute the old glass serves; null where it never did
              */
             latest: string | null;
             shot: string;

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"pinhole/core/day"
+	"pinhole/core/stop"
 	"slices"
 	"strings"
 	"testing"
@@ -145,6 +146,19 @@ func remeter(t *testing.T, light, planned string) card.RemeterAnswer {
 const planned = `{"ev100":14.64,"spreadStops":0.5,"generalEv100":13.2}`
 
 // At 1/50 and f/2 behind seven stops the setting needs EV 14.64.
+// A camera's printed bias means thirds, at every frame rate alike: shutters of 1/48 or 1/240
+// have no short written form, so that only the locked time itself is sent.
+func TestRemeteringByBiasAtEveryFrameRate(t *testing.T) {
+	for _, fps := range []float64{23.976, 24, 25, 30, 50, 60, 120} {
+		shutter := 1 / (2 * fps)
+		a := *ask[card.RemeterAnswer](t, "remeter", fmt.Sprintf(`{"bench":`+pocketBench+`,"shot":{"id":"b","look":{"fps":"%g","target":"180°"},"choices":{}},"on":["128"],"shutterS":%v,"light":{"kind":"bias","at":{"bias":"-0.7","glassStops":7}},"planned":{"ev100":12,"spreadStops":0.2}}`, false, fps, shutter))
+		set := stop.Setting{Aperture: 2, Shutter: stop.Shutter(shutter), ISO: 100}.EV()
+		if want := set.Plus(7 - 2.0/3); a.EV100.Above(want).Abs() > 1e-9 {
+			t.Errorf("%g fps: EV %v, want %v", fps, a.EV100, want)
+		}
+	}
+}
+
 func TestRemeter(t *testing.T) {
 	for _, c := range []struct {
 		name, light string

@@ -145,6 +145,12 @@ test("inside one frame nothing but aim helps, and it says what is lost", async (
   await expect(words).toContainText("graduated glass of 1.1 stops");
   await page.getByLabel("Brightest, EV").fill("9");
   await expect(page.getByText("at least the subject's light").first()).toBeVisible();
+  // The aim becomes the light of the shot, as if it had been read.
+  await page.getByLabel("Brightest, EV").fill("13.4");
+  await page.getByRole("button", { name: "The bright part" }).click();
+  await expect(words).toContainText("Aim at EV 13.4");
+  await page.getByRole("button", { name: "Use this aim" }).click();
+  await expect(on(page).meter).toHaveValue("EV 13.4");
 });
 
 test("effect glass says when it pays and when it hurts", async ({ page, app }) => {

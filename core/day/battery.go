@@ -81,7 +81,11 @@ func (b *Battery) brighter(off stop.Stops) *weighing {
 	there.Question.Light = b.light
 	there.Question.Light.Low, there.Question.Light.High = b.light.Low.Plus(off), b.light.High.Plus(off)
 	w := &weighing{scene: &there, options: make([]*glass.Option, len(b.ids)), costs: make([]float64, len(b.ids)), judged: map[int]*shot.Verdict{}}
-	w.verdict = sure(there.Verdict())
+	if off == 0 {
+		w.verdict = sure(there.Verdict())
+	} else { // light that may come is planned for by its costs alone
+		w.verdict = sure(there.Weighed())
+	}
 	w.order(b.kit)
 	b.in[off] = w
 	return w

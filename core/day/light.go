@@ -119,15 +119,19 @@ func (m *minutes) at(t time.Time) light.Point {
 	return p
 }
 
+// moved returns the light at an instant as a reading moves it; nil is none.
+func (m *minutes) moved(t time.Time, by *light.Anchor, offset stop.Stops) light.Scene {
+	p := m.at(t)
+	if by == nil {
+		return p.Scene
+	}
+	return m.outdoors.Moved(*by, p, offset)
+}
+
 // daylight returns the light of a subject at an instant, moved by the reading that is
 // pinned.
 func (o *Prepared) daylight(of subject, t time.Time) light.Scene {
-	m := o.minutesOf(of)
-	p := m.at(t)
-	if o.anchor == nil {
-		return p.Scene
-	}
-	return m.outdoors.Moved(*o.anchor, p, o.offset)
+	return o.minutesOf(of).moved(t, o.anchor, o.offset)
 }
 
 // DaylightOf returns the light of a shot's subject and of its place in general at an
@@ -166,14 +170,15 @@ func (o *Prepared) lightOf(s *OutingShot, start time.Time, from, until int) seen
 		}
 		return seen{[]stop.EV{typed.High}, true, typed.Spread}
 	}
-	of := o.subjectOf(s)
+	of := o.minutesOf(o.subjectOf(s))
+	anchor, offset := o.anchor, o.offset
+	if reading != nil { // of this very subject
+		anchor = &light.Anchor{At: reading.At, EV: reading.EV100}
+		offset = reading.EV100.Above(of.at(reading.At).EV)
+	}
 	out := seen{points: make([]stop.EV, 0, until-from+1)}
 	for m := from; m <= until; m++ {
-		at := start.Add(time.Duration(m) * time.Minute)
-		scene := o.daylight(of, at)
-		if reading != nil {
-			scene = o.readAt(of, reading, at)
-		}
+		scene := of.moved(start.Add(time.Duration(m)*time.Minute), anchor, offset)
 		out.points, out.spread = append(out.points, scene.EV), max(out.spread, scene.Spread)
 	}
 	return out
@@ -189,13 +194,6 @@ func (s *OutingShot) readThen() *TakenReading {
 		}
 	}
 	return last
-}
-
-// readAt returns the light of a subject at an instant by a reading of that very subject.
-func (o *Prepared) readAt(of subject, r *TakenReading, at time.Time) light.Scene {
-	m := o.minutesOf(of)
-	anchor := light.Anchor{At: r.At, EV: r.EV100}
-	return m.outdoors.Moved(anchor, m.at(at), r.EV100.Above(m.at(r.At).EV))
 }
 
 // lightsOf returns every light that is known for a shot, the one it is judged in first;

@@ -127,9 +127,9 @@ func attemptOn(batteries []*Battery, way shot.Remedy, most stop.Stops) *attempt 
 		if err != nil {
 			return nil // the kit has no room for it
 		}
-		v, err := changed.Best()
-		if err != nil {
-			return nil // the camera has no shutter for it
+		v, err := changed.BestWithin(most)
+		if err != nil || v == nil {
+			return nil // the camera has no shutter for it, or its exposure is out of reach
 		}
 		by := v.Misses(glass.Breaks)
 		if a.state = glass.Worse(a.state, v.State); v.State == glass.Breaks && (a.leaves == nil || by > a.misses) {

@@ -3,6 +3,7 @@ package shot
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 
 	"pinhole/core/fit"
@@ -52,17 +53,59 @@ func (s *Scene) Verdict() (*Verdict, error) {
 }
 
 // Best returns the same verdict without the other options.
-func (s *Scene) Best() (*Verdict, error) {
+func (s *Scene) Best() (*Verdict, error) { return s.BestWithin(stop.Stops(math.Inf(1))) }
+
+// BestWithin returns the same as Best, nil where the exposure by itself misses by most or
+// more, which is soon found.
+func (s *Scene) BestWithin(most stop.Stops) (*Verdict, error) {
+	w, err := s.seeking()
+	if err != nil {
+		return nil, err
+	}
+	v := s.take(w, false)
+	if o, q := &v.Option, &v.Question; o.State(q) == glass.Breaks && o.Misses(q) >= most {
+		return nil, nil
+	}
+	if w.Demands == nil {
+		w.Demands = s.ownDemands(w.Target)
+	}
+	s.judge(w, &v)
+	return &v, nil
+}
+
+// Weighed returns the options at the shutter that the school takes, with nothing judged.
+func (s *Scene) Weighed() (*Verdict, error) {
+	w, err := s.seeking()
+	if err != nil {
+		return nil, err
+	}
+	v := s.take(w, true)
+	return &v, nil
+}
+
+// seeking returns as much of the window as the school needs to take its shutter. The error
+// is ErrNoStep.
+func (s *Scene) seeking() (*Window, error) {
 	target, err := s.target()
 	if err != nil {
 		return nil, err
 	}
-	v := s.verdict(&Window{Target: target, Span: s.span(target.Offered), Demands: s.ownDemands(target)}, false)
-	return &v, nil
+	w := &Window{Target: target, Span: s.span(target.Offered)}
+	if s.School == Free || s.School == StabiliserFirst {
+		w.Demands = s.ownDemands(target)
+	}
+	return w, nil
 }
 
-// verdict takes the school's shutter and the best glass for it.
+// verdict takes the school's shutter and the best glass for it, and judges them.
 func (s *Scene) verdict(w *Window, withOptions bool) Verdict {
+	v := s.take(w, withOptions)
+	s.judge(w, &v)
+	return v
+}
+
+// take takes the school's shutter and the best glass for it.
+func (s *Scene) take(w *Window, withOptions bool) Verdict {
 	v := Verdict{Question: s.Question}
 	v.Question.Wished = w.Target.Ideal
 	if s.School == ByAutomatic && s.Automatic != nil {
@@ -82,7 +125,6 @@ func (s *Scene) verdict(w *Window, withOptions bool) Verdict {
 	default:
 		v.Option = glass.Best(&v.Question, s.Stacks)
 	}
-	s.judge(w, &v)
 	return v
 }
 

@@ -200,7 +200,11 @@ func (o *Prepared) servedFrom(s *OutingShot, start time.Time) string {
 // instant.
 func (o *Prepared) isFree(s *OutingShot, start time.Time) bool {
 	end := start.Add(s.until().Sub(s.From))
-	return !slices.ContainsFunc(o.Shots, func(other OutingShot) bool {
-		return other.ID != s.ID && other.CameraID == s.CameraID && other.From.Before(end) && start.Before(other.until())
-	})
+	for i := range o.Shots {
+		other := &o.Shots[i]
+		if other.CameraID == s.CameraID && other.ID != s.ID && other.From.Before(end) && start.Before(other.until()) {
+			return false
+		}
+	}
+	return true
 }

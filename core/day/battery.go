@@ -66,6 +66,9 @@ func (b *Battery) exposes(light glass.Light) bool {
 	}
 	q := b.scene.Question
 	q.Light = light
+	if glass.OutOfReach(&q, b.scene.Stacks) { // which is found sooner
+		return false
+	}
 	best := glass.Best(&q, b.scene.Stacks)
 	return best.State(&q) != glass.Breaks
 }
@@ -87,6 +90,9 @@ func (b *Battery) brighter(off stop.Stops) *weighing {
 		w.verdict = sure(there.Weighed())
 	}
 	w.order(b.kit)
+	if off == 0 {
+		w.judged[b.of[w.verdict.Option.Stack]] = w.verdict
+	}
 	b.in[off] = w
 	return w
 }
@@ -175,7 +181,7 @@ func (b *Battery) Breaks(stack *Stack, off stop.Stops) bool {
 		return w.judge(i).State == glass.Breaks
 	}
 	q, shifted := w.options[i].Shifted(&w.verdict.Question, off)
-	return sure(w.scene.Judge(q, shifted)).State == glass.Breaks
+	return w.verdict.BreaksWith(&q, &shifted)
 }
 
 // Setting returns the stops of a stack as it is turned for the battery.

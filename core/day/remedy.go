@@ -25,7 +25,8 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	}
 	var serving []*attempt // one of each kind
 	var nearest *attempt
-	for _, way := range waysOf(batteries) {
+	ways, isOut := waysOf(batteries)
+	for _, way := range ways {
 		i := slices.IndexFunc(serving, func(a *attempt) bool { return a.way.Kind == way.Kind })
 		// Who buys glass wants that with which the shot holds, if there is any.
 		if i >= 0 && (way.Kind != shot.MoreGlass || serving[i].state == glass.Holds) {
@@ -36,6 +37,9 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 		}
 		if way.Kind == shot.AnotherLook && !helpsExposure(batteries[0], *way.Change.Time) {
 			continue // the wrong way
+		}
+		if isOut && way.Kind == shot.AnotherLook && nearest != nil && nearest.way.Kind == shot.AnotherLook && nearest.leaves.Strains[0].Kind == shot.Exposure {
+			continue // what is out of reach of the farthest shutter is farther from this one
 		}
 		most := shot.MaxGap + 1
 		if nearest != nil {
@@ -69,11 +73,11 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	return words
 }
 
-// waysOf returns what could be tried. Where the light is out of reach of any shutter the
-// farthest of them comes first: it leaves the least, and the others are soon passed over.
-func waysOf(batteries []*Battery) []shot.Remedy {
-	ways := batteries[0].scene.Remedies()
-	isOut := slices.ContainsFunc(batteries, func(b *Battery) bool {
+// waysOf returns what could be tried. Where the light is out of reach of any shutter, isOut,
+// the farthest of them comes first: it leaves the least.
+func waysOf(batteries []*Battery) (ways []shot.Remedy, isOut bool) {
+	ways = batteries[0].scene.Remedies()
+	isOut = slices.ContainsFunc(batteries, func(b *Battery) bool {
 		v := b.now().verdict
 		return v.Option.Beyond(&v.Question) > shot.FarthestShutter
 	})
@@ -85,7 +89,7 @@ func waysOf(batteries []*Battery) []shot.Remedy {
 		}
 		slices.Reverse(ways[from:to])
 	}
-	return ways
+	return ways, isOut
 }
 
 // helpsExposure reports whether another shutter goes the way that the exposure needs, where

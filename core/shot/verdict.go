@@ -25,7 +25,7 @@ type Verdict struct {
 	// Strains are the demands that do not hold there, the worst first.
 	Strains []Strain
 
-	target    stop.Snapped
+	window    *Window
 	scene     *Scene
 	conflicts []Conflict
 }
@@ -144,6 +144,13 @@ func (s *Scene) Judge(q glass.Question, o glass.Option) (*Verdict, error) {
 	return &v, nil
 }
 
+// BreaksWith reports whether the shot breaks with another option, weighed for q, of the same
+// wish: what is demanded of the shutter does not change with the light.
+func (v *Verdict) BreaksWith(q *glass.Question, o *glass.Option) bool {
+	state, _ := v.scene.strains(v.window, q, o)
+	return state == glass.Breaks
+}
+
 // JudgeAt judges another option, weighed for q, in a window of the scene.
 func (s *Scene) JudgeAt(w *Window, q glass.Question, o glass.Option) {
 	w.Verdict.Question, w.Verdict.Option = q, o
@@ -154,7 +161,7 @@ func (s *Scene) JudgeAt(w *Window, q glass.Question, o glass.Option) {
 // verdict's option. The state is the worst of them, and tight where they hold and a light
 // off by its spread would break one.
 func (s *Scene) judge(w *Window, v *Verdict) {
-	v.target, v.scene, v.conflicts = w.Target, s, w.Conflicts
+	v.window, v.scene, v.conflicts = w, s, w.Conflicts
 	v.State, v.Strains = s.strains(w, &v.Question, &v.Option)
 	spread := v.Question.Light.Spread
 	if v.State != glass.Holds || spread == 0 {
@@ -321,7 +328,7 @@ func (s *Scene) because(v *Verdict) []string {
 	q := &v.Question
 	taken := v.Option.Shutters()
 	t := taken.To // the longest blurs most
-	lines = append(lines, s.lookWords(v.target.Ideal, q))
+	lines = append(lines, s.lookWords(v.window.Target.Ideal, q))
 	if s.Shaking != nil {
 		lines = append(lines, s.Shaking.words(q, t))
 	}

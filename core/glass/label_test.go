@@ -158,3 +158,14 @@ func FuzzParseLabel(f *testing.F) {
 		}
 	})
 }
+
+// A kind that no label is read as could be stored by nobody.
+func TestEveryKindHasALabel(t *testing.T) {
+	labels := map[Kind]string{ND: "ND8", NDPolariser: "ND8/PL", Polariser: "CPL", Variable: "VND 1-6", Graduated: "GND8", Clear: "UV", Mist: "mist 1/4", Night: "night"}
+	for _, kind := range Kind("").Values() {
+		label, err := ParseLabel(labels[kind])
+		if err != nil || label.Kind != kind {
+			t.Errorf("%s: the label %q is read as %s, %v", kind, labels[kind], label.Kind, err)
+		}
+	}
+}

@@ -120,7 +120,6 @@ export const archetypesQuery = queryOptions({
 export const presetsQuery = queryOptions({
   queryKey: ["presets"],
   queryFn: ({ signal }) => unwrap(api.GET("/api/presets", { signal })),
-  staleTime: Number.POSITIVE_INFINITY,
 });
 
 /**

@@ -4,13 +4,13 @@ import { persistQueryClientRestore, persistQueryClientSave } from "@tanstack/rea
 import { database } from "./database";
 
 /** What the places show when the server is gone; computed answers are computed again. */
-const KEPT = new Set(["status", "shoots", "shots", "cameras", "filters", "bench", "day", "card"]);
+const KEPT = new Set(["status", "presets", "shoots", "shots", "cameras", "filters", "bench", "day", "card"]);
 
 /** Twenty days: a browser's timers count no further than 24. */
 export const KEEP_MS = 20 * 24 * 3_600_000;
 
 /** To be raised when what the server says changes its shape: what is kept is then let go. */
-const SHAPE = "1";
+const SHAPE = "2";
 
 /** So long the page waits for what is kept; a browser that does not give it out is no reason to stay blank. */
 const PATIENCE_MS = 1_000;

@@ -39,7 +39,7 @@ export function ShotRow({ shot, planned, isAwaited, camera, filters }: ShotRowPr
       unwrap(api.POST("/api/shots/{id}/restore", { params: { path: { id: shot.id }, query: { version } } })),
   });
   return (
-    <Flex align="center" gap="2" borderTopWidth="1px" borderColor="edge">
+    <Flex align="center" gap="2" borderTopWidth="1px" borderColor="edge" minH={shot.startsAt && { md: "108px" }}>
       <ChakraLink asChild variant="plain" flex="1" minW="0" color="ink" _hover={{ bg: "accentSoft" }} rounded="md">
         <Link to={`/shot/${shot.id}`}>
           <Flex

@@ -13,13 +13,14 @@ import (
 // CoverageRequest asks which light a kit covers, at the looks somebody uses, and
 // what to buy or carry for the light they meet.
 type CoverageRequest struct {
-	Camera    assemble.Camera      `json:"camera"`
-	Kit       []assemble.KitFilter `json:"kit" maxItems:"200"`
-	Looks     []CoverageLook       `json:"looks" minItems:"1" maxItems:"24"`
-	LowEV100  stop.EV              `json:"lowEv100" minimum:"-20" maximum:"40" doc:"the darkest column"`
-	HighEV100 stop.EV              `json:"highEv100" minimum:"-20" maximum:"40" doc:"the brightest column"`
-	Columns   int                  `json:"columns" minimum:"2" maximum:"60"`
-	Wanted    []WantedLight        `json:"wanted,omitempty" maxItems:"500" doc:"light that is really met, for buying and carrying"`
+	Camera    assemble.Camera         `json:"camera"`
+	Kit       []assemble.KitFilter    `json:"kit" maxItems:"200"`
+	Looks     []CoverageLook          `json:"looks" minItems:"1" maxItems:"24"`
+	LowEV100  stop.EV                 `json:"lowEv100" minimum:"-20" maximum:"40" doc:"the darkest column"`
+	HighEV100 stop.EV                 `json:"highEv100" minimum:"-20" maximum:"40" doc:"the brightest column"`
+	Columns   int                     `json:"columns" minimum:"2" maximum:"60"`
+	Wanted    []WantedLight           `json:"wanted,omitempty" maxItems:"500" doc:"light that is really met, for buying and carrying"`
+	Profile   *assemble.CameraProfile `json:"profile,omitempty" doc:"for wanted light whose whole shot is given"`
 	assemble.Choices
 }
 
@@ -31,14 +32,22 @@ type CoverageLook struct {
 
 // WantedLight is light met with a look.
 type WantedLight struct {
-	ID          string     `json:"id" minLength:"1" maxLength:"100"`
-	FPS         string     `json:"fps" maxLength:"12"`
-	Target      string     `json:"target" maxLength:"20"`
-	LowEV100    stop.EV    `json:"lowEv100" minimum:"-20" maximum:"40"`
-	HighEV100   stop.EV    `json:"highEv100" minimum:"-20" maximum:"40" doc:"the same as lowEv100 for one light"`
-	SpreadStops stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"widens the light that is carried for, where the kit serves that"`
-	MaxLayers   int        `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers there; those of the request by default"`
-	Weight      float64    `json:"weight,omitempty" minimum:"0.001" maximum:"1000" doc:"how often it is met; 1 by default"`
+	ID          string      `json:"id" minLength:"1" maxLength:"100"`
+	FPS         string      `json:"fps" maxLength:"12"`
+	Target      string      `json:"target" maxLength:"20"`
+	LowEV100    stop.EV     `json:"lowEv100" minimum:"-20" maximum:"40"`
+	HighEV100   stop.EV     `json:"highEv100" minimum:"-20" maximum:"40" doc:"the same as lowEv100 for one light"`
+	SpreadStops stop.Stops  `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"widens the light that is carried for, where the kit serves that"`
+	MaxLayers   int         `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers there; those of the request by default"`
+	Weight      float64     `json:"weight,omitempty" minimum:"0.001" maximum:"1000" doc:"how often it is met; 1 by default"`
+	Shot        *WantedShot `json:"shot,omitempty" doc:"all of the shot, which is then judged whole in place of the exposure of a look"`
+}
+
+// WantedShot is what a shot demands beside its light.
+type WantedShot struct {
+	Look    assemble.ShotLook  `json:"look"`
+	Scene   assemble.ShotScene `json:"scene,omitzero"`
+	Choices assemble.Choices   `json:"choices"`
 }
 
 // CoverageAnswer is the table, its gaps, and what would close them.
@@ -199,12 +208,10 @@ func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b 
 		if w.HighEV100 < w.LowEV100 {
 			return &problem.Fault{Field: path + ".highEv100", Value: w.HighEV100, Allowed: "at least lowEv100"}
 		}
-		at, err := r.bench(CoverageLook{w.FPS, w.Target}, path)
+		met, err := r.met(&w, path)
 		if err != nil {
 			return err
 		}
-		met := glass.Wanted{Question: at.Question, Weight: cmp.Or(w.Weight, 1), Layers: w.MaxLayers}
-		met.Question.Light = glass.Light{Low: w.LowEV100, High: w.HighEV100}
 		spread := met
 		spread.Question.Light = glass.Light{Low: w.LowEV100.Plus(-w.SpreadStops), High: w.HighEV100.Plus(w.SpreadStops)}
 		wanted, planned = append(wanted, met), append(planned, spread)
@@ -237,6 +244,37 @@ func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b 
 		a.Words = append(a.Words, fmt.Sprintf("the kit serves %d of %d", n, len(r.Wanted)))
 	}
 	return nil
+}
+
+// met returns wanted light as it is met, with its whole shot where that is given.
+func (r *CoverageRequest) met(w *WantedLight, path string) (glass.Wanted, error) {
+	out := glass.Wanted{Weight: cmp.Or(w.Weight, 1), Layers: w.MaxLayers}
+	light := glass.Light{Low: w.LowEV100, High: w.HighEV100}
+	if w.Shot == nil {
+		at, err := r.bench(CoverageLook{w.FPS, w.Target}, path)
+		if err == nil {
+			out.Question, out.Question.Light = at.Question, light
+		}
+		return out, err
+	}
+	asked := assemble.ShotRequest{Camera: r.Camera, Kit: r.Kit, Profile: r.Profile, Look: w.Shot.Look, Scene: w.Shot.Scene, Choices: w.Shot.Choices}
+	ready, err := asked.AssembleIn(light)
+	if err != nil {
+		return out, problem.At(path+".shot", err)
+	}
+	taken, err := ready.Scene.Weighed()
+	if err != nil {
+		return out, problem.At(path+".shot", err)
+	}
+	out.Question = taken.Question
+	out.Judge = func(q glass.Question, o glass.Option) glass.State {
+		v, err := ready.Scene.Judge(q, o)
+		if err != nil {
+			return glass.Breaks // it has no shutter for the wish
+		}
+		return v.State
+	}
+	return out, nil
 }
 
 // swing is how far the light may come out off the plan, as a partly cloudy sky

@@ -4,6 +4,7 @@ import (
 	"flag"
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -143,6 +144,9 @@ func TestOneShotOneAnswer(t *testing.T) {
 				t.Errorf("the shot's exposure says %v %s, coverage %v %s\n%s", a.Chosen.Filters, a.Chosen.State, cell.Filters, cell.State, marshal(t, q))
 			}
 		}
+		if q.Scene.School == "" {
+			servedAsAsked(t, q, a)
+		}
 		if t.Failed() {
 			t.FailNow()
 		}
@@ -152,6 +156,37 @@ func TestOneShotOneAnswer(t *testing.T) {
 		if compared[state] < *manyShots/20 {
 			t.Errorf("only %d of the shots %s", compared[state], state)
 		}
+	}
+}
+
+// servedAsAsked holds what coverage says of a whole shot against the shot itself: one that does
+// not break is served, and what is said to serve it does not break when it is put on.
+func servedAsAsked(t *testing.T, q *assemble.ShotRequest, a *ShotAnswer) {
+	t.Helper()
+	low := a.Reading.EV100
+	if a.Low != nil {
+		low = a.Low.EV100
+	}
+	cover, err := Coverage(CoverageRequest{Camera: q.Camera, Kit: q.Kit, Profile: q.Profile, Looks: []CoverageLook{{FPS: q.Look.FPS, Target: q.Look.Target}}, LowEV100: 10, HighEV100: 11, Columns: 2, Choices: q.Choices,
+		Wanted: []WantedLight{{ID: "s", FPS: q.Look.FPS, Target: q.Look.Target, LowEV100: low, HighEV100: a.Reading.EV100, MaxLayers: q.Choices.MaxLayers, Shot: &WantedShot{q.Look, q.Scene, q.Choices}}}})
+	if err != nil {
+		t.Fatalf("%v\n%s", err, marshal(t, q))
+	}
+	if len(cover.Hopeless) > 0 {
+		if a.State != glass.Breaks {
+			t.Errorf("the shot %s with %v, coverage says that nothing serves it\n%s", a.State, a.Chosen.Filters, marshal(t, q))
+		}
+		return
+	}
+	on := *q
+	placed := append(slices.Clone(q.Choices.Required), cover.Carry...)
+	on.Placed = &placed
+	again, err := AnswerShot(on)
+	if err != nil {
+		t.Fatalf("%v\n%s", err, marshal(t, on))
+	}
+	if again.State == glass.Breaks {
+		t.Errorf("coverage says that %v serves, the shot that it breaks: %v\n%s", cover.Carry, again.Window.Verdict.Strains, marshal(t, on))
 	}
 }
 

@@ -26,14 +26,15 @@ func Cover(questions []Question, lights []stop.EV, stacks []Stack) [][]Cell {
 			q.Light = Light{Low: ev, High: ev}
 			rows[i][j] = Cell{Best: Best(&q, stacks)}
 			rows[i][j].State = rows[i][j].Best.State(&q)
-			rows[i][j].Holds = rows[i][j].State == Holds || anyOf(&q, stacks, Holds)
+			rows[i][j].Holds = rows[i][j].State == Holds || anyOf(&q, stacks, Holds, nil)
 		}
 	}
 	return rows
 }
 
-// anyOf reports whether some stack makes of the question a state no worse than least.
-func anyOf(q *Question, stacks []Stack, least State) bool {
+// anyOf reports whether some stack makes of the question a state no worse than least, by its
+// exposure and, where there is a judge, by that.
+func anyOf(q *Question, stacks []Stack, least State, judge func(Question, Option) State) bool {
 	c := newChooser(q)
 	var o Option
 	var mode *Mode
@@ -43,7 +44,7 @@ func anyOf(q *Question, stacks []Stack, least State) bool {
 	for i := range stacks {
 		o = Option{}
 		c.weigh(&o, &stacks[i], mode)
-		if o.State(q).Compare(least) <= 0 {
+		if o.State(q).Compare(least) <= 0 && (judge == nil || judge(*q, o).Compare(least) <= 0) {
 			return true
 		}
 	}
@@ -117,7 +118,7 @@ func (v *Inventory) Closer(open []Question) (closes stop.Stops, closed int, err 
 		}
 		n := 0
 		for i := range open {
-			if anyOf(&open[i], with, Holds) {
+			if anyOf(&open[i], with, Holds, nil) {
 				n++
 			}
 		}

@@ -77,6 +77,9 @@ type Wanted struct {
 	Weight float64
 	// Layers is the most loose layers there, 0 for as many as the rules have.
 	Layers int
+	// Judge judges the whole shot with an option weighed for a question like its own; nil
+	// where nothing but its exposure is known.
+	Judge func(Question, Option) State
 }
 
 // brighter returns the same light, brighter by off.
@@ -85,8 +88,13 @@ func (w Wanted) brighter(off stop.Stops) Wanted {
 	return w
 }
 
-// serves reports whether some of the stacks serves a want: its exposure does not break.
-func (w *Wanted) servedBy(stacks []Stack) bool { return anyOf(&w.Question, stacks, Tight) }
+// servedBy reports whether some of the stacks serves a want: nothing of it breaks.
+func (w *Wanted) servedBy(stacks []Stack) bool { return w.comesTo(stacks, Tight) }
+
+// comesTo reports whether some of the stacks makes of a want a state no worse than least.
+func (w *Wanted) comesTo(stacks []Stack, least State) bool {
+	return anyOf(&w.Question, stacks, least, w.Judge)
+}
 
 // Unserved returns the indices of the wants that nothing of the kit serves.
 func (v *Inventory) Unserved(wanted []Wanted) ([]int, error) {

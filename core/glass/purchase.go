@@ -52,7 +52,7 @@ func (v *Inventory) Buy(wanted []Wanted) (single, pair Purchase, err error) {
 				return nil, err
 			}
 			switch {
-			case anyOf(&open[i].Question, with, Holds):
+			case open[i].comesTo(with, Holds):
 				out[i] = Holds
 			case open[i].servedBy(with):
 				out[i] = Tight

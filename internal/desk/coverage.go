@@ -37,7 +37,7 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 		return nil, err
 	}
 	request := calc.CoverageRequest{
-		Camera: b.Optics, Kit: b.Kit, LowEV100: glass.TableLow, HighEV100: glass.TableHigh, Columns: glass.TableColumns, Choices: assemble.Choices{Mounted: b.mounted()},
+		Camera: b.Optics, Kit: b.Kit, LowEV100: glass.TableLow, HighEV100: glass.TableHigh, Columns: glass.TableColumns, Choices: assemble.Choices{Mounted: b.mounted()}, Profile: b.Camera.Profile,
 	}
 	names := map[string]string{}
 	plans := plans{d, map[string]map[string]day.OutingPlan{}}
@@ -54,6 +54,7 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 			wanted := calc.WantedLight{
 				ID: s.ID, FPS: s.Look.FPS, Target: s.Look.Target, LowEV100: low.EV100, HighEV100: r.EV100, SpreadStops: max(low.SpreadStops, r.SpreadStops), MaxLayers: s.Choices.MaxLayers,
 			}
+			wanted.Shot = b.wantedShot(&s)
 			plan, isPlanned, err := plans.of(ctx, s)
 			if err != nil {
 				return nil, err
@@ -80,6 +81,16 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 		return nil, err
 	}
 	return &Covered{*answer, names}, nil
+}
+
+// wantedShot returns a shot to be judged whole, with the gear as it is and without glass that
+// is gone.
+func (b *Bench) wantedShot(s *store.Shot) *calc.WantedShot {
+	out := &calc.WantedShot{Look: s.Look, Scene: s.Scene, Choices: s.Choices}
+	out.Scene.WhatIf = nil
+	out.Choices.Mounted = b.inKit(s.Choices.Mounted)
+	out.Choices.Required = b.inKit(s.Choices.Required)
+	return out
 }
 
 // plans are those of shoots, each made when it is first asked for.
@@ -123,8 +134,11 @@ func withLook(looks []calc.CoverageLook, fps, target string) []calc.CoverageLook
 }
 
 // mounted returns the glass that lives on the lens and is in the kit.
-func (b *Bench) mounted() []string {
-	return slices.DeleteFunc(slices.Clone(b.Camera.Mounted), func(id string) bool {
+func (b *Bench) mounted() []string { return b.inKit(b.Camera.Mounted) }
+
+// inKit returns those of the ids that the kit has.
+func (b *Bench) inKit(ids []string) []string {
+	return slices.DeleteFunc(slices.Clone(ids), func(id string) bool {
 		return !slices.ContainsFunc(b.Kit, func(k assemble.KitFilter) bool { return k.ID == id })
 	})
 }

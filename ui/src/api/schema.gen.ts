@@ -2352,6 +2352,8 @@ export interface components {
              * @enum {string}
              */
             priority?: "blur" | "image";
+            /** @description for wanted light whose whole shot is given */
+            profile?: components["schemas"]["CameraProfile"];
             /** @description ids of glass asked for, for its effect */
             required?: string[];
             /** @description two thirds dark and one third bright by default */
@@ -6004,6 +6006,8 @@ export interface components {
              * @description most loose layers there; those of the request by default
              */
             maxLayers?: number;
+            /** @description all of the shot, which is then judged whole in place of the exposure of a look */
+            shot?: components["schemas"]["WantedShot"];
             /**
              * Format: double
              * @description widens the light that is carried for, where the kit serves that
@@ -6015,6 +6019,11 @@ export interface components {
              * @description how often it is met; 1 by default
              */
             weight?: number;
+        };
+        WantedShot: {
+            choices: components["schemas"]["Choices"];
+            look: components["schemas"]["ShotLook"];
+            scene?: components["schemas"]["ShotScene"];
         };
         Water: {
             /**

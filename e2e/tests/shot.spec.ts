@@ -135,6 +135,7 @@ test("the list, the screen of each shot and the plan of the day say the same of 
     await expect(plan.getByTestId("lights")).toHaveText(lights.replaceAll("\n", ""));
     await expect(plan).toContainText(words);
     await expect(plan).toContainText(state);
+    await expect(page.getByTestId("plan-line")).toContainText(state);
     said.push({ lights, glass: words.split(":")[0] ?? "", words, state });
     await page.goBack();
   }

@@ -59,8 +59,8 @@ export function ShotRow({ shot, planned, isAwaited, camera, filters }: ShotRowPr
                   .join(" · ")}
               </Text>
             </Box>
-            <Flex flex="1" minW="0" gap="2" align="center">
-              <Box color={told.state}>
+            <Flex flex="1" minW="0" gap="2" align="flex-start">
+              <Box color={told.state} pt="1">
                 <StateShape state={told.state} />
               </Box>
               <Box minW="0">

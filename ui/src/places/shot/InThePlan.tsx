@@ -1,7 +1,7 @@
 import { Box, Link as ChakraLink, Stack, Text } from "@chakra-ui/react";
 import { Link } from "react-router";
 import { usePlan } from "../../api/plan";
-import { Lights } from "../../lib/Lights";
+import { evWords, Lights } from "../../lib/Lights";
 import { StateMark } from "../../lib/StateMark";
 import type { Shot } from "./draft";
 
@@ -28,5 +28,17 @@ export function InThePlan({ shot }: { shot: Shot }) {
         </ChakraLink>
       </Stack>
     </Box>
+  );
+}
+
+/** The same in a line, for the head of the screen: what goes on by the light that is used. */
+export function PlanLine({ shot }: { shot: Shot }) {
+  const planned = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
+  const light = planned?.plan.lights.find((l) => l.isUsed);
+  if (!planned || !light) return null;
+  return (
+    <Text data-testid="plan-line" w="100%">
+      In the plan, for {evWords(light)}, {light.words}: <b>{planned.glass}</b>, {planned.plan.state}
+    </Text>
   );
 }

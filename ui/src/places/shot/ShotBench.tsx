@@ -18,7 +18,7 @@ import { useLastGood } from "../../lib/useLastGood";
 import { ChoicesForm } from "./ChoicesForm";
 import { type Answer, type Bench, type Draft, goneFrom, requestOf, type Scene, type Shot } from "./draft";
 import { GoneNote } from "./GoneNote";
-import { InThePlan } from "./InThePlan";
+import { InThePlan, PlanLine } from "./InThePlan";
 import { LightForm } from "./LightForm";
 import { LookForm, offeredWords } from "./LookForm";
 import { MotionForm } from "./MotionForm";
@@ -93,6 +93,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
       <Header draft={draft} onName={changes.setName}>
         <SaveNote state={autosave.state} isAnswered={isAnswered && hasName} />
+        <PlanLine shot={shot} />
       </Header>
       <ConflictNote
         state={autosave.state}

@@ -30,7 +30,7 @@ func seen(t *testing.T, fps, target string, lens LensFields, kind motion.Stabili
 	if err != nil {
 		t.Fatal(err)
 	}
-	v, err := ready.Scene.Verdict()
+	v, err := ready.Scene.Best()
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -132,7 +132,7 @@ func TestTheLookIsJudgedAgainstTheWish(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	v, err := ready.Scene.Verdict()
+	v, err := ready.Scene.Best()
 	if err != nil || v.State != glass.Breaks || v.Strains[0].Kind != shot.Look {
 		t.Errorf("a second wanted and 1/25 taken %s: %+v, %v", v.State, v.Strains, err)
 	}
@@ -145,7 +145,7 @@ func TestTheLookIsJudgedAgainstTheWish(t *testing.T) {
 		}
 		set := ready.Question.Setting.EV()
 		ready.Scene.Question.Light = glass.Light{Low: set, High: set}
-		if v, err := ready.Scene.Verdict(); err != nil || v.State != glass.Holds {
+		if v, err := ready.Scene.Best(); err != nil || v.State != glass.Holds {
 			t.Errorf("a still of %s %s: %+v, %v", target, v.State, v.Strains, err)
 		}
 	}

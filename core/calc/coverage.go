@@ -262,18 +262,12 @@ func (r *CoverageRequest) met(w *WantedLight, path string) (glass.Wanted, error)
 	if err != nil {
 		return out, problem.At(path+".shot", err)
 	}
-	taken, err := ready.Scene.Weighed()
+	aim, err := ready.Scene.Aim()
 	if err != nil {
 		return out, problem.At(path+".shot", err)
 	}
-	out.Question = taken.Question
-	out.Judge = func(q glass.Question, o glass.Option) glass.State {
-		v, err := ready.Scene.Judge(q, o)
-		if err != nil {
-			return glass.Breaks // it has no shutter for the wish
-		}
-		return v.State
-	}
+	out.Question = aim.Weigh(light).Question
+	out.Judge = func(q glass.Question, o glass.Option) glass.State { return aim.Judge(q, o).State }
 	return out, nil
 }
 

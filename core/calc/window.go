@@ -201,7 +201,7 @@ func bandsOf(scene *shot.Scene, w *shot.Window) []WindowBand {
 			bands = append(bands, WindowBand{Kind: d.Kind, FromS: band.From, ToS: band.To, Verdict: band.State})
 		}
 	}
-	options := w.Verdict.Options
+	options := w.Options
 	for _, o := range options[:min(shownOptions, len(options))] {
 		for _, band := range scene.Exposes(o.Stack).Bands(w.Span) {
 			bands = append(bands, WindowBand{

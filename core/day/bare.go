@@ -78,5 +78,6 @@ func (o *Prepared) bare(s *OutingShot, path string) (*kit, error) {
 	if len(taken) == 0 || slices.ContainsFunc(scene.Stacks, func(s glass.Stack) bool { return len(s.Filters) == 0 }) {
 		return nil, nil
 	}
-	return newKit(scene, id, unmet), nil
+	k, err := newKit(scene, id, unmet)
+	return k, problem.At(path, err)
 }

@@ -14,48 +14,56 @@ type Battery struct {
 	// from and until are the minutes of its shot that it lasts.
 	from, until int
 	in          map[stop.Stops]*weighing // by how much brighter the light is
+	judged      map[int]*shot.Verdict    // in the light as it is expected, by the index of the stack
 }
 
 // kit is what the batteries of a shot share.
 type kit struct {
-	scene *shot.Scene
+	scene *shot.Scene // in no light of its own
+	aim   *shot.Aim
+	reach glass.Extremes
 	// unmet says what of its requirements nothing meets; "" for all met.
 	unmet string
-	// ids names each of the scene's stacks, and at finds it by that name or by itself.
+	// ids names each of the scene's stacks, and at finds it by that name.
 	ids []string
 	at  map[string]int
-	of  map[*glass.Stack]int
 }
 
-func newKit(scene *shot.Scene, id func([]*glass.Filter) string, unmet string) *kit {
-	k := &kit{scene: scene, unmet: unmet, ids: make([]string, len(scene.Stacks)), at: make(map[string]int, len(scene.Stacks)), of: make(map[*glass.Stack]int, len(scene.Stacks))}
+// newKit makes a scene ready for its batteries. The error is that of the aim.
+func newKit(scene *shot.Scene, id func([]*glass.Filter) string, unmet string) (*kit, error) {
+	aim, err := scene.Aim()
+	if err != nil {
+		return nil, err
+	}
+	k := &kit{scene: scene, aim: aim, reach: glass.ExtremesOf(scene.Stacks), unmet: unmet, ids: make([]string, len(scene.Stacks)), at: make(map[string]int, len(scene.Stacks))}
 	for i := range scene.Stacks {
 		k.ids[i] = id(scene.Stacks[i].Filters)
-		k.at[k.ids[i]], k.of[&scene.Stacks[i]] = i, i
+		k.at[k.ids[i]] = i
 	}
-	return k
+	return k, nil
+}
+
+// nameOf returns the id of one of the scene's stacks.
+func (k *kit) nameOf(s *glass.Stack) string { return k.ids[k.indexOf(s)] }
+
+func (k *kit) indexOf(s *glass.Stack) int {
+	for i := range k.scene.Stacks {
+		if s == &k.scene.Stacks[i] {
+			return i
+		}
+	}
+	panic("day: a stack of another kit")
 }
 
 // weighing is what the glass of a kit makes of a battery in one light.
 type weighing struct {
-	scene   *shot.Scene
-	verdict *shot.Verdict   // on what the school takes
-	options []*glass.Option // by the index of the stack
-	costs   []float64
-	judged  map[int]*shot.Verdict
-}
-
-// sure returns a verdict that cannot fail: the camera has a shutter for the wish, which
-// assembling has seen to, and no light changes that.
-func sure(v *shot.Verdict, err error) *shot.Verdict {
-	if err != nil {
-		panic("day: a scene that was assembled cannot be judged: " + err.Error())
-	}
-	return v
+	*shot.Weighing
+	// costs are by the index of the stack, 0 for what is not offered.
+	costs []float64
 }
 
 func newBattery(k *kit, light glass.Light, from, until int) *Battery {
-	return &Battery{kit: k, light: light, from: from, until: until, in: map[stop.Stops]*weighing{}}
+	return &Battery{kit: k, light: light, from: from, until: until, in: map[stop.Stops]*weighing{}, judged: map[int]*shot.Verdict{}}
 }
 
 // exposes reports whether some glass exposes the shot in a light, at the shutter wished; of
@@ -66,7 +74,7 @@ func (b *Battery) exposes(light glass.Light) bool {
 	}
 	q := b.scene.Question
 	q.Light = light
-	if glass.OutOfReach(&q, b.scene.Stacks) { // which is found sooner
+	if b.reach.Miss(&q) { // which is found sooner
 		return false
 	}
 	best := glass.Best(&q, b.scene.Stacks)
@@ -76,23 +84,15 @@ func (b *Battery) exposes(light glass.Light) bool {
 // now returns the weighing in the light as it is expected.
 func (b *Battery) now() *weighing { return b.brighter(0) }
 
+// brighter returns the weighing in light brighter by off.
 func (b *Battery) brighter(off stop.Stops) *weighing {
 	if w := b.in[off]; w != nil {
 		return w
 	}
-	there := *b.scene
-	there.Question.Light = b.light
-	there.Question.Light.Low, there.Question.Light.High = b.light.Low.Plus(off), b.light.High.Plus(off)
-	w := &weighing{scene: &there, options: make([]*glass.Option, len(b.ids)), costs: make([]float64, len(b.ids)), judged: map[int]*shot.Verdict{}}
-	if off == 0 {
-		w.verdict = sure(there.Verdict())
-	} else { // light that may come is planned for by its costs alone
-		w.verdict = sure(there.Weighed())
-	}
+	light := b.light
+	light.Low, light.High = light.Low.Plus(off), light.High.Plus(off)
+	w := &weighing{b.aim.Weigh(light), make([]float64, len(b.ids))}
 	w.order(b.kit)
-	if off == 0 {
-		w.judged[b.of[w.verdict.Option.Stack]] = w.verdict
-	}
 	b.in[off] = w
 	return w
 }
@@ -104,29 +104,33 @@ const costStep = 1e-6
 // accepted after ISO and one stop of shutter. It never falls along the order in which the
 // shot itself offers them, so that a shot alone gets the same glass from the plan.
 func (w *weighing) order(k *kit) {
-	q := &w.verdict.Question
 	least := 0.0
-	take := func(o *glass.Option) {
-		i := k.of[o.Stack]
-		if w.options[i] != nil {
-			return
+	take := func(i int) {
+		if w.costs[i] == 0 {
+			o := &w.Options[i]
+			least = max(least+costStep, o.Cost+weightExcess*float64(o.Beyond(&w.Question)))
+			w.costs[i] = least
 		}
-		least = max(least+costStep, o.Cost+weightExcess*float64(o.Beyond(q)))
-		w.options[i], w.costs[i] = o, least
 	}
-	take(&w.verdict.Option)
-	for i := range w.verdict.Options {
-		take(&w.verdict.Options[i])
+	take(k.indexOf(w.Taken.Stack))
+	for _, i := range w.Order {
+		take(i)
 	}
 }
 
-// judge judges a stack in the light of the weighing.
-func (w *weighing) judge(i int) *shot.Verdict {
-	if v := w.judged[i]; v != nil {
-		return v
+// expected judges the battery with what its school takes.
+func (b *Battery) expected() *shot.Verdict {
+	w := b.now()
+	return b.judge(w, b.indexOf(w.Taken.Stack))
+}
+
+// judge judges a stack in the light as it is expected.
+func (b *Battery) judge(w *weighing, i int) *shot.Verdict {
+	v := b.judged[i]
+	if v == nil {
+		v = b.aim.Judge(w.Question, w.Options[i])
+		b.judged[i] = v
 	}
-	v := sure(w.scene.Judge(w.verdict.Question, *w.options[i]))
-	w.judged[i] = v
 	return v
 }
 
@@ -134,7 +138,7 @@ func (w *weighing) judge(i int) *shot.Verdict {
 // and for what only stands in where something else is on.
 func (b *Battery) option(w *weighing, stackID string) (i int, ok bool) {
 	i, ok = b.at[stackID]
-	return i, ok && w.options[i] != nil
+	return i, ok && w.costs[i] > 0
 }
 
 // Verdict judges the battery with a stack that it takes; ok is false for others.
@@ -144,7 +148,7 @@ func (b *Battery) Verdict(stackID string) (v *shot.Verdict, ok bool) {
 	if !ok {
 		return nil, false
 	}
-	return w.judge(i), true
+	return b.judge(w, i), true
 }
 
 // State returns the state of the battery with a stack, and what it comes to in words.
@@ -177,24 +181,29 @@ func (b *Battery) Breaks(stack *Stack, off stop.Stops) bool {
 	if !ok {
 		return true
 	}
+	v := b.judge(w, i)
 	if off == 0 {
-		return w.judge(i).State == glass.Breaks
+		return v.State == glass.Breaks
 	}
-	q, shifted := w.options[i].Shifted(&w.verdict.Question, off)
-	return w.verdict.BreaksWith(&q, &shifted)
+	q, shifted := w.Options[i].Shifted(&w.Question, off)
+	return v.BreaksWith(&q, &shifted)
 }
 
 // Setting returns the stops of a stack as it is turned for the battery.
 func (b *Battery) Setting(stack *Stack) stop.Stops {
 	w := b.now()
 	if i, ok := b.option(w, stack.ID); ok {
-		return w.options[i].Stops
+		return w.Options[i].Stops
 	}
-	return stack.near(w.verdict.Question.Need())
+	return stack.near(w.Question.Need())
 }
 
 // Scene returns the scene of the battery in its light.
-func (b *Battery) Scene() *shot.Scene { return b.now().scene }
+func (b *Battery) Scene() *shot.Scene {
+	there := *b.scene
+	there.Question.Light = b.light
+	return &there
+}
 
 // Closest judges the battery with a stack, or where it does not take that with what it
 // would take.
@@ -202,5 +211,5 @@ func (b *Battery) Closest(stackID string) *shot.Verdict {
 	if v, ok := b.Verdict(stackID); ok {
 		return v
 	}
-	return b.now().verdict
+	return b.expected()
 }

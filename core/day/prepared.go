@@ -134,7 +134,7 @@ func (o *Prepared) take(i int) (isKnown bool, err error) {
 		seen := o.lightOf(s, s.From, at, until)
 		b := newBattery(glass, seen.light(), at, until)
 		o.batteries[s.ID] = append(o.batteries[s.ID], b)
-		q := &b.now().verdict.Question
+		q := &b.now().Question
 		o.Day.Shots = append(o.Day.Shots, Shot{
 			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, Camera: s.CameraID, From: from, To: s.From.Add(time.Duration(until) * time.Minute),
 			EVSet: q.Setting.EV(), Points: seen.points, HasNoOrder: seen.hasNoOrder, Offset: q.Offset, Headroom: q.Headroom(), Spread: seen.spread, Band: &q.Band, Judge: b,
@@ -173,7 +173,8 @@ func (o *Prepared) kitFor(s *OutingShot, path string) (*kit, error) {
 			o.addStack(&stack)
 		}
 	}
-	return newKit(ready.Scene, id, unmet), nil
+	k, err := newKit(ready.Scene, id, unmet)
+	return k, problem.At(path, err)
 }
 
 // isoForBare and usualShutter stand for the setting of a shot of which only the light it

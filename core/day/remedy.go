@@ -78,7 +78,7 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 func waysOf(batteries []*Battery) (ways []shot.Remedy, isOut bool) {
 	ways = batteries[0].scene.Remedies()
 	isOut = slices.ContainsFunc(batteries, func(b *Battery) bool {
-		v := b.now().verdict
+		v := b.expected()
 		return v.Option.Beyond(&v.Question) > shot.FarthestShutter
 	})
 	isLook := func(w shot.Remedy) bool { return w.Kind == shot.AnotherLook }
@@ -95,7 +95,7 @@ func waysOf(batteries []*Battery) (ways []shot.Remedy, isOut bool) {
 // helpsExposure reports whether another shutter goes the way that the exposure needs, where
 // that is what breaks.
 func helpsExposure(b *Battery, t stop.Shutter) bool {
-	v := b.now().verdict
+	v := b.expected()
 	if len(v.Strains) == 0 || v.Strains[0].Kind != shot.Exposure || v.Question.Light.IsRange() && v.Option.Verdict == glass.FloatShutter {
 		return true
 	}
@@ -105,9 +105,9 @@ func helpsExposure(b *Battery, t stop.Shutter) bool {
 
 // needed returns the most glass that any battery needs.
 func needed(batteries []*Battery) stop.Stops {
-	most := batteries[0].now().verdict.Question.Need()
+	most := batteries[0].now().Question.Need()
 	for _, b := range batteries[1:] {
-		most = max(most, b.now().verdict.Question.Need())
+		most = max(most, b.now().Question.Need())
 	}
 	return most
 }
@@ -120,20 +120,23 @@ type attempt struct {
 	leaves *shot.Verdict // on the battery that is worst with it
 }
 
-// attemptOn makes a change to every battery and judges it again; nil where it cannot be
-// made, helps none of them, or leaves a demand that misses by most or more.
+// attemptOn makes a change and judges every battery again; nil where it cannot be made,
+// helps none of them, or leaves a demand that misses by most or more.
 func attemptOn(batteries []*Battery, way shot.Remedy, most stop.Stops) *attempt {
+	changed, err := batteries[0].scene.With(way.Change)
+	if err != nil {
+		return nil // the kit has no room for it
+	}
+	aim, err := changed.Aim()
+	if err != nil {
+		return nil // the camera has no shutter for it
+	}
 	a := &attempt{way: way, state: glass.Holds}
 	helps := false
 	for _, b := range batteries {
-		before := b.now()
-		changed, err := before.scene.With(way.Change)
-		if err != nil {
-			return nil // the kit has no room for it
-		}
-		v, err := changed.BestWithin(most)
-		if err != nil || v == nil {
-			return nil // the camera has no shutter for it, or its exposure is out of reach
+		v := aim.BestWithin(b.light, most)
+		if v == nil {
+			return nil // its exposure is out of reach
 		}
 		by := v.Misses(glass.Breaks)
 		if a.state = glass.Worse(a.state, v.State); v.State == glass.Breaks && (a.leaves == nil || by > a.misses) {
@@ -142,7 +145,7 @@ func attemptOn(batteries []*Battery, way shot.Remedy, most stop.Stops) *attempt 
 		if by >= most {
 			return nil
 		}
-		helps = helps || by < before.verdict.Misses(glass.Breaks)
+		helps = helps || by < b.expected().Misses(glass.Breaks)
 	}
 	if !helps {
 		return nil
@@ -180,21 +183,19 @@ func (o *Prepared) otherHour(s *OutingShot) (start time.Time, by string) {
 func (o *Prepared) servedFrom(s *OutingShot, start time.Time) string {
 	for _, b := range o.batteries[s.ID] {
 		// One minute is quick, and most hours fail by their light.
-		middle := (b.from + b.until) / 2
-		if !b.exposes(o.lightOf(s, start, middle, middle).light()) {
+		middle := o.daylight(o.subjectOf(s), start.Add(time.Duration((b.from+b.until)/2)*time.Minute))
+		if !b.exposes(glass.Light{Low: middle.EV, High: middle.EV, Spread: middle.Spread}) {
 			return ""
 		}
 	}
 	first := ""
 	for i, b := range o.batteries[s.ID] {
-		there := *b.scene
-		there.Question.Light = o.lightOf(s, start, b.from, b.until).light()
-		v := sure(there.Best())
+		v := b.aim.Best(o.lightOf(s, start, b.from, b.until).light())
 		if v.State == glass.Breaks {
 			return ""
 		}
 		if i == 0 {
-			first = o.Names[b.ids[b.of[v.Option.Stack]]]
+			first = o.Names[b.nameOf(v.Option.Stack)]
 		}
 	}
 	return first

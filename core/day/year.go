@@ -147,10 +147,12 @@ func (r *YearRequest) judge() (judge func(*YearCell), names stackNames, err erro
 			return nil, names, err
 		}
 	}
+	aim, err := scene.Aim()
+	if err != nil {
+		return nil, names, err
+	}
 	return func(c *YearCell) {
-		there := *scene
-		there.Question.Light = glass.Light{Low: c.EV100, High: c.EV100, Spread: c.SpreadStops}
-		v := sure(there.Best())
+		v := aim.Best(glass.Light{Low: c.EV100, High: c.EV100, Spread: c.SpreadStops})
 		c.NeedStops, c.ErrorStops = v.Question.Need(), v.Option.Error
 		c.Stack, c.State = id(v.Option.Filters), v.State
 		c.IsServed = v.State == glass.Holds

@@ -80,7 +80,18 @@ type Mode struct {
 // join only where no other is on. Within a class the lower cost
 // leads, then fewer layers, then less weight, then the order of the stacks.
 func Choose(q *Question, stacks []Stack) []Option {
-	weighed := make([]Option, len(stacks))
+	weighed, order := Rank(q, stacks)
+	options := make([]Option, len(order))
+	for i, k := range order {
+		options[i] = weighed[k]
+	}
+	return options
+}
+
+// Rank returns the same without moving them: each stack's option, and the indices of those
+// that are offered, best first.
+func Rank(q *Question, stacks []Stack) (weighed []Option, order []int) {
+	weighed = make([]Option, len(stacks))
 	keys := make([]sortKey, len(stacks))
 	var modes []Mode
 	if q.Light.IsRange() {
@@ -102,11 +113,11 @@ func Choose(q *Question, stacks []Stack) []Option {
 	}
 	// Keys are a quarter of an option's size, and sorting is mostly moving.
 	slices.SortFunc(keys, sortKey.compare)
-	options := make([]Option, len(keys))
+	order = make([]int, len(keys))
 	for i, k := range keys {
-		options[i] = weighed[k.order]
+		order[i] = k.order
 	}
-	return options
+	return weighed, order
 }
 
 // Weigh returns the option that a single stack makes.

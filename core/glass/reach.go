@@ -1,23 +1,31 @@
 package glass
 
-// OutOfReach reports whether every stack breaks because the light is too dim for the
-// lightest of them, or too bright for the darkest, which rules out those between. Where it
-// is false, one may still break.
-func OutOfReach(q *Question, stacks []Stack) bool {
-	lightest, darkest := &stacks[0], &stacks[0]
-	least, most := lightest.Reach()
+// Extremes are the lightest and the darkest of stacks: what neither of them exposes, none
+// between them does.
+type Extremes struct{ lightest, darkest *Stack }
+
+// ExtremesOf returns the extremes of stacks, of which there is at least one.
+func ExtremesOf(stacks []Stack) Extremes {
+	e := Extremes{&stacks[0], &stacks[0]}
+	least, most := stacks[0].Reach()
 	for i := range stacks {
 		from, to := stacks[i].Reach()
 		if from < least {
-			lightest, least = &stacks[i], from
+			e.lightest, least = &stacks[i], from
 		}
 		if to > most {
-			darkest, most = &stacks[i], to
+			e.darkest, most = &stacks[i], to
 		}
 	}
-	if o := Weigh(q, lightest); o.State(q) == Breaks && o.Dark(q) > 0 {
+	return e
+}
+
+// Miss reports whether every stack breaks because the light is too dim for the lightest of
+// them, or too bright for the darkest. Where it is false, one may still break.
+func (e Extremes) Miss(q *Question) bool {
+	if o := Weigh(q, e.lightest); o.State(q) == Breaks && o.Dark(q) > 0 {
 		return true
 	}
-	o := Weigh(q, darkest)
+	o := Weigh(q, e.darkest)
 	return o.State(q) == Breaks && o.Error > q.Offset && o.Dark(q) == 0
 }

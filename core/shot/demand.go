@@ -68,15 +68,8 @@ var kinds = []Kind{Look, Stabiliser, Exposure, Lamps, Wobble, Strobing, Smearing
 // demands gathers every demand that the scene makes on its shutter.
 func (s *Scene) demands(target stop.Snapped) []Demand { return s.demandsOf(kinds, target) }
 
-// ownDemands leaves out the exposure, which each stack has its own of: to judge one stack,
-// nobody has to know what all of them could do.
-func (s *Scene) ownDemands(target stop.Snapped) []Demand {
-	if s.School == Free || s.School == StabiliserFirst { // they look for a shutter that exposes
-		return s.demands(target)
-	}
-	return s.demandsOf(withoutExposure, target)
-}
-
+// withoutExposure leaves out the exposure, which each stack has its own of: to judge one
+// stack, nobody has to know what all of them could do.
 var withoutExposure = slices.DeleteFunc(slices.Clone(kinds), func(k Kind) bool { return k == Exposure })
 
 func (s *Scene) demandsOf(kinds []Kind, target stop.Snapped) []Demand {

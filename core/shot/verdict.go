@@ -3,7 +3,6 @@ package shot
 import (
 	"cmp"
 	"fmt"
-	"math"
 	"slices"
 
 	"pinhole/core/fit"
@@ -17,9 +16,8 @@ type Verdict struct {
 	// Question is the scene's at the shutter the school takes. Where the exposure
 	// needs a faster one, the option's differs.
 	Question glass.Question
-	// Option is the best glass there; Options are all, best first.
-	Option  glass.Option
-	Options []glass.Option
+	// Option is the glass there.
+	Option glass.Option
 	// State is the worst of all demands there.
 	State glass.State
 	// Strains are the demands that do not hold there, the worst first.
@@ -39,109 +37,6 @@ type Strain struct {
 	// Spread is how far the light has to be off for the demand to break, where it holds in
 	// the light as it is; else 0.
 	Spread stop.Stops
-}
-
-// Verdict returns what the school takes, without the rest of the window. The
-// error is ErrNoStep.
-func (s *Scene) Verdict() (*Verdict, error) {
-	target, err := s.target()
-	if err != nil {
-		return nil, err
-	}
-	v := s.verdict(&Window{Target: target, Span: s.span(target.Offered), Demands: s.ownDemands(target)}, true)
-	return &v, nil
-}
-
-// Best returns the same verdict without the other options.
-func (s *Scene) Best() (*Verdict, error) { return s.BestWithin(stop.Stops(math.Inf(1))) }
-
-// BestWithin returns the same as Best, nil where the exposure by itself misses by most or
-// more, which is soon found.
-func (s *Scene) BestWithin(most stop.Stops) (*Verdict, error) {
-	w, err := s.seeking()
-	if err != nil {
-		return nil, err
-	}
-	v := s.take(w, false)
-	if o, q := &v.Option, &v.Question; o.State(q) == glass.Breaks && o.Misses(q) >= most {
-		return nil, nil
-	}
-	if w.Demands == nil {
-		w.Demands = s.ownDemands(w.Target)
-	}
-	s.judge(w, &v)
-	return &v, nil
-}
-
-// Weighed returns the options at the shutter that the school takes, with nothing judged.
-func (s *Scene) Weighed() (*Verdict, error) {
-	w, err := s.seeking()
-	if err != nil {
-		return nil, err
-	}
-	v := s.take(w, true)
-	return &v, nil
-}
-
-// seeking returns as much of the window as the school needs to take its shutter. The error
-// is ErrNoStep.
-func (s *Scene) seeking() (*Window, error) {
-	target, err := s.target()
-	if err != nil {
-		return nil, err
-	}
-	w := &Window{Target: target, Span: s.span(target.Offered)}
-	if s.School == Free || s.School == StabiliserFirst {
-		w.Demands = s.ownDemands(target)
-	}
-	return w, nil
-}
-
-// verdict takes the school's shutter and the best glass for it, and judges them.
-func (s *Scene) verdict(w *Window, withOptions bool) Verdict {
-	v := s.take(w, withOptions)
-	s.judge(w, &v)
-	return v
-}
-
-// take takes the school's shutter and the best glass for it.
-func (s *Scene) take(w *Window, withOptions bool) Verdict {
-	v := Verdict{Question: s.Question}
-	v.Question.Wished = w.Target.Ideal
-	if s.School == ByAutomatic && s.Automatic != nil {
-		stack, set := s.Automatic.Nearest(s.Question.Light.High, w.Target.Offered, s.Stacks)
-		v.Question.Setting.Shutter = set.Shutter
-		v.Option = glass.Weigh(&v.Question, stack)
-	} else {
-		v.Question.Setting.Shutter = s.chosen(w)
-	}
-	if withOptions {
-		v.Options = glass.Choose(&v.Question, s.Stacks)
-	}
-	switch {
-	case v.Option.Stack != nil:
-	case withOptions:
-		v.Option = v.Options[0]
-	default:
-		v.Option = glass.Best(&v.Question, s.Stacks)
-	}
-	return v
-}
-
-// Judge is the one judge: it says what every demand of the shot makes of an option, which
-// was weighed for a question of this scene, in the light of that question. The error is
-// ErrNoStep.
-func (s *Scene) Judge(q glass.Question, o glass.Option) (*Verdict, error) {
-	there := *s
-	there.Question = q
-	target, err := there.target()
-	if err != nil {
-		return nil, err
-	}
-	q.Wished = target.Ideal
-	v := Verdict{Question: q, Option: o}
-	there.judge(&Window{Target: target, Demands: there.ownDemands(target)}, &v)
-	return &v, nil
 }
 
 // BreaksWith reports whether the shot breaks with another option, weighed for q, of the same
@@ -181,15 +76,9 @@ func (s *Scene) judge(w *Window, v *Verdict) {
 // strains returns the worst state of all demands at an option, and those that do not hold
 // there, the worst first.
 func (s *Scene) strains(w *Window, q *glass.Question, o *glass.Option) (glass.State, []Strain) {
-	worst := glass.Holds
-	var strains []Strain
-	add := func(kind Kind, state glass.State, by stop.Stops) {
-		if worst = glass.Worse(worst, state); state != glass.Holds {
-			strains = append(strains, Strain{Kind: kind, State: state, Stops: by})
-		}
-	}
+	f := found{worst: glass.Holds}
 	taken := o.Shutters()
-	add(Exposure, o.State(q), o.Misses(q)) // of the glass taken, not of any there is
+	f.add(Exposure, o.State(q), o.Misses(q)) // of the glass taken, not of any there is
 	for _, d := range w.Demands {
 		at := taken
 		switch d.Kind {
@@ -200,14 +89,29 @@ func (s *Scene) strains(w *Window, q *glass.Question, o *glass.Option) (glass.St
 		case Stabiliser:
 			d = d.noisy(o.Lift(q))
 		}
-		add(d.Kind, d.Throughout(at), d.missed(at))
+		if state := d.Throughout(at); state != glass.Holds {
+			f.add(d.Kind, state, d.missed(at))
+		}
 	}
-	s.pan(add)
-	s.fit(o, add)
-	slices.SortStableFunc(strains, func(a, b Strain) int {
+	s.pan(&f)
+	s.fit(o, &f)
+	slices.SortStableFunc(f.strains, func(a, b Strain) int {
 		return cmp.Or(-a.State.Compare(b.State), cmp.Compare(b.Stops, a.Stops))
 	})
-	return worst, strains
+	return f.worst, f.strains
+}
+
+// found gathers the demands that do not hold.
+type found struct {
+	worst   glass.State
+	strains []Strain
+}
+
+func (f *found) add(kind Kind, state glass.State, by stop.Stops) {
+	if state != glass.Holds {
+		f.worst = glass.Worse(f.worst, state)
+		f.strains = append(f.strains, Strain{Kind: kind, State: state, Stops: by})
+	}
 }
 
 // missed returns by how many stops a shutter, or the worse end of one that floats, misses
@@ -239,26 +143,26 @@ func (d Demand) noisy(lift stop.Stops) Demand {
 
 // pan asks a camera that pans to turn slowly enough to be read. It strains and does not
 // break: the rule is one of thumb, and what cannot be read at all smears or strobes.
-func (s *Scene) pan(add func(Kind, glass.State, stop.Stops)) {
+func (s *Scene) pan(f *found) {
 	if p := s.Passing; p != nil && s.Question.Rate > 0 && s.Carried.Pans() {
 		most := motion.ReadablePan(p.Lens, s.Delivery.Shown(s.Question.Rate))
 		if turn := p.Turn.Abs(); !stop.AtMost(float64(turn), float64(most)) {
-			add(Pan, glass.Tight, stop.FromFactor(float64(turn/most)))
+			f.add(Pan, glass.Tight, stop.FromFactor(float64(turn/most)))
 		}
 	}
 }
 
 // fit asks that the glass that is on is sound on its rig: of a stack, what sits on the
 // rig. Glass of which nothing is known is said to be unknown elsewhere, and not judged.
-func (s *Scene) fit(o *glass.Option, add func(Kind, glass.State, stop.Stops)) {
+func (s *Scene) fit(o *glass.Option, f *found) {
 	if len(o.Filters) == 0 {
 		return
 	}
 	switch s.Standings[o.Filters[0].ID] {
 	case fit.DoesNotGo:
-		add(Fit, glass.Breaks, 0)
+		f.add(Fit, glass.Breaks, 0)
 	case fit.GoesTight, fit.GoesLoose:
-		add(Fit, glass.Tight, 0)
+		f.add(Fit, glass.Tight, 0)
 	}
 }
 

@@ -22,6 +22,8 @@ type Window struct {
 	Trades    []Trade
 	Marks     []Mark
 	Verdict   Verdict
+	// Options are all glass at the shutter of the verdict, best first.
+	Options []glass.Option
 }
 
 // Mark is a single time on the scale.
@@ -72,7 +74,12 @@ func (s *Scene) Window() (*Window, error) {
 		together = both("", together, d)
 	}
 	w.Overlap = together.Bands(w.Span)
-	w.Verdict = s.verdict(w, true)
+	w.Verdict.Question, w.Verdict.Option = s.question(w, s.Question.Light)
+	w.Options = glass.Choose(&w.Verdict.Question, s.Stacks)
+	if w.Verdict.Option.Stack == nil {
+		w.Verdict.Option = w.Options[0]
+	}
+	s.judge(w, &w.Verdict)
 	w.Marks = s.marks(w)
 	return w, nil
 }

@@ -105,16 +105,15 @@ const costStep = 1e-6
 // shot itself offers them, so that a shot alone gets the same glass from the plan.
 func (w *weighing) order(k *kit) {
 	least := 0.0
-	take := func(i int) {
+	take := func(i int, cost float64, left stop.Stops) {
 		if w.costs[i] == 0 {
-			o := &w.Options[i]
-			least = max(least+costStep, o.Cost+weightExcess*float64(o.Beyond(&w.Question)))
+			least = max(least+costStep, cost+weightExcess*float64(w.Question.Beyond(left)))
 			w.costs[i] = least
 		}
 	}
-	take(k.indexOf(w.Taken.Stack))
-	for _, i := range w.Order {
-		take(i)
+	take(k.indexOf(w.Taken.Stack), w.Taken.Cost, w.Taken.Error)
+	for _, r := range w.Order {
+		take(r.Index, r.Cost, r.Error)
 	}
 }
 
@@ -128,7 +127,7 @@ func (b *Battery) expected() *shot.Verdict {
 func (b *Battery) judge(w *weighing, i int) *shot.Verdict {
 	v := b.judged[i]
 	if v == nil {
-		v = b.aim.Judge(w.Question, w.Options[i])
+		v = b.aim.Judge(w.Question, glass.Weigh(&w.Question, &b.scene.Stacks[i]))
 		b.judged[i] = v
 	}
 	return v
@@ -185,7 +184,7 @@ func (b *Battery) Breaks(stack *Stack, off stop.Stops) bool {
 	if off == 0 {
 		return v.State == glass.Breaks
 	}
-	q, shifted := w.Options[i].Shifted(&w.Question, off)
+	q, shifted := v.Option.Shifted(&w.Question, off)
 	return v.BreaksWith(&q, &shifted)
 }
 
@@ -193,7 +192,7 @@ func (b *Battery) Breaks(stack *Stack, off stop.Stops) bool {
 func (b *Battery) Setting(stack *Stack) stop.Stops {
 	w := b.now()
 	if i, ok := b.option(w, stack.ID); ok {
-		return w.Options[i].Stops
+		return b.judge(w, i).Option.Stops
 	}
 	return stack.near(w.Question.Need())
 }

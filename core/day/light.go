@@ -103,7 +103,7 @@ type minutes struct {
 
 func (o *Prepared) minutesOf(of subject) *minutes {
 	if o.known[of] == nil {
-		o.known[of] = &minutes{o.outdoors(of), map[int64]light.Point{}}
+		o.known[of] = &minutes{o.outdoors(of), make(map[int64]light.Point, 12*60)}
 	}
 	return o.known[of]
 }

@@ -79,7 +79,7 @@ func waysOf(batteries []*Battery) (ways []shot.Remedy, isOut bool) {
 	ways = batteries[0].scene.Remedies()
 	isOut = slices.ContainsFunc(batteries, func(b *Battery) bool {
 		v := b.expected()
-		return v.Option.Beyond(&v.Question) > shot.FarthestShutter
+		return v.Question.Beyond(v.Option.Error) > shot.FarthestShutter
 	})
 	isLook := func(w shot.Remedy) bool { return w.Kind == shot.AnotherLook }
 	if from := slices.IndexFunc(ways, isLook); isOut && from >= 0 {

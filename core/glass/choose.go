@@ -80,44 +80,78 @@ type Mode struct {
 // join only where no other is on. Within a class the lower cost
 // leads, then fewer layers, then less weight, then the order of the stacks.
 func Choose(q *Question, stacks []Stack) []Option {
-	weighed, order := Rank(q, stacks)
+	order := Rank(q, stacks)
 	options := make([]Option, len(order))
-	for i, k := range order {
-		options[i] = weighed[k]
-	}
-	return options
-}
-
-// Rank returns the same without moving them: each stack's option, and the indices of those
-// that are offered, best first.
-func Rank(q *Question, stacks []Stack) (weighed []Option, order []int) {
-	weighed = make([]Option, len(stacks))
-	keys := make([]sortKey, len(stacks))
 	var modes []Mode
 	if q.Light.IsRange() {
-		modes = make([]Mode, len(stacks))
+		modes = make([]Mode, len(order))
 	}
 	c := newChooser(q)
-	isServed := false // by a stack that is no stand-in
-	for i := range stacks {
+	for i, r := range order {
 		var mode *Mode
 		if modes != nil {
 			mode = &modes[i]
 		}
-		c.weigh(&weighed[i], &stacks[i], mode)
-		keys[i] = keyOf(&weighed[i], i)
-		isServed = isServed || !stacks[i].standsIn && weighed[i].isOn()
+		c.weigh(&options[i], &stacks[r.Index], mode)
+	}
+	return options
+}
+
+// Rank returns the options that Choose does, in the same order, with nothing worked out of
+// them but what they are ordered by.
+func Rank(q *Question, stacks []Stack) []Ranked {
+	order := make([]Ranked, len(stacks))
+	c := newChooser(q)
+	isServed := false // by a stack that is no stand-in
+	for i := range stacks {
+		var g grade
+		c.grade(&g, &stacks[i])
+		order[i] = rankedOf(&g, &stacks[i], i)
+		isServed = isServed || !stacks[i].standsIn && g.verdict.isOn()
 	}
 	if isServed {
-		keys = slices.DeleteFunc(keys, func(k sortKey) bool { return stacks[k.order].standsIn })
+		order = slices.DeleteFunc(order, func(r Ranked) bool { return stacks[r.Index].standsIn })
 	}
-	// Keys are a quarter of an option's size, and sorting is mostly moving.
-	slices.SortFunc(keys, sortKey.compare)
-	order = make([]int, len(keys))
-	for i, k := range keys {
-		order[i] = k.order
+	slices.SortFunc(order, Ranked.compare)
+	return order
+}
+
+// Best returns the first of what Choose returns, without ordering the rest.
+func Best(q *Question, stacks []Stack) Option {
+	c := newChooser(q)
+	var first lead
+	isServed := false // by a stack that is no stand-in
+	for _, standsIn := range []bool{false, true} {
+		for i := range stacks {
+			if s := &stacks[i]; s.standsIn == standsIn {
+				var g grade
+				c.grade(&g, s)
+				first.take(&g, s, i)
+				isServed = isServed || g.verdict.isOn()
+			}
+		}
+		if isServed {
+			break
+		}
 	}
-	return weighed, order
+	return Weigh(q, &stacks[first.Index])
+}
+
+// lead is the best so far.
+type lead struct {
+	Ranked
+	isFound bool
+}
+
+func (l *lead) take(g *grade, s *Stack, index int) {
+	switch { // most are behind by more than what ties are settled by
+	case !l.isFound:
+	case g.class > l.class || g.class == l.class && g.cost > l.Cost+costStep:
+		return
+	}
+	if r := rankedOf(g, s, index); !l.isFound || r.compare(l.Ranked) < 0 {
+		l.Ranked, l.isFound = r, true
+	}
 }
 
 // Weigh returns the option that a single stack makes.
@@ -127,7 +161,8 @@ func Weigh(q *Question, s *Stack) Option {
 	if q.Light.IsRange() {
 		mode = new(Mode)
 	}
-	newChooser(q).weigh(&o, s, mode)
+	c := newChooser(q)
+	c.weigh(&o, s, mode)
 	return o
 }
 
@@ -142,8 +177,8 @@ type chooser struct {
 	wISO, wShutter float64
 }
 
-func newChooser(q *Question) *chooser {
-	c := &chooser{q: q, gap: q.Light.High.Above(q.Setting.EV()), span: q.Light.High.Above(q.Light.Low), headroom: q.Headroom()}
+func newChooser(q *Question) chooser {
+	c := chooser{q: q, gap: q.Light.High.Above(q.Setting.EV()), span: q.Light.High.Above(q.Light.Low), headroom: q.Headroom()}
 	c.wISO, c.wShutter = q.Priority.weights()
 	// In a range a variable filter centres the range in the band, as far as the
 	// bright end allows.
@@ -151,55 +186,114 @@ func newChooser(q *Question) *chooser {
 	return c
 }
 
-func (c *chooser) weigh(o *Option, s *Stack, mode *Mode) {
-	o.Stack = s
-	turned := s.turnedTo(c.want)
-	mounted := s.mounted
-	if s.Turned != nil {
-		o.Setting = turned
-		if s.turnedMounted {
-			mounted += turned
-		}
-	}
-	o.Stops = s.fixed + turned
-	o.Error = c.gap - o.Stops
-	o.Lost = o.Error + o.Stops - mounted
-	o.ISO, o.Shutter = c.q.Setting.ISO, c.q.Setting.Shutter
-	if mode == nil {
-		c.judge(o)
-	} else {
-		o.Mode = mode
-		c.judgeRange(o)
-	}
-	o.Cost += s.cost()
+// grade is what a stack is ordered by.
+type grade struct {
+	verdict       Verdict
+	class         int32
+	turned, stops stop.Stops
+	err           stop.Stops
+	cost          float64
 }
 
-// isOn reports whether the light is accepted as it is, with nothing giving way.
-func (o *Option) isOn() bool { return o.Verdict == On || o.Verdict == Lock }
+// grade says what the camera has to do behind a stack, and what that costs.
+func (c *chooser) grade(g *grade, s *Stack) {
+	g.turned = s.turnedTo(c.want)
+	g.stops = s.fixed + g.turned
+	g.err = c.gap - g.stops
+	if c.q.Light.IsRange() {
+		c.gradeRange(g)
+	} else {
+		c.gradeOne(g, s)
+	}
+	g.cost += s.cost
+}
 
-// judge answers one light.
-func (c *chooser) judge(o *Option) {
-	b, e := c.q.Offset, o.Error
+// gradeOne grades for one light.
+func (c *chooser) gradeOne(g *grade, s *Stack) {
+	b, e := c.q.Offset, g.err
 	off, weight := (e - b).Abs(), weightKept
 	switch {
 	case stop.AtMost(b-c.q.Band.Dark, e) && stop.AtMost(e, b+c.q.Band.Bright):
-		o.Verdict, o.Left = On, e
-		if o.Extra > 1 {
-			o.rank = 1
+		g.verdict = On
+		if s.Extra > 1 {
+			g.class = 1
 		}
 	case e > b:
-		o.Verdict, o.rank, weight = FasterShutter, 1, c.wShutter
+		g.verdict, g.class, weight = FasterShutter, 1, c.wShutter
+	case stop.AtMost(b-e, c.headroom+c.q.Band.Dark):
+		g.verdict, g.class, weight = RaiseISO, 1, c.wISO
+	default:
+		g.verdict, g.class = Dark, 2
+	}
+	g.cost = float64(off) * weight
+}
+
+// gradeRange grades for a range of light.
+func (c *chooser) gradeRange(g *grade) {
+	b, e, h := c.q.Offset, g.err, c.headroom
+	f := e - c.span
+	over, under := c.outside(e)
+	isBrightEnough := stop.AtMost(e, b+c.q.Band.Bright)
+	switch {
+	case isBrightEnough && stop.AtMost(b-c.q.Band.Dark, f):
+		g.verdict, g.cost = Lock, math.Abs(float64((e+f)/2-b))
+	case isBrightEnough && stop.AtMost(b-c.q.Band.Dark-f, h):
+		g.verdict, g.class, g.cost = FloatISO, 1, c.wISO*float64(under)
+	default:
+		g.verdict, g.class = FloatShutter, 1
+		g.cost = c.wShutter*float64(over+max(0, under-h)) + c.wISO*float64(min(h, under))
+	}
+}
+
+// outside returns by how much the wanted offset is exceeded at the highest light and missed
+// at the lowest, of a range with error e at the highest.
+func (c *chooser) outside(e stop.Stops) (over, under stop.Stops) {
+	f := e - c.span
+	return max(0, e-c.q.Offset), max(0, c.q.Offset-f)
+}
+
+// weigh works out an option; mode is where a range of light puts how it is ridden, nil for
+// one light.
+func (c *chooser) weigh(o *Option, s *Stack, mode *Mode) {
+	var g grade
+	c.grade(&g, s)
+	o.Stack, o.Verdict, o.Cost = s, g.verdict, g.cost
+	mounted := s.mounted
+	if s.Turned != nil {
+		o.Setting = g.turned
+		if s.turnedMounted {
+			mounted += g.turned
+		}
+	}
+	o.Stops, o.Error = g.stops, g.err
+	o.Lost = o.Error + o.Stops - mounted
+	o.ISO, o.Shutter = c.q.Setting.ISO, c.q.Setting.Shutter
+	if mode == nil {
+		c.ride(o)
+	} else {
+		o.Mode = mode
+		c.rideRange(o)
+	}
+}
+
+// isOn reports whether the light is accepted as it is, with nothing giving way.
+func (v Verdict) isOn() bool { return v == On || v == Lock }
+
+// ride fills in what the camera does in one light.
+func (c *chooser) ride(o *Option) {
+	b, e := c.q.Offset, o.Error
+	switch o.Verdict {
+	case On:
+		o.Left = e
+	case FasterShutter:
 		o.Shutter, o.Left = c.faster(e - b)
 		o.Left += b
-	case stop.AtMost(b-e, c.headroom+c.q.Band.Dark):
+	case RaiseISO:
 		lift := min(b-e, c.headroom)
-		o.Verdict, o.Left, o.rank, weight = RaiseISO, e+lift, 1, c.wISO
-		o.ISO = o.ISO.Raised(lift)
+		o.Left, o.ISO = e+lift, o.ISO.Raised(lift)
 	default:
-		o.Verdict, o.Left, o.rank = Dark, e+c.headroom, 2
-		o.ISO = c.q.Ceiling
+		o.Left, o.ISO = e+c.headroom, c.q.Ceiling
 	}
-	o.Cost = float64(off) * weight
 }
 
 // faster returns the target made shorter by the stops there are too many, as far as
@@ -212,35 +306,25 @@ func (c *chooser) faster(over stop.Stops) (t stop.Shutter, beyond stop.Stops) {
 	return t, 0
 }
 
-// judgeRange answers a range of light: e is the error at the highest light, f at
-// the lowest.
-func (c *chooser) judgeRange(o *Option) {
+// rideRange fills in what the camera does over a range of light.
+func (c *chooser) rideRange(o *Option) {
 	b, e, h := c.q.Offset, o.Error, c.headroom
-	f := e - c.span
-	over := max(0, e-b)  // too bright at the highest light
-	under := max(0, b-f) // too dark at the lowest
+	over, under := c.outside(e)
 	bare, beyond := c.q.Setting, stop.Stops(0)
 	m := o.Mode
-	*m = Mode{ISOLow: bare.ISO, ISOHigh: bare.ISO, Fastest: bare.Shutter, Slowest: bare.Shutter}
-	isBrightEnough := stop.AtMost(e, b+c.q.Band.Bright)
-	switch {
-	case isBrightEnough && stop.AtMost(b-c.q.Band.Dark, f):
-		m.Kind, m.Short = Lock, under
-		o.Cost = math.Abs(float64((e+f)/2 - b))
-	case isBrightEnough && stop.AtMost(b-c.q.Band.Dark-f, h):
-		m.Kind, m.Short = FloatISO, max(0, under-h)
-		o.Cost = c.wISO * float64(under)
-		o.rank = 1
+	*m = Mode{Kind: o.Verdict, ISOLow: bare.ISO, ISOHigh: bare.ISO, Fastest: bare.Shutter, Slowest: bare.Shutter}
+	switch m.Kind {
+	case Lock:
+		m.Short = under
+	case FloatISO:
+		m.Short = max(0, under-h)
 	default:
-		m.Kind = FloatShutter
 		m.Fastest, beyond = c.faster(over)
 		m.Slowest = bare.Shutter.Times(max(0, under-h))
 		if c.q.Rate > 0 {
 			m.Slowest = min(c.q.Rate.Frame(), m.Slowest)
 		}
 		m.Short = max(0, under-h-m.Slowest.Over(bare.Shutter))
-		o.Cost = c.wShutter*float64(over+max(0, under-h)) + c.wISO*float64(min(h, under))
-		o.rank = 1
 	}
 	o.Left = e
 	if m.Kind != Lock {
@@ -252,7 +336,7 @@ func (c *chooser) judgeRange(o *Option) {
 	if m.Kind == FloatShutter {
 		o.Left -= over - beyond
 	}
-	o.Verdict, o.ISO, o.Shutter = m.Kind, m.ISOLow, m.Fastest
+	o.ISO, o.Shutter = m.ISOLow, m.Fastest
 }
 
 // Shutters returns the times the camera is set to: one, or those between which the
@@ -268,25 +352,30 @@ func (o *Option) Shutters() stop.Span {
 // to it, because comparing with a margin would not order them.
 const costStep = stop.Tolerance
 
-type sortKey struct {
-	cost         float64 // in whole costSteps
-	weightG      float64
-	rank, layers int32
-	order        int
+// Ranked is a stack in the order of its options.
+type Ranked struct {
+	Index int // of the stack
+	// Cost and Error are those of its option.
+	Cost  float64
+	Error stop.Stops
+
+	steps         float64 // the cost in whole costSteps
+	weightG       float64
+	class, layers int32
 }
 
-func keyOf(o *Option, order int) sortKey {
-	return sortKey{cost: math.Round(o.Cost / costStep), weightG: o.weightG, rank: int32(o.rank), layers: int32(len(o.Filters)), order: order}
+func rankedOf(g *grade, s *Stack, index int) Ranked {
+	return Ranked{Index: index, Cost: g.cost, Error: g.err, steps: math.Round(g.cost / costStep), weightG: s.weightG, class: g.class, layers: int32(len(s.Filters))}
 }
 
-func (k sortKey) compare(other sortKey) int {
-	if k.rank != other.rank {
-		return cmp.Compare(k.rank, other.rank)
+func (r Ranked) compare(other Ranked) int {
+	if r.class != other.class {
+		return cmp.Compare(r.class, other.class)
 	}
-	if k.cost != other.cost {
-		return cmp.Compare(k.cost, other.cost)
+	if r.steps != other.steps {
+		return cmp.Compare(r.steps, other.steps)
 	}
-	return cmp.Or(cmp.Compare(k.layers, other.layers), cmp.Compare(k.weightG, other.weightG), cmp.Compare(k.order, other.order))
+	return cmp.Or(cmp.Compare(r.layers, other.layers), cmp.Compare(r.weightG, other.weightG), cmp.Compare(r.Index, other.Index))
 }
 
 // Restores returns the shutter at base ISO that exposes as metered when the loose glass
@@ -340,11 +429,12 @@ func (o *Option) Misses(q *Question) stop.Stops {
 	return max(by, q.Offset-q.Band.Dark-o.Left, 0)
 }
 
-// Beyond returns what stays beyond the accepted after ISO and one stop of shutter.
-func (o *Option) Beyond(q *Question) stop.Stops {
+// Beyond returns what stays beyond the accepted after ISO and one stop of shutter, behind
+// glass that leaves an error at the highest light.
+func (q *Question) Beyond(left stop.Stops) stop.Stops {
 	_, most := q.Dark()
-	atLow := o.Error - q.Light.High.Above(q.Light.Low)
-	return max(0, o.Error-q.Offset-q.Band.Bright-MostGiven, q.Offset-atLow-most-MostGiven)
+	atLow := left - q.Light.High.Above(q.Light.Low)
+	return max(0, left-q.Offset-q.Band.Bright-MostGiven, q.Offset-atLow-most-MostGiven)
 }
 
 // Dark returns by how much the picture stays darker than is accepted at the lowest light,

@@ -129,49 +129,6 @@ func (v *Inventory) Closer(open []Question) (closes stop.Stops, closed int, err 
 	return closes, closed, nil
 }
 
-// Best returns the first of what Choose returns, without ordering the rest.
-func Best(q *Question, stacks []Stack) Option {
-	c := newChooser(q)
-	var other Option
-	var leader, plain lead // of all stacks, and of those that do not stand in
-	isServed := false
-	var modes []Mode
-	if q.Light.IsRange() {
-		modes = make([]Mode, len(stacks))
-	}
-	for i := range stacks {
-		other = Option{}
-		var mode *Mode
-		if modes != nil {
-			mode = &modes[i]
-		}
-		c.weigh(&other, &stacks[i], mode)
-		key := keyOf(&other, i)
-		leader.take(&other, key)
-		if !stacks[i].standsIn {
-			plain.take(&other, key)
-			isServed = isServed || other.isOn()
-		}
-	}
-	if isServed {
-		return plain.option
-	}
-	return leader.option
-}
-
-// lead is the best option so far.
-type lead struct {
-	option  Option
-	key     sortKey
-	isFound bool
-}
-
-func (l *lead) take(o *Option, key sortKey) {
-	if !l.isFound || key.compare(l.key) < 0 {
-		l.option, l.key, l.isFound = *o, key, true
-	}
-}
-
 // A coverage table shows the light from that of a lantern to sun on snow, in half stops.
 const (
 	TableLow     = stop.EV(2)

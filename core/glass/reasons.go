@@ -67,7 +67,7 @@ func (o *Option) Lift(q *Question) stop.Stops {
 // bright beyond what is accepted, or the shutter would give more.
 func (o *Option) State(q *Question) State {
 	switch {
-	case o.isOn():
+	case o.Verdict.isOn():
 		return Holds
 	case o.Verdict == Dark,
 		!stop.AtMost(o.given(q), MostGiven),

@@ -55,6 +55,7 @@ type Stack struct {
 	corner, cast   stop.Stops
 	variance       float64 // of fixed, in stops²
 	weightG        float64
+	cost           float64 // ownCost, which every light asks for
 	turnedMounted  bool
 	// standsIn is true where something in it is there for want of grey glass.
 	standsIn bool
@@ -78,9 +79,9 @@ func (s *Stack) Spread() stop.Stops { return stop.Stops(math.Sqrt(s.variance)) }
 // standInCost is what a stack costs that stands in for grey glass.
 const standInCost = 0.5
 
-// cost is the part of a stack's cost that the light has no say in:
+// ownCost is the part of a stack's cost that the light has no say in:
 // 0.4·(layers − 1) + 0.3·corner + 0.2·|cast|, and 0.5 where it stands in.
-func (s *Stack) cost() float64 {
+func (s *Stack) ownCost() float64 {
 	layers := max(len(s.Filters)-1, 0)
 	cost := 0.4*float64(layers) + 0.3*float64(s.corner) + 0.2*math.Abs(float64(s.cast))
 	if s.standsIn {
@@ -258,6 +259,7 @@ func (b *builder) keep() {
 		s.add(f, false)
 		s.standsIn = s.standsIn || slices.Contains(b.fallback, f.Kind) && !slices.Contains(b.required, f)
 	}
+	s.cost = s.ownCost()
 	b.stacks = append(b.stacks, s)
 }
 

@@ -46,10 +46,7 @@ func (a *Aim) under(light glass.Light) (*Scene, *Window) {
 // nothing judged.
 type Weighing struct {
 	Question glass.Question
-	// Options are by the index of the stack; Order has the indices of those that are
-	// offered, best first.
-	Options []glass.Option
-	Order   []int
+	Order    []glass.Ranked // what is offered, best first
 	// Taken is what the school takes: the best, or what brings the camera's own
 	// automatic nearest.
 	Taken glass.Option
@@ -60,9 +57,9 @@ func (a *Aim) Weigh(light glass.Light) *Weighing {
 	w := &Weighing{}
 	s, window := a.under(light)
 	w.Question, w.Taken = s.question(window, light)
-	w.Options, w.Order = glass.Rank(&w.Question, s.Stacks)
+	w.Order = glass.Rank(&w.Question, s.Stacks)
 	if w.Taken.Stack == nil {
-		w.Taken = w.Options[w.Order[0]]
+		w.Taken = glass.Weigh(&w.Question, &s.Stacks[w.Order[0].Index])
 	}
 	return w
 }

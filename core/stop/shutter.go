@@ -118,11 +118,11 @@ func Snap(ideal Shutter, steps []Shutter, fps FrameRate) (s Snapped, ok bool) {
 
 // nearest returns the step nearest to t in stops; steps is not empty.
 func nearest(t Shutter, steps []Shutter) Shutter {
-	best := steps[0]
+	best, least := steps[0], t.Over(steps[0]).Abs()
 	for _, s := range steps[1:] {
-		d := t.Over(s).Abs() - t.Over(best).Abs()
-		if d < -Tolerance || d <= Tolerance && s < best {
-			best = s
+		away := t.Over(s).Abs()
+		if d := away - least; d < -Tolerance || d <= Tolerance && s < best {
+			best, least = s, away
 		}
 	}
 	return best

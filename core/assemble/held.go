@@ -10,8 +10,7 @@ type Held struct {
 	Kit      []KitFilter    `json:"kit" maxItems:"200"`
 }
 
-// Shot returns the shot that is asked of the camera: its look, what moves and shines in
-// it, and the choices it is made by. Its light is given elsewhere.
-func (h *Held) Shot(look ShotLook, scene ShotScene, choices Choices) *ShotRequest {
-	return &ShotRequest{Camera: h.Optics, Kit: h.Kit, Profile: h.Profile, Rates: h.Rates, Look: look, Scene: scene, Choices: choices}
+// Shot returns the shot that is asked of the camera. Its light is given elsewhere.
+func (h *Held) Shot(asked Asked) *ShotRequest {
+	return &ShotRequest{Camera: h.Optics, Kit: h.Kit, Profile: h.Profile, Rates: h.Rates, Look: asked.Look, Scene: asked.Scene, Choices: asked.Choices}
 }

@@ -23,6 +23,15 @@ type ShotRequest struct {
 	Placed  *[]string      `json:"placed,omitempty" maxItems:"4" doc:"ids of the glass put on by hand; left out, the best option is taken"`
 }
 
+// Asked is what is asked of a shot beside its light: its look, what moves and shines in it,
+// and the choices it is made by. Whoever stores a shot, plans it or sets a camera to it
+// holds one.
+type Asked struct {
+	Look    ShotLook  `json:"look"`
+	Scene   ShotScene `json:"scene,omitzero"`
+	Choices Choices   `json:"choices"`
+}
+
 // ShotLook is the frame rate and the shutter wanted.
 type ShotLook struct {
 	FPS    string `json:"fps" maxLength:"12" doc:"25, 29.97, 50fps; still"`

@@ -32,22 +32,15 @@ type CoverageLook struct {
 
 // WantedLight is light met with a look.
 type WantedLight struct {
-	ID          string      `json:"id" minLength:"1" maxLength:"100"`
-	FPS         string      `json:"fps" maxLength:"12"`
-	Target      string      `json:"target" maxLength:"20"`
-	LowEV100    stop.EV     `json:"lowEv100" minimum:"-20" maximum:"40"`
-	HighEV100   stop.EV     `json:"highEv100" minimum:"-20" maximum:"40" doc:"the same as lowEv100 for one light"`
-	SpreadStops stop.Stops  `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"widens the light that is carried for, where the kit serves that"`
-	MaxLayers   int         `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers there; those of the request by default"`
-	Weight      float64     `json:"weight,omitempty" minimum:"0.001" maximum:"1000" doc:"how often it is met; 1 by default"`
-	Shot        *WantedShot `json:"shot,omitempty" doc:"all of the shot, which is then judged whole in place of the exposure of a look"`
-}
-
-// WantedShot is what a shot demands beside its light.
-type WantedShot struct {
-	Look    assemble.ShotLook  `json:"look"`
-	Scene   assemble.ShotScene `json:"scene,omitzero"`
-	Choices assemble.Choices   `json:"choices"`
+	ID          string          `json:"id" minLength:"1" maxLength:"100"`
+	FPS         string          `json:"fps" maxLength:"12"`
+	Target      string          `json:"target" maxLength:"20"`
+	LowEV100    stop.EV         `json:"lowEv100" minimum:"-20" maximum:"40"`
+	HighEV100   stop.EV         `json:"highEv100" minimum:"-20" maximum:"40" doc:"the same as lowEv100 for one light"`
+	SpreadStops stop.Stops      `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"widens the light that is carried for, where the kit serves that"`
+	MaxLayers   int             `json:"maxLayers,omitempty" minimum:"1" maximum:"4" doc:"most loose layers there; those of the request by default"`
+	Weight      float64         `json:"weight,omitempty" minimum:"0.001" maximum:"1000" doc:"how often it is met; 1 by default"`
+	Shot        *assemble.Asked `json:"shot,omitempty" doc:"all of the shot, which is then judged whole in place of the exposure of a look"`
 }
 
 // CoverageAnswer is the table, its gaps, and what would close them.
@@ -257,8 +250,8 @@ func (r *CoverageRequest) met(w *WantedLight, path string) (glass.Wanted, error)
 		}
 		return out, err
 	}
-	asked := assemble.ShotRequest{Camera: r.Camera, Kit: r.Kit, Profile: r.Profile, Look: w.Shot.Look, Scene: w.Shot.Scene, Choices: w.Shot.Choices}
-	ready, err := asked.AssembleIn(light)
+	held := assemble.Held{Optics: r.Camera, Kit: r.Kit, Profile: r.Profile}
+	ready, err := held.Shot(*w.Shot).AssembleIn(light)
 	if err != nil {
 		return out, problem.At(path+".shot", err)
 	}

@@ -92,7 +92,7 @@ func TestRemediesServe(t *testing.T) {
 	if err := json.Unmarshal([]byte(fmt.Sprintf(harvest, "")), &r); err != nil {
 		t.Fatal(err)
 	}
-	r.Stacks = []day.OutingStack{{ID: "none"}, {ID: "8", Stops: 3}} // too little for noon
+	r.Stacks = []day.OutingStack{{Stack: day.Stack{ID: "none"}}, {Stack: day.Stack{ID: "8", Stops: 3}}} // too little for noon
 	r.Shots = r.Shots[1:2]
 	r.Shots[0].PackMin, r.Shots[0].Minutes = 0, 3
 	a, err := day.Outing(r)
@@ -113,7 +113,7 @@ func TestRemediesServe(t *testing.T) {
 		return err == nil && a.Shots[0].State != glass.Breaks
 	}
 	if !served(func(r *day.OutingRequest) {
-		r.Stacks = append(r.Stacks, day.OutingStack{ID: "x", Stops: stop.Stops(stops)})
+		r.Stacks = append(r.Stacks, day.OutingStack{Stack: day.Stack{ID: "x", Stops: stop.Stops(stops)}})
 	}) {
 		t.Errorf("%q does not serve", a.Shots[0].Remedies[0])
 	}
@@ -159,7 +159,7 @@ func BenchmarkOuting40Shots(b *testing.B) {
 	}
 	for c := range 5 {
 		for s := range 12 {
-			r.Stacks = append(r.Stacks, day.OutingStack{ID: fmt.Sprint(c, s), Stops: stop.Stops(s), CameraID: fmt.Sprint(c)})
+			r.Stacks = append(r.Stacks, day.OutingStack{Stack: day.Stack{ID: fmt.Sprint(c, s), Stops: stop.Stops(s), CameraID: fmt.Sprint(c)}})
 		}
 	}
 	b.Run("replan", func(b *testing.B) {

@@ -102,6 +102,7 @@ func TestOneShotOneAnswer(t *testing.T) {
 		if a.Low != nil {
 			read = &assemble.SceneLight{LowEV100: &a.Low.EV100, HighEV100: &a.Reading.EV100, SpreadStops: a.Reading.SpreadStops}
 		}
+		asked := assemble.Asked{Look: q.Look, Scene: q.Scene, Choices: q.Choices}
 		from := time.Date(2031, 9, 20, 12, 0, 0, 0, time.UTC)
 		outing := day.OutingRequest{Sky: "clear", From: from, To: from.Add(time.Hour), StepS: 3600, Held: []assemble.Held{held}, Stacks: []day.OutingStack{},
 			Shots: []day.OutingShot{{ID: "s", CameraID: "c", From: from, Minutes: 40, PackMin: float64(10 * r.IntN(3)), Look: &q.Look, Scene: q.Scene, Choices: &q.Choices, Read: read}}}
@@ -117,7 +118,7 @@ func TestOneShotOneAnswer(t *testing.T) {
 		for _, pack := range plan.Shots[0].Packs {
 			disagree("the plan", pack.State, idsIn(pack.Stack))
 		}
-		field, err := card.Card(card.CardRequest{Now: from, Outing: outing, Shots: []card.CardShot{{ID: "s", Look: q.Look, Scene: q.Scene, Choices: q.Choices}}, Benches: []card.CardBench{{Held: held}}})
+		field, err := card.Card(card.CardRequest{Now: from, Outing: outing, Shots: []card.CardShot{{ID: "s", Asked: asked}}, Benches: []card.CardBench{{Held: held}}})
 		if err != nil {
 			t.Fatalf("%v\n%s", err, marshal(t, q))
 		}
@@ -128,7 +129,7 @@ func TestOneShotOneAnswer(t *testing.T) {
 			}
 		}
 		if a.Low == nil {
-			again, err := card.Remeter(card.RemeterRequest{Bench: card.CardBench{Held: held}, Shot: card.CardShot{ID: "s", Look: q.Look, Scene: q.Scene, Choices: q.Choices},
+			again, err := card.Remeter(card.RemeterRequest{Bench: card.CardBench{Held: held}, Shot: card.CardShot{ID: "s", Asked: asked},
 				On: a.Chosen.Filters, Light: q.Light, ShutterS: a.Window.Verdict.ShutterS})
 			if err != nil {
 				t.Fatalf("%v\n%s", err, marshal(t, q))
@@ -168,7 +169,7 @@ func servedAsAsked(t *testing.T, q *assemble.ShotRequest, a *ShotAnswer) {
 		low = a.Low.EV100
 	}
 	cover, err := Coverage(CoverageRequest{Camera: q.Camera, Kit: q.Kit, Profile: q.Profile, Looks: []CoverageLook{{FPS: q.Look.FPS, Target: q.Look.Target}}, LowEV100: 10, HighEV100: 11, Columns: 2, Choices: q.Choices,
-		Wanted: []WantedLight{{ID: "s", FPS: q.Look.FPS, Target: q.Look.Target, LowEV100: low, HighEV100: a.Reading.EV100, MaxLayers: q.Choices.MaxLayers, Shot: &WantedShot{q.Look, q.Scene, q.Choices}}}})
+		Wanted: []WantedLight{{ID: "s", FPS: q.Look.FPS, Target: q.Look.Target, LowEV100: low, HighEV100: a.Reading.EV100, MaxLayers: q.Choices.MaxLayers, Shot: &assemble.Asked{Look: q.Look, Scene: q.Scene, Choices: q.Choices}}}})
 	if err != nil {
 		t.Fatalf("%v\n%s", err, marshal(t, q))
 	}

@@ -59,7 +59,7 @@ func BenchmarkYear(b *testing.B) {
 		r.Hours = append(r.Hours, float64(h))
 	}
 	for s := range 60 {
-		r.Stacks = append(r.Stacks, day.OutingStack{ID: string(rune('a' + s)), Stops: stop.Stops(s) / 6})
+		r.Stacks = append(r.Stacks, day.OutingStack{Stack: day.Stack{ID: string(rune('a' + s)), Stops: stop.Stops(s) / 6}})
 	}
 	b.Run("year", func(b *testing.B) {
 		b.ReportAllocs()

@@ -118,7 +118,8 @@ func (c *carding) follow(of *CardCamera) {
 			continue
 		}
 		i := slices.IndexFunc(of.Turns, func(t CardTurn) bool { return t.Shot == s.Shot && t.From.Equal(s.At) })
-		swap := CardSwap{At: s.At, Latest: s.Latest, Due: s.At, From: c.outing.Names[s.From], To: c.outing.Names[s.To], Because: s.Because}
+		swap := CardSwap{Swap: s, Due: s.At}
+		swap.From, swap.To = c.outing.Names[s.From], c.outing.Names[s.To]
 		if i >= 0 {
 			swap.Turn = of.Turns[i].ID
 		}

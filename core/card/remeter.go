@@ -55,7 +55,7 @@ type Change struct {
 
 // Remeter answers remeter.
 func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
-	asked := r.Bench.Shot(r.Shot.Look, r.Shot.Scene, r.Shot.Choices)
+	asked := r.Bench.Shot(r.Shot.Asked)
 	asked.Light = r.Light
 	if asked.Light.Prior == nil { // a look is asked for because the light may be anything
 		asked.Light.Prior = &assemble.Prior{LowEV100: glass.EveryLight.Low, HighEV100: glass.EveryLight.High}

@@ -22,12 +22,10 @@ type CardRequest struct {
 	Marks   []CardMark        `json:"marks" maxItems:"5000" doc:"what was ticked, taken back and overridden"`
 }
 
-// CardShot is what a shot of the plan is set to.
+// CardShot is what is asked of a shot of the plan.
 type CardShot struct {
-	ID      string             `json:"id" minLength:"1" maxLength:"100"`
-	Look    assemble.ShotLook  `json:"look"`
-	Scene   assemble.ShotScene `json:"scene,omitzero"`
-	Choices assemble.Choices   `json:"choices"`
+	ID string `json:"id" minLength:"1" maxLength:"100"`
+	assemble.Asked
 }
 
 // CardBench is a camera held as a rig, with its glass.
@@ -167,12 +165,8 @@ type CardDrill struct {
 
 // CardSwap is the next change of glass.
 type CardSwap struct {
-	At      time.Time  `json:"at"`
-	Latest  *time.Time `json:"latest" doc:"the last minute the old glass serves"`
-	Due     time.Time  `json:"due" doc:"the last minute, where the old glass fails within a take; else the start of the new one"`
-	In      string     `json:"in" doc:"how long until it is due"`
-	From    string     `json:"from"`
-	To      string     `json:"to"`
-	Turn    string     `json:"turn" doc:"the id of the turn it is for"`
-	Because string     `json:"because"`
+	day.Swap
+	Due  time.Time `json:"due" doc:"the last minute, where the old glass fails within a take; else the start of the new one"`
+	In   string    `json:"in" doc:"how long until it is due"`
+	Turn string    `json:"turn" doc:"the id of the turn it is for"`
 }

@@ -13,27 +13,27 @@ import (
 	"pinhole/core/stop"
 )
 
-// Shot is one shot of a day, in light that is known minute by minute.
+// Shot is one shot of a day, or one battery of it, in light that is known minute by minute.
 type Shot struct {
-	ID, Camera string
+	ID       string `json:"id" minLength:"1" maxLength:"100"`
+	CameraID string `json:"cameraId" minLength:"1" maxLength:"100"`
 	// Name is what it is called in words; its id by default.
-	Name string
-	// From and To bound the shot, whole minutes apart.
-	From, To time.Time
+	Name string    `json:"-"`
+	From time.Time `json:"from"`
+	To   time.Time `json:"to" doc:"whole minutes after from"`
 	// EVSet is the light its setting needs.
-	EVSet stop.EV
-	// Points is the light of each minute, both ends included.
-	Points []stop.EV
-	// Offset is the error wanted, Headroom what ISO can lift, Spread how far the
-	// light may be off.
-	Offset, Headroom, Spread stop.Stops
+	EVSet    stop.EV    `json:"evSet" minimum:"-20" maximum:"40" doc:"the light its setting needs"`
+	Points   []stop.EV  `json:"points" minItems:"1" maxItems:"1441" minimum:"-20" maximum:"40" doc:"EV at ISO 100, one a minute from from to to, both included"`
+	Offset   stop.Stops `json:"offsetStops,omitempty" minimum:"-5" maximum:"5" doc:"exposure wanted against the meter"`
+	Headroom stop.Stops `json:"isoHeadroomStops,omitempty" minimum:"0" maximum:"20" doc:"what ISO can lift"`
+	Spread   stop.Stops `json:"spreadStops,omitempty" minimum:"0" maximum:"10" doc:"how far the light may be off"`
 	// Band is what this shot accepts around the error wanted; nil for the day's.
-	Band *glass.Band
+	Band *glass.Band `json:"-"`
 	// HasNoOrder is true of light that was read as a range: Points are its ends, which have
 	// no order in time.
-	HasNoOrder bool
+	HasNoOrder bool `json:"-"`
 	// Judge judges glass for this shot; nil where nothing is known of it but its points.
-	Judge Judge
+	Judge Judge `json:"-"`
 }
 
 // Judge says what glass makes of one shot, in its light and in light brighter by off.
@@ -49,15 +49,13 @@ type Judge interface {
 
 // Stack is glass that may be on a camera, whole.
 type Stack struct {
-	ID string
-	// Name is what it is called in words; its id by default.
-	Name  string
-	Stops stop.Stops
+	ID    string     `json:"id" minLength:"1" maxLength:"200"`
+	Name  string     `json:"name,omitempty" maxLength:"300" doc:"what it is called in words; its id by default"`
+	Stops stop.Stops `json:"stops" minimum:"-1" maximum:"40"`
 	// Most is the darkest setting of glass with a variable filter, which is turned anew
 	// for every shot and is no swap; 0 for glass of fixed strength.
-	Most stop.Stops
-	// Camera is the only camera it goes on; "" is any.
-	Camera string
+	Most     stop.Stops `json:"mostStops,omitempty" minimum:"0" maximum:"40" doc:"of glass that is turned: its darkest"`
+	CameraID string     `json:"cameraId,omitempty" maxLength:"100" doc:"the only camera it goes on"`
 }
 
 // DefaultSwapCost is what a swap weighs: as much as a shot whose light lies a
@@ -98,15 +96,13 @@ type Planned struct {
 
 // Swap is a change of glass before a shot.
 type Swap struct {
-	Camera string
-	// At is when the shot begins for which the glass has to be on.
-	At       time.Time
-	From, To *Stack
-	// Latest is the last minute the old glass still served, zero where it never did.
-	Latest time.Time
-	// Stays is the shot under the old glass, had it stayed, and Becomes under the new.
-	Stays, Becomes Planned
-	Shot           *Shot
+	CameraID string     `json:"cameraId"`
+	At       time.Time  `json:"at" doc:"when the new glass has to be on"`
+	From     string     `json:"from" doc:"the glass that was on"`
+	To       string     `json:"to"`
+	Shot     string     `json:"shot"`
+	Latest   *time.Time `json:"latest" doc:"the last minute the old glass serves; null where it never did"`
+	Because  string     `json:"because"`
 }
 
 // Plan is the glass of a day.
@@ -148,8 +144,8 @@ func (d *Day) Plan() Plan {
 func (d *Day) cameras() []string {
 	var cameras []string
 	for _, s := range d.Shots {
-		if !slices.Contains(cameras, s.Camera) {
-			cameras = append(cameras, s.Camera)
+		if !slices.Contains(cameras, s.CameraID) {
+			cameras = append(cameras, s.CameraID)
 		}
 	}
 	return cameras
@@ -158,7 +154,7 @@ func (d *Day) cameras() []string {
 func (d *Day) shotsOf(camera string) []*Shot {
 	var shots []*Shot
 	for i := range d.Shots {
-		if d.Shots[i].Camera == camera {
+		if d.Shots[i].CameraID == camera {
 			shots = append(shots, &d.Shots[i])
 		}
 	}
@@ -169,7 +165,7 @@ func (d *Day) shotsOf(camera string) []*Shot {
 func (d *Day) stacksFor(camera string) []*Stack {
 	var stacks []*Stack
 	for i := range d.Stacks {
-		if s := &d.Stacks[i]; s.Camera == "" || s.Camera == camera {
+		if s := &d.Stacks[i]; s.CameraID == "" || s.CameraID == camera {
 			stacks = append(stacks, s)
 		}
 	}
@@ -329,8 +325,8 @@ func (d *Day) describe(p *Plan, camera string, shots []*Shot, stacks []*Stack, c
 		p.Shots = append(p.Shots, planned)
 		if carried != nil && carried.ID != stack.ID {
 			p.Swaps = append(p.Swaps, Swap{
-				Camera: camera, At: shot.From, From: carried, To: stack, Shot: shot,
-				Latest: latest, Stays: d.planned(shot, carried), Becomes: planned,
+				CameraID: camera, At: shot.From, From: carried.ID, To: stack.ID, Shot: shot.ID, Latest: Known(latest),
+				Because: because(shot, d.planned(shot, carried), planned, latest),
 			})
 		}
 		carried, latest = stack, planned.LastMinute
@@ -450,12 +446,12 @@ func IDOf(s *Stack) string {
 // Check returns the fault of shots and stacks that contradict each other.
 func (d *Day) Check() error {
 	for i, s := range d.Shots {
-		goesOn := func(g Stack) bool { return g.Camera == "" || g.Camera == s.Camera }
+		goesOn := func(g Stack) bool { return g.CameraID == "" || g.CameraID == s.CameraID }
 		if !slices.ContainsFunc(d.Stacks, goesOn) {
-			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.Camera, Allowed: "a camera on which at least one stack goes; no glass is a stack of 0 stops"}
+			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.CameraID, Allowed: "a camera on which at least one stack goes; no glass is a stack of 0 stops"}
 		}
 		for _, other := range d.Shots[:i] {
-			if other.Camera == s.Camera && other.From.Before(s.To) && s.From.Before(other.To) {
+			if other.CameraID == s.CameraID && other.From.Before(s.To) && s.From.Before(other.To) {
 				return &problem.Fault{Field: fmt.Sprintf("shots[%d].from", i), Value: s.From, Allowed: fmt.Sprintf("a time at which its camera is free: it shoots %s from %s to %s",
 					cmp.Or(other.Name, other.ID), other.From.Format("15:04"), other.To.Format("15:04"))}
 			}
@@ -464,7 +460,7 @@ func (d *Day) Check() error {
 	for _, camera := range slices.Sorted(maps.Keys(d.Start)) {
 		id := d.Start[camera]
 		i := slices.IndexFunc(d.Stacks, func(g Stack) bool { return g.ID == id })
-		if i < 0 || d.Stacks[i].Camera != "" && d.Stacks[i].Camera != camera {
+		if i < 0 || d.Stacks[i].CameraID != "" && d.Stacks[i].CameraID != camera {
 			return &problem.Fault{Field: "start." + camera, Value: id, Allowed: "the id of a stack that goes on this camera"}
 		}
 	}

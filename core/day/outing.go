@@ -26,7 +26,7 @@ func Outing(r OutingRequest) (*OutingAnswer, error) {
 
 // Answer plans the shots; the light of the place is left out.
 func (o *Prepared) Answer() *OutingAnswer {
-	a := &OutingAnswer{Curve: []CurvePoint{}, Days: []SunDay{}, Shots: []OutingPlan{}, Swaps: []OutingSwap{}, Unknown: []string{}, Changes: []string{}, Offset: o.offset}
+	a := &OutingAnswer{Curve: []CurvePoint{}, Days: []SunDay{}, Shots: []OutingPlan{}, Swaps: []Swap{}, Unknown: []string{}, Changes: []string{}, Offset: o.offset}
 	if len(o.Day.Shots) == 0 {
 		return a
 	}
@@ -52,8 +52,7 @@ func (o *Prepared) Answer() *OutingAnswer {
 		a.Shots = append(a.Shots, o.planned(s, planned))
 	}
 	slices.SortStableFunc(a.Shots, func(x, y OutingPlan) int { return x.Packs[0].From.Compare(y.Packs[0].From) })
-	for _, s := range p.Swaps {
-		swap := s.Told()
+	for _, swap := range p.Swaps {
 		swap.Shot = shotOf[swap.Shot] // the shot of the battery
 		a.Swaps = append(a.Swaps, swap)
 	}

@@ -71,7 +71,7 @@ func (r *OutingRequest) Prepare() (o *Prepared, unknown []string, err error) {
 
 func (o *Prepared) addStack(s *OutingStack) {
 	o.Names[s.ID], o.Stacks[s.ID] = cmp.Or(s.Name, s.ID), s
-	o.Day.Stacks = append(o.Day.Stacks, Stack{ID: s.ID, Name: s.Name, Stops: s.Stops, Most: s.Most, Camera: s.CameraID})
+	o.Day.Stacks = append(o.Day.Stacks, s.Stack)
 }
 
 func (r *OutingRequest) check() error {
@@ -136,7 +136,7 @@ func (o *Prepared) take(i int) (isKnown bool, err error) {
 		o.batteries[s.ID] = append(o.batteries[s.ID], b)
 		q := &b.now().Question
 		o.Day.Shots = append(o.Day.Shots, Shot{
-			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, Camera: s.CameraID, From: from, To: s.From.Add(time.Duration(until) * time.Minute),
+			ID: fmt.Sprintf("%s, pack %d", s.ID, 1+at/pack), Name: s.Name, CameraID: s.CameraID, From: from, To: s.From.Add(time.Duration(until) * time.Minute),
 			EVSet: q.Setting.EV(), Points: seen.points, HasNoOrder: seen.hasNoOrder, Offset: q.Offset, Headroom: q.Headroom(), Spread: seen.spread, Band: &q.Band, Judge: b,
 		})
 	}
@@ -154,7 +154,7 @@ func (o *Prepared) kitFor(s *OutingShot, path string) (*kit, error) {
 	if s.Choices != nil {
 		choices = *s.Choices
 	}
-	asked := o.Held[i].Shot(*s.Look, s.Scene, choices)
+	asked := o.Held[i].Shot(assemble.Asked{Look: *s.Look, Scene: s.Scene, Choices: choices})
 	ready, err := asked.AssembleIn(glass.Light{})
 	unmet := ""
 	var fault *problem.Fault

@@ -64,17 +64,13 @@ type TakenReading struct {
 	EV100 stop.EV   `json:"ev100" minimum:"-20" maximum:"40"`
 }
 
-// OutingStack is glass as it may be on a camera.
+// OutingStack is glass as it may be on a camera as it is held.
 type OutingStack struct {
-	ID       string     `json:"id" minLength:"1" maxLength:"200"`
-	Name     string     `json:"name" maxLength:"300"`
-	Stops    stop.Stops `json:"stops" minimum:"-1" maximum:"40"`
-	Most     stop.Stops `json:"mostStops,omitempty" minimum:"0" maximum:"40" doc:"of glass that is turned: its darkest"`
-	CameraID string     `json:"cameraId,omitempty" maxLength:"100"`
-	RigID    string     `json:"rigId,omitempty" maxLength:"100" doc:"how the camera is held that it goes on"`
-	Layers   int        `json:"layers,omitempty" minimum:"0" maximum:"8" doc:"how many filters are in it"`
-	Filters  []string   `json:"filters,omitempty" maxItems:"8" doc:"ids of its loose filters, the one on the camera first"`
-	Effects  []string   `json:"effects,omitempty" maxItems:"4" doc:"what in it is there for its effect"`
+	Stack
+	RigID   string   `json:"rigId,omitempty" maxLength:"100" doc:"how the camera is held that it goes on"`
+	Layers  int      `json:"layers,omitempty" minimum:"0" maximum:"8" doc:"how many filters are in it"`
+	Filters []string `json:"filters,omitempty" maxItems:"8" doc:"ids of its loose filters, the one on the camera first"`
+	Effects []string `json:"effects,omitempty" maxItems:"4" doc:"what in it is there for its effect"`
 }
 
 // OutingAnswer is the light and the plan.
@@ -82,7 +78,7 @@ type OutingAnswer struct {
 	Curve   []CurvePoint `json:"curve"`
 	Days    []SunDay     `json:"days" doc:"one for each local day that the span touches"`
 	Shots   []OutingPlan `json:"shots" doc:"in order of start; left out are shots whose light is not known"`
-	Swaps   []OutingSwap `json:"swaps"`
+	Swaps   []Swap       `json:"swaps"`
 	Unknown []string     `json:"unknown" doc:"ids of shots whose light is not known"`
 	Changes []string     `json:"changes" doc:"what is other than in the plan as it was made"`
 	Offset  stop.Stops   `json:"offsetStops" doc:"anchor less model"`
@@ -146,22 +142,6 @@ type OutingPack struct {
 	Words        string      `json:"words"`
 	Brighter     string      `json:"brighter,omitempty" doc:"the stack to have in the pocket for brighter light"`
 	Darker       string      `json:"darker,omitempty"`
-}
-
-// OutingSwap is one change of glass, as it is told.
-type OutingSwap struct {
-	CameraID string     `json:"cameraId"`
-	At       time.Time  `json:"at" doc:"when the new glass has to be on"`
-	From     string     `json:"from"`
-	To       string     `json:"to"`
-	Shot     string     `json:"shot"`
-	Latest   *time.Time `json:"latest" doc:"the last minute the old glass serves; null where it never did"`
-	Because  string     `json:"because"`
-}
-
-// Told returns the swap as it is told.
-func (s *Swap) Told() OutingSwap {
-	return OutingSwap{CameraID: s.Camera, At: s.At, From: s.From.ID, To: s.To.ID, Shot: s.Shot.ID, Latest: Known(s.Latest), Because: s.Because()}
 }
 
 // DawnDusk is when the sun rises and sinks through one altitude.

@@ -41,7 +41,7 @@ func stackOf(cameraID, rigID string, s *glass.Stack, required []string, name fun
 	if len(names) == 0 {
 		names = append(names, "No glass")
 	}
-	out := OutingStack{ID: StackID(cameraID, rigID, on), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID, RigID: rigID, Layers: len(on), Filters: on, Effects: slices.Clone(required)}
+	out := OutingStack{Stack: Stack{ID: StackID(cameraID, rigID, on), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID}, RigID: rigID, Layers: len(on), Filters: on, Effects: slices.Clone(required)}
 	if most > least {
 		out.Most = most
 	}

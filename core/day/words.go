@@ -3,27 +3,27 @@ package day
 import (
 	"cmp"
 	"fmt"
+	"time"
 
 	"pinhole/core/stop"
 )
 
-// Because says in a sentence why a swap is made: what the old glass would have
-// done to the shot, what the new one does, and how long the old one serves.
-func (s *Swap) Because() string {
-	clock := s.At.Format("15:04")
-	from, to := s.From.name(), s.To.name()
-	text := fmt.Sprintf("before %s at %s change %s for %s: ", cmp.Or(s.Shot.Name, s.Shot.ID), clock, from, to)
-	if w := s.Stays.Worst; w != 0 {
-		text += fmt.Sprintf("%s would leave the picture %s", from, beyond(w))
+// because says in a sentence why a swap is made before a shot: what the old glass would have
+// done to it, what the new one does, and how long the old one serves, zero for never.
+func because(shot *Shot, stays, becomes Planned, latest time.Time) string {
+	from, to := stays.Stack.name(), becomes.Stack.name()
+	text := fmt.Sprintf("before %s at %s change %s for %s: ", cmp.Or(shot.Name, shot.ID), shot.From.Format("15:04"), from, to)
+	if stays.Worst != 0 {
+		text += fmt.Sprintf("%s would leave the picture %s", from, beyond(stays.Worst))
 	} else {
-		text += fmt.Sprintf("%s would still serve, %s on average, but ISO or error would cost more than the swap", from, sided(s.Stays.MeanError))
+		text += fmt.Sprintf("%s would still serve, %s on average, but ISO or error would cost more than the swap", from, sided(stays.MeanError))
 	}
-	text += fmt.Sprintf("; %s comes out %s on average", to, sided(s.Becomes.MeanError))
+	text += fmt.Sprintf("; %s comes out %s on average", to, sided(becomes.MeanError))
 	switch {
-	case s.Latest.IsZero():
+	case latest.IsZero():
 		text += fmt.Sprintf("; %s never served", from)
-	case s.Latest.Before(s.At):
-		text += fmt.Sprintf("; %s serves until %s", from, s.Latest.Format("15:04"))
+	case latest.Before(shot.From):
+		text += fmt.Sprintf("; %s serves until %s", from, latest.Format("15:04"))
 	}
 	return text
 }

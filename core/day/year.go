@@ -129,7 +129,7 @@ func (r *YearRequest) judge() (judge func(*YearCell), names stackNames, err erro
 	id := func(filters []*glass.Filter) string { return filters[0].ID }
 	switch {
 	case r.Held != nil && r.Look != nil:
-		ready, err := r.Held.Shot(*r.Look, r.Scene, r.Choices).AssembleIn(glass.Light{})
+		ready, err := r.Held.Shot(assemble.Asked{Look: *r.Look, Scene: r.Scene, Choices: r.Choices}).AssembleIn(glass.Light{})
 		if err != nil {
 			return nil, names, err
 		}

@@ -107,57 +107,71 @@ func shots(ids map[string]string) []store.ShotFields {
 	return []store.ShotFields{
 		{
 			Name: "Dawn walk between the rows", CameraID: ids[pocket], StartsAt: at(20, 7, 20), Day: daylight(25, light.Vertical, 100),
-			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
-			Light:   assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}},
-			Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
-			Scene: assemble.ShotScene{
-				Activity: "walk", Movement: passing(1.4, 1.5),
-				Parts: &assemble.PartsFields{SubjectEV100: 10.6, BrightEV100: 14.2, DarkEV100: 7.4, ExposeFor: light.Between},
+			Asked: assemble.Asked{
+				Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+				Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
+				Scene: assemble.ShotScene{
+					Activity: "walk", Movement: passing(1.4, 1.5),
+					Parts: &assemble.PartsFields{SubjectEV100: 10.6, BrightEV100: 14.2, DarkEV100: 7.4, ExposeFor: light.Between},
+				},
 			},
+			Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}},
 		},
 		{
 			Name: "Crates down the lane", CameraID: ids[crate], StartsAt: at(20, 10, 40), Day: daylight(35, light.Vertical, 200),
-			Look:  assemble.ShotLook{FPS: "50", Target: "180°"},
+			Asked: assemble.Asked{
+				Look:  assemble.ShotLook{FPS: "50", Target: "180°"},
+				Scene: assemble.ShotScene{Shake: rate(55), Movement: passing(4, 2)},
+			},
 			Light: assemble.ShotLight{Kind: "auto", At: &assemble.Entry{Shutter: "1/2000", ISO: "100"}},
-			Scene: assemble.ShotScene{Shake: rate(55), Movement: passing(4, 2)},
 		},
 		{
 			Name: "Dive down the terraces", CameraID: ids[quad], StartsAt: at(20, 12, 15), Day: store.ShotDay{Minutes: 18, Plane: light.Vertical, SurfaceStops: value(stop.Stops(0.5))},
-			Look:    assemble.ShotLook{FPS: "60", Target: "180°"},
-			Light:   assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14.9"}, Low: &assemble.Entry{Text: "EV 13.2"}},
-			Choices: assemble.Choices{MaxLayers: 1},
-			Scene: assemble.ShotScene{
-				Activity: "cruise", Movement: passing(14, 4),
-				Motor: &assemble.MotorSwing{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
-				Stick: &assemble.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: &assemble.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
+			Asked: assemble.Asked{
+				Look:    assemble.ShotLook{FPS: "60", Target: "180°"},
+				Choices: assemble.Choices{MaxLayers: 1},
+				Scene: assemble.ShotScene{
+					Activity: "cruise", Movement: passing(14, 4),
+					Motor: &assemble.MotorSwing{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
+					Stick: &assemble.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: &assemble.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
+				},
 			},
+			Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14.9"}, Low: &assemble.Entry{Text: "EV 13.2"}},
 		},
 		{
 			Name: "Noon walk on the terrace", CameraID: ids[pocket], StartsAt: at(20, 12, 50), Day: daylight(20, light.Vertical, 0),
-			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
-			Light:   assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14.8"}},
-			Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
-			Scene:   assemble.ShotScene{Activity: "walk", Movement: passing(1.4, 3)},
+			Asked: assemble.Asked{
+				Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+				Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
+				Scene:   assemble.ShotScene{Activity: "walk", Movement: passing(1.4, 3)},
+			},
+			Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14.8"}},
 		},
 		{
 			Name: "Lantern supper", CameraID: ids[pocket], StartsAt: at(20, 19, 40), Day: store.ShotDay{Minutes: 60},
-			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
-			Light:   assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "40"}},
-			Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
-			Scene:   assemble.ShotScene{Activity: "held", Movement: passing(0.6, 2)},
+			Asked: assemble.Asked{
+				Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+				Choices: assemble.Choices{Mounted: []string{ids["UV on "+pocket]}},
+				Scene:   assemble.ShotScene{Activity: "held", Movement: passing(0.6, 2)},
+			},
+			Light: assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "40"}},
 		},
 		{
 			Name: "Pond from above", CameraID: ids[drone], StartsAt: at(21, 11, 5), Day: store.ShotDay{Minutes: 40, Plane: light.Top, HeadingDeg: value(angle.Deg(150)), TiltDeg: -40, Water: true},
-			Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
-			Light:   assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "92000"}},
-			Choices: assemble.Choices{Required: []string{ids["ND32/PL on "+drone]}},
-			Scene:   assemble.ShotScene{Activity: "cruise", Movement: passing(5, 60)},
+			Asked: assemble.Asked{
+				Look:    assemble.ShotLook{FPS: "25", Target: "180°"},
+				Choices: assemble.Choices{Required: []string{ids["ND32/PL on "+drone]}},
+				Scene:   assemble.ShotScene{Activity: "cruise", Movement: passing(5, 60)},
+			},
+			Light: assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "92000"}},
 		},
 		{
 			Name: "Press cellar, an hour in a minute", CameraID: ids[phone], StartsAt: at(21, 14, 30), Day: store.ShotDay{Minutes: 60},
-			Look:  assemble.ShotLook{FPS: "still", Target: "180°"},
+			Asked: assemble.Asked{
+				Look:  assemble.ShotLook{FPS: "still", Target: "180°"},
+				Scene: assemble.ShotScene{Activity: "stand", Interval: 2, Lamps: &assemble.LampFields{MainsHz: value(50.0)}, Movement: passing(0.8, 3)},
+			},
 			Light: assemble.ShotLight{Kind: "lux", At: &assemble.Entry{Text: "350"}},
-			Scene: assemble.ShotScene{Activity: "stand", Interval: 2, Lamps: &assemble.LampFields{MainsHz: value(50.0)}, Movement: passing(0.8, 3)},
 		},
 	}
 }

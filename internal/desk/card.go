@@ -39,7 +39,7 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 		if s.StartsAt == nil {
 			continue
 		}
-		out.Request.Shots = append(out.Request.Shots, card.CardShot{ID: s.ID, Look: s.Look, Scene: s.Scene, Choices: s.Choices})
+		out.Request.Shots = append(out.Request.Shots, card.CardShot{ID: s.ID, Asked: s.Asked})
 	}
 	if err := d.addBenches(ctx, &out.Request); err != nil {
 		return nil, err

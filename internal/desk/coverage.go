@@ -85,12 +85,12 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 
 // wantedShot returns a shot to be judged whole, with the gear as it is and without glass that
 // is gone.
-func (b *Bench) wantedShot(s *store.Shot) *calc.WantedShot {
-	out := &calc.WantedShot{Look: s.Look, Scene: s.Scene, Choices: s.Choices}
+func (b *Bench) wantedShot(s *store.Shot) *assemble.Asked {
+	out := s.Asked
 	out.Scene.WhatIf = nil
 	out.Choices.Mounted = b.inKit(s.Choices.Mounted)
 	out.Choices.Required = b.inKit(s.Choices.Required)
-	return out
+	return &out
 }
 
 // plans are those of shoots, each made when it is first asked for.

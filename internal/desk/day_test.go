@@ -76,7 +76,7 @@ func gearShot(t *testing.T, h *held) store.Shot {
 	t.Helper()
 	shoots := keep[[]store.Shoot](t)(h.Store.Shoots().List(t.Context()))
 	return store.Shot{ShotFields: store.ShotFields{
-		ShootID: shoots[0].ID, CameraID: h.cameraID, Name: "shot", Look: assemble.ShotLook{FPS: "25", Target: "180°"},
+		ShootID: shoots[0].ID, CameraID: h.cameraID, Name: "shot", Asked: assemble.Asked{Look: assemble.ShotLook{FPS: "25", Target: "180°"}},
 		Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}},
 	}}
 }

@@ -120,7 +120,7 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	if err != nil {
 		return store.Answer{}, err
 	}
-	request := *b.held().Shot(f.Look, f.Scene, f.Choices)
+	request := *b.held().Shot(f.Asked)
 	request.Light, request.Placed = f.Light, f.Placed
 	given, err := calc.AnswerShot(request)
 	if err != nil {

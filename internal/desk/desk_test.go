@@ -49,7 +49,7 @@ func gear(t *testing.T, d *Desk, labels ...string) store.Shot {
 		t.Fatal(err)
 	}
 	return store.Shot{ShotFields: store.ShotFields{
-		ShootID: shoot.ID, CameraID: camera.ID, Name: "shot", Look: assemble.ShotLook{FPS: "25", Target: "180°"},
+		ShootID: shoot.ID, CameraID: camera.ID, Name: "shot", Asked: assemble.Asked{Look: assemble.ShotLook{FPS: "25", Target: "180°"}},
 		Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}},
 	}}
 }

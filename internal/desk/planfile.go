@@ -56,7 +56,7 @@ func (d *Desk) PlanFile(ctx context.Context, shootID string) (*files.Plan, error
 }
 
 // swapNumber counts the swaps of one shot, so that each keeps its id.
-func swapNumber(all []day.OutingSwap, swap day.OutingSwap) (n int) {
+func swapNumber(all []day.Swap, swap day.Swap) (n int) {
 	for _, s := range all {
 		if s.Shot == swap.Shot && !s.At.After(swap.At) {
 			n++

@@ -18,17 +18,15 @@ type Shot struct {
 
 // ShotFields is what is wished for and read for a shot, as typed.
 type ShotFields struct {
-	ShootID  string             `json:"shootId" minLength:"1" maxLength:"60"`
-	CameraID string             `json:"cameraId" minLength:"1" maxLength:"60"`
-	RigID    string             `json:"rigId,omitempty" maxLength:"60" doc:"how the camera is held; its first rig by default"`
-	Name     string             `json:"name" minLength:"1" maxLength:"80"`
-	StartsAt *time.Time         `json:"startsAt,omitempty" doc:"with the zone it is planned in"`
-	Look     assemble.ShotLook  `json:"look"`
-	Light    assemble.ShotLight `json:"light"`
-	Choices  assemble.Choices   `json:"choices"`
-	Scene    assemble.ShotScene `json:"scene,omitzero"`
-	Day      ShotDay            `json:"day,omitzero"`
-	Placed   *[]string          `json:"placed,omitempty" maxItems:"4" doc:"glass put on by hand; left out, the best option is taken"`
+	ShootID  string     `json:"shootId" minLength:"1" maxLength:"60"`
+	CameraID string     `json:"cameraId" minLength:"1" maxLength:"60"`
+	RigID    string     `json:"rigId,omitempty" maxLength:"60" doc:"how the camera is held; its first rig by default"`
+	Name     string     `json:"name" minLength:"1" maxLength:"80"`
+	StartsAt *time.Time `json:"startsAt,omitempty" doc:"with the zone it is planned in"`
+	assemble.Asked
+	Light  assemble.ShotLight `json:"light"`
+	Day    ShotDay            `json:"day,omitzero"`
+	Placed *[]string          `json:"placed,omitempty" maxItems:"4" doc:"glass put on by hand; left out, the best option is taken"`
 }
 
 // Answer is what a shot was told, and everything needed to explain it later:

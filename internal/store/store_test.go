@@ -154,8 +154,8 @@ func TestEverythingRoundTripsThroughReopening(t *testing.T) {
 	mains := 50.0
 	light := assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "f2 1/400 iso100"}}
 	shot := must[Shot](t)(s.SaveShot(ctx, Shot{
-		ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "Dawn", StartsAt: &start, Look: assemble.ShotLook{FPS: "25", Target: "180°"}, Light: light, Placed: &placed,
-			Scene: assemble.ShotScene{School: "free", Activity: "walk", Lamps: &assemble.LampFields{MainsHz: &mains}}},
+		ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera.ID, Name: "Dawn", StartsAt: &start, Light: light, Placed: &placed,
+			Asked: assemble.Asked{Look: assemble.ShotLook{FPS: "25", Target: "180°"}, Scene: assemble.ShotScene{School: "free", Activity: "walk", Lamps: &assemble.LampFields{MainsHz: &mains}}}},
 		Answer: Answer{Model: "1", At: start, Given: calc.ShotAnswer{Model: "1", Settled: true}},
 	}, []Reading{{ReadingFields: ReadingFields{Role: "at", Source: "real", TakenAt: start, Light: light, EV100: 10.64, SpreadStops: 0.2}}}))
 	if err := s.Close(); err != nil {

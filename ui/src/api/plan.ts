@@ -25,7 +25,7 @@ export function usePlan(shootId: string | undefined): { of: Map<string, Planned>
   const { data, isLoading: isBeingMade } = useQuery(outingQuery([shootId, dataUpdatedAt, {}], request));
   const answer = useLastGood(data);
   const of = useMemo(() => {
-    const nameOf = new Map(day?.request.stacks.map((s) => [s.id, s.name]));
+    const nameOf = new Map(day?.request.stacks.map((s) => [s.id, s.name ?? s.id]));
     return new Map(answer?.shots.map((plan) => [plan.id, { plan, glass: packWords(plan, nameOf) }]));
   }, [day, answer]);
   return { of, isAwaited: isLoading || isBeingMade };

@@ -1463,6 +1463,11 @@ export interface components {
             name: string;
             rig: components["schemas"]["StoredRigSheet"];
         };
+        Asked: {
+            choices: components["schemas"]["Choices"];
+            look: components["schemas"]["ShotLook"];
+            scene?: components["schemas"]["ShotScene"];
+        };
         AutoAnswer: {
             /**
              * Format: double
@@ -2011,22 +2016,28 @@ export interface components {
             scene?: components["schemas"]["ShotScene"];
         };
         CardSwap: {
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description when the new glass has to be on
+             */
             at: string;
             because: string;
+            cameraId: string;
             /**
              * Format: date-time
              * @description the last minute, where the old glass fails within a take; else the start of the new one
              */
             due: string;
+            /** @description the glass that was on */
             from: string;
             /** @description how long until it is due */
             in: string;
             /**
              * Format: date-time
-             * @description the last minute the old glass serves
+             * @description the last minute the old glass serves; null where it never did
              */
             latest: string | null;
+            shot: string;
             to: string;
             /** @description the id of the turn it is for */
             turn: string;
@@ -2431,7 +2442,7 @@ export interface components {
             cost: number;
             /** @description in order of start */
             plan: components["schemas"]["DayPlanned"][];
-            swaps: components["schemas"]["OutingSwap"][];
+            swaps: components["schemas"]["Swap"][];
         };
         DayPlanned: {
             /**
@@ -2457,8 +2468,8 @@ export interface components {
             worstStops: number;
         };
         DayRequest: {
-            shots: components["schemas"]["DayShot"][];
-            stacks: components["schemas"]["DayStack"][];
+            shots: components["schemas"]["Shot"][];
+            stacks: components["schemas"]["Stack"][];
             /** @description what cameras carry at first: the id of a stack by the id of its camera */
             start?: {
                 [key: string]: string;
@@ -2470,46 +2481,6 @@ export interface components {
             swapCost?: number;
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
-        };
-        DayShot: {
-            cameraId: string;
-            /**
-             * Format: double
-             * @description the light its setting needs
-             */
-            evSet: number;
-            /** Format: date-time */
-            from: string;
-            id: string;
-            /**
-             * Format: double
-             * @description what ISO can lift
-             */
-            isoHeadroomStops?: number;
-            /**
-             * Format: double
-             * @description exposure wanted against the meter
-             */
-            offsetStops?: number;
-            /** @description EV at ISO 100, one a minute from from to to, both included */
-            points: number[];
-            /**
-             * Format: double
-             * @description how far the light may be off
-             */
-            spreadStops?: number;
-            /**
-             * Format: date-time
-             * @description whole minutes after from
-             */
-            to: string;
-        };
-        DayStack: {
-            /** @description the only camera it goes on */
-            cameraId?: string;
-            id: string;
-            /** Format: double */
-            stops: number;
         };
         Delivery: {
             /**
@@ -3478,7 +3449,7 @@ export interface components {
             offsetStops: number;
             /** @description in order of start; left out are shots whose light is not known */
             shots: components["schemas"]["OutingPlan"][];
-            swaps: components["schemas"]["OutingSwap"][];
+            swaps: components["schemas"]["Swap"][];
             /** @description ids of shots whose light is not known */
             unknown: string[];
         };
@@ -3647,6 +3618,7 @@ export interface components {
             tolerance?: components["schemas"]["Tolerance"];
         };
         OutingStack: {
+            /** @description the only camera it goes on */
             cameraId?: string;
             /** @description what in it is there for its effect */
             effects?: string[];
@@ -3663,28 +3635,12 @@ export interface components {
              * @description of glass that is turned: its darkest
              */
             mostStops?: number;
-            name: string;
+            /** @description what it is called in words; its id by default */
+            name?: string;
             /** @description how the camera is held that it goes on */
             rigId?: string;
             /** Format: double */
             stops: number;
-        };
-        OutingSwap: {
-            /**
-             * Format: date-time
-             * @description when the new glass has to be on
-             */
-            at: string;
-            because: string;
-            cameraId: string;
-            from: string;
-            /**
-             * Format: date-time
-             * @description the last minute the old glass serves; null where it never did
-             */
-            latest: string | null;
-            shot: string;
-            to: string;
         };
         PartsFields: {
             /** Format: double */
@@ -4471,6 +4427,39 @@ export interface components {
             givesStops: number;
             words: string;
         };
+        Shot: {
+            cameraId: string;
+            /**
+             * Format: double
+             * @description the light its setting needs
+             */
+            evSet: number;
+            /** Format: date-time */
+            from: string;
+            id: string;
+            /**
+             * Format: double
+             * @description what ISO can lift
+             */
+            isoHeadroomStops?: number;
+            /**
+             * Format: double
+             * @description exposure wanted against the meter
+             */
+            offsetStops?: number;
+            /** @description EV at ISO 100, one a minute from from to to, both included */
+            points: number[];
+            /**
+             * Format: double
+             * @description how far the light may be off
+             */
+            spreadStops?: number;
+            /**
+             * Format: date-time
+             * @description whole minutes after from
+             */
+            to: string;
+        };
         ShotAnswer: {
             /** @description defaults the answer rests on, until something is measured */
             assumed?: string[];
@@ -5023,6 +5012,20 @@ export interface components {
              * @description width of the output frame in pixels
              */
             widthPx: number;
+        };
+        Stack: {
+            /** @description the only camera it goes on */
+            cameraId?: string;
+            id: string;
+            /**
+             * Format: double
+             * @description of glass that is turned: its darkest
+             */
+            mostStops?: number;
+            /** @description what it is called in words; its id by default */
+            name?: string;
+            /** Format: double */
+            stops: number;
         };
         Status: {
             /** @description true where the data is the made-up demo */
@@ -5806,6 +5809,24 @@ export interface components {
              */
             stops: number;
         };
+        Swap: {
+            /**
+             * Format: date-time
+             * @description when the new glass has to be on
+             */
+            at: string;
+            because: string;
+            cameraId: string;
+            /** @description the glass that was on */
+            from: string;
+            /**
+             * Format: date-time
+             * @description the last minute the old glass serves; null where it never did
+             */
+            latest: string | null;
+            shot: string;
+            to: string;
+        };
         TakenReading: {
             /** Format: date-time */
             at: string;
@@ -6007,7 +6028,7 @@ export interface components {
              */
             maxLayers?: number;
             /** @description all of the shot, which is then judged whole in place of the exposure of a look */
-            shot?: components["schemas"]["WantedShot"];
+            shot?: components["schemas"]["Asked"];
             /**
              * Format: double
              * @description widens the light that is carried for, where the kit serves that
@@ -6019,11 +6040,6 @@ export interface components {
              * @description how often it is met; 1 by default
              */
             weight?: number;
-        };
-        WantedShot: {
-            choices: components["schemas"]["Choices"];
-            look: components["schemas"]["ShotLook"];
-            scene?: components["schemas"]["ShotScene"];
         };
         Water: {
             /**

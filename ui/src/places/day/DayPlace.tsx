@@ -185,7 +185,7 @@ function stripShots(
       state: plan?.state ?? "unknown",
       words: plan?.words ?? "its light is not known",
       packs: plan?.packs.map((p) => Date.parse(p.from)) ?? [],
-      ...(stack && { glass: { name: stack.name, stops: first.settingStops } }),
+      ...(stack && { glass: { name: stack.name ?? stack.id, stops: first.settingStops } }),
     };
   });
 }

@@ -20,7 +20,7 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
   const { day } = work;
   if (!day) return null;
   const { zone, shoot, request } = day;
-  const nameOf = new Map(request.stacks.map((s) => [s.id, s.name]));
+  const nameOf = new Map(request.stacks.map((s) => [s.id, s.name ?? s.id]));
   const shotOf = new Map(request.shots.map((s) => [s.id, s]));
   const keep = () =>
     work.keepPlan({

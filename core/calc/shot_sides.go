@@ -64,6 +64,7 @@ type SchoolLine struct {
 	AngleDeg  *stop.Angle  `json:"angleDeg"`
 	Filters   []string     `json:"filters"`
 	ISO       stop.ISO     `json:"iso"`
+	ISOText   string       `json:"isoText" doc:"as it is set, or the band in which it floats"`
 	LeftStops stop.Stops   `json:"leftStops" doc:"how the picture comes out against the meter"`
 	State     glass.State  `json:"state"`
 	Gives     *string      `json:"gives"`
@@ -277,7 +278,7 @@ func schoolsOf(r *assemble.ShotRequest, s *shot.Scene, b *assemble.Setup, wish s
 		t, off := v.Question.Offered(v.Option.Shutter) // a shutter that the camera has, what that leaves said beside it
 		line := SchoolLine{
 			School: w.school, Name: w.name, Target: w.target, ShutterS: t, Text: v.Question.Spoken(t), AngleDeg: b.Angle(t), Filters: glass.IDs(v.Option.Filters),
-			ISO: v.Option.ISO, LeftStops: v.Option.Left + off, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
+			ISO: v.Option.ISO, ISOText: v.Option.SpokenISO(&v.Question), LeftStops: v.Option.Left + off, State: v.State, IsTaken: w.by == s.School && (w.by != "" || w.wish == wish),
 		}
 		if gives := v.Gives(); gives != "" {
 			line.Gives = &gives

@@ -37,6 +37,7 @@ type Option struct {
 	State         glass.State           `json:"state"`
 	CouldBe       []glass.State         `json:"couldBe,omitempty" doc:"states it could turn out to have when light and glass are off by the spread"`
 	ISO           stop.ISO              `json:"iso"`
+	ISOText       string                `json:"isoText" doc:"as it is set, or the band in which it floats"`
 	ShutterS      stop.Shutter          `json:"shutterS"`
 	ShutterText   string                `json:"shutterText"`
 	AngleDeg      *stop.Angle           `json:"angleDeg" doc:"null for a still"`
@@ -105,7 +106,7 @@ func optionOf(b *assemble.Setup, o *glass.Option) Option {
 	q := &b.Question
 	out := Option{
 		Filters: glass.IDs(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
-		Verdict: o.Verdict, State: o.State(q), CouldBe: o.CouldBe(q), ISO: o.ISO, ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.Angle(o.Shutter),
+		Verdict: o.Verdict, State: o.State(q), CouldBe: o.CouldBe(q), ISO: o.ISO, ISOText: o.SpokenISO(q), ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.Angle(o.Shutter),
 		Cost: o.Cost, LostStops: o.Lost, Mode: modeOf(b, o.Mode), Reasons: o.Reasons(q),
 	}
 	if o.Turned != nil {

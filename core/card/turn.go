@@ -5,6 +5,7 @@ import (
 	"math"
 	"pinhole/core/day"
 	"slices"
+	"strings"
 	"time"
 
 	"pinhole/core/glass"
@@ -162,17 +163,16 @@ func settingOf(q *glass.Question, o *glass.Option, set *CardShot, b *CardBench) 
 	// What is set is what the camera has: a step of its menu, ISO in thirds, and what that
 	// leaves said with the rest.
 	shutter, off := q.Offered(o.Shutter)
-	iso := o.ISO.Third()
+	iso := q.OfferedISO(o.ISO)
 	out := CardSetting{
-		ShutterS: shutter, Shutter: q.Spoken(o.Shutter), ISO: fmt.Sprintf("%.0f", float64(iso)), ISOLow: iso, FPS: set.Look.FPS + " fps", Left: o.Left + off + iso.Over(o.ISO),
+		ShutterS: shutter, Shutter: q.Spoken(o.Shutter), ISO: strings.TrimPrefix(o.SpokenISO(q), "ISO "), ISOLow: iso, FPS: set.Look.FPS + " fps", Left: o.Left + off + iso.Over(o.ISO),
 		Recipe: append([]string{}, b.Recipe...), EVSet: q.Setting.EV(), Stops: o.Stops, Loose: o.Lost - o.Error,
 	}
 	if m := o.Mode; m != nil && m.Kind != glass.Lock {
 		out.Floats = true
 		out.ShutterS, _ = q.Offered(m.Slowest)
-		out.ISOLow = m.ISOLow.Third()
+		out.ISOLow = q.OfferedISO(m.ISOLow)
 		out.Shutter = ranged(q.Spoken(m.Fastest), q.Spoken(m.Slowest))
-		out.ISO = ranged(fmt.Sprintf("%.0f", float64(m.ISOLow.Third())), fmt.Sprintf("%.0f", float64(m.ISOHigh.Third())))
 	}
 	switch {
 	case set.Scene.Interval > 0:

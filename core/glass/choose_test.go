@@ -253,7 +253,7 @@ func TestReasonsAndState(t *testing.T) {
 		{"cannot be saved", measured, func(q *Question) { q.Fastest = 1.0 / 200 }, Holds, "if the glass falls off the picture is 5.2 stops over; even 1/200 at base ISO is too slow to save it"},
 		{"not known", measured, func(q *Question) { q.Fastest = 0 }, Holds, "if the glass falls off the picture is 5.2 stops over; whether the fastest shutter saves it is not known for this camera"},
 		{"ISO", Filter{ID: "i", Kind: ND, Stops: 6.2}, nil, Holds, "ISO 200 lifts the missing 1.0 stops; the shutter stays at 1/50"},
-		{"more ISO than is free", Filter{ID: "i", Kind: ND, Stops: 6.4}, nil, Tight, "ISO 230 lifts the missing 1.2 stops; the shutter stays at 1/50"},
+		{"more ISO than is free", Filter{ID: "i", Kind: ND, Stops: 6.4}, nil, Tight, "ISO 250 lifts the missing 1.2 stops; the shutter stays at 1/50"},
 		{"shutter", Filter{ID: "s", Kind: ND, Stops: 4.2}, nil, Tight, "the shutter has to go to 1/100 (90°): 1.0 stops less blur than you asked for"},
 		{"look lost", Filter{ID: "s", Kind: ND, Stops: 3}, nil, Breaks, "3.0 stops as printed against 5.2 needed: 2.2 brighter than the meter, 1.9 more than the third of a stop you accept on the bright side"},
 		{"dark", Filter{ID: "d", Kind: ND, Stops: 11}, nil, Breaks, "at ISO 1600, the highest you accept, the picture is still 1.8 stops too dark"},

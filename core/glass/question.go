@@ -1,6 +1,10 @@
 package glass
 
-import "pinhole/core/stop"
+import (
+	"fmt"
+
+	"pinhole/core/stop"
+)
 
 // Priority says what gives way first when light and setting do not meet.
 type Priority string
@@ -152,6 +156,31 @@ func (q *Question) Spoken(t stop.Shutter) string {
 		return t.String()
 	}
 	return t.Spoken()
+}
+
+// OfferedISO returns a sensitivity as it is set: the camera's base or its ceiling, and
+// between them the nearest in third stops.
+func (q *Question) OfferedISO(i stop.ISO) stop.ISO {
+	if i == q.Setting.ISO || i == q.Ceiling {
+		return i
+	}
+	return min(max(i.Third(), q.Setting.ISO), q.Ceiling)
+}
+
+// SpokenISO returns what ISO is set to as it is said: "ISO 160", "ISO 200 to 250" where it
+// floats, "ISO up to 640" where it rides with the shutter.
+func (o *Option) SpokenISO(q *Question) string {
+	if o.Mode == nil || o.Mode.Kind == Lock {
+		return q.OfferedISO(o.ISO).String()
+	}
+	low, high := q.OfferedISO(o.Mode.ISOLow), q.OfferedISO(o.Mode.ISOHigh)
+	switch {
+	case low == high:
+		return low.String()
+	case o.Mode.Kind == FloatShutter:
+		return fmt.Sprintf("ISO up to %.0f", float64(high))
+	}
+	return fmt.Sprintf("%v to %.0f", low, float64(high))
 }
 
 // Dark returns how dark a picture may be against the wanted offset: free with no more

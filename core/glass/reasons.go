@@ -224,7 +224,7 @@ func (q *Question) acceptance(e stop.Stops) string {
 func (o *Option) Consequence(q *Question) string {
 	switch o.Verdict {
 	case RaiseISO:
-		return fmt.Sprintf("%v lifts the missing %v stops; the shutter stays at %v", o.ISO, o.ISO.Over(q.Setting.ISO), o.Shutter)
+		return fmt.Sprintf("%s lifts the missing %v stops; the shutter stays at %v", o.SpokenISO(q), o.ISO.Over(q.Setting.ISO), o.Shutter)
 	case Dark:
 		return fmt.Sprintf("at %v, the highest you accept, the picture is still %v stops too dark", o.ISO, (o.Left - q.Offset).Abs())
 	case FasterShutter:
@@ -232,11 +232,11 @@ func (o *Option) Consequence(q *Question) string {
 	case Lock:
 		return fmt.Sprintf("lock %v and %v: the whole range stays inside what you accept", o.Shutter, o.ISO)
 	case FloatISO:
-		return fmt.Sprintf("keep %v and let ISO float from %.0f to %.0f, up to %v stops of noise%s", o.Shutter, float64(o.Mode.ISOLow), float64(o.Mode.ISOHigh),
+		return fmt.Sprintf("keep %v and let ISO float from %.0f to %.0f, up to %v stops of noise%s", o.Shutter, float64(q.OfferedISO(o.Mode.ISOLow)), float64(q.OfferedISO(o.Mode.ISOHigh)),
 			o.Mode.ISOHigh.Over(q.Setting.ISO), o.Mode.shortWords())
 	case FloatShutter:
 		m := o.Mode
-		return fmt.Sprintf("let the shutter float from %v to %v and cap ISO at %.0f%s%s", q.Spoken(m.Fastest), q.Spoken(m.Slowest), float64(m.ISOHigh), m.shortWords(), o.tooFast(q))
+		return fmt.Sprintf("let the shutter float from %v to %v and cap ISO at %.0f%s%s", q.Spoken(m.Fastest), q.Spoken(m.Slowest), float64(q.OfferedISO(m.ISOHigh)), m.shortWords(), o.tooFast(q))
 	}
 	return ""
 }
@@ -311,7 +311,7 @@ func (o *Option) Outcome(q *Question) string {
 	case left < -q.Band.Dark-stop.Tolerance:
 		return fmt.Sprintf("%v stops too dark, ISO as high as looks good", left.Abs())
 	case o.Verdict == RaiseISO:
-		return fmt.Sprintf("serves at %v", o.ISO)
+		return "serves at " + o.SpokenISO(q)
 	case o.Verdict == FasterShutter:
 		return fmt.Sprintf("serves only at %s: the blur is not as wished", q.Spoken(o.Shutter))
 	case left.Abs() < 0.05:

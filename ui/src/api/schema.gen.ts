@@ -3383,6 +3383,8 @@ export interface components {
             filters: string[];
             /** Format: double */
             iso: number;
+            /** @description as it is set, or the band in which it floats */
+            isoText: string;
             /**
              * Format: double
              * @description after ISO or shutter has done what it can
@@ -4222,6 +4224,8 @@ export interface components {
             isTaken: boolean;
             /** Format: double */
             iso: number;
+            /** @description as it is set, or the band in which it floats */
+            isoText: string;
             /**
              * Format: double
              * @description how the picture comes out against the meter

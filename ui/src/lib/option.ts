@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import { angle, iso, signed } from "./format";
+import { angle, signed } from "./format";
 import type { State } from "./StateMark";
 
 type Option = Schemas["Option"];
@@ -16,13 +16,10 @@ export function shuttersOf({ mode, shutterS, shutterText }: Option): {
 
 /** What to set: shutter and ISO, or the band in which one of them floats. */
 export function settingWords(option: Option): string {
-  const { mode, iso: value, angleDeg } = option;
+  const { mode, isoText, angleDeg } = option;
   const { text } = shuttersOf(option);
-  const degrees = angleDeg ? ` · ${angle(angleDeg)}` : "";
-  if (mode?.kind === "float-iso")
-    return `${text} · ISO ${Math.round(mode.isoLow)} to ${Math.round(mode.isoHigh)}${degrees}`;
-  if (mode?.kind === "float-shutter") return `${text} · ISO up to ${Math.round(mode.isoHigh)}`;
-  return `${text} · ${iso(value)}${degrees}`;
+  const degrees = angleDeg && mode?.kind !== "float-shutter" ? ` · ${angle(angleDeg)}` : "";
+  return `${text} · ${isoText}${degrees}`;
 }
 
 const GIVES: Partial<Record<Option["verdict"], string>> = {

@@ -86,8 +86,8 @@ const WHEN: Record<Turn["when"], string> = { on: "On, ends", next: "Next,", late
 
 const whenWords = (turn: Turn): string => `${WHEN[turn.when]} ${turn.in}`;
 
-/** "191 to 239" as narrow as it can be. */
-const spanned = (value: string): string => value.replace(" to ", "–");
+/** "200 to 250" as narrow as it can be. */
+const spanned = (value: string): string => value.replace(/(?<=\d) to (?=\d)/, "–");
 
 const glassOf = (turn: Turn): string => turn.filters.map((f) => f.title).join(" + ") || "No glass";
 

@@ -1,6 +1,6 @@
 import { Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
-import { angle, iso } from "../../lib/format";
+import { angle } from "../../lib/format";
 import { StateShape } from "../../lib/StateMark";
 
 type Line = Schemas["SchoolLine"];
@@ -44,7 +44,7 @@ export function Schools({ lines, glassOf, onTake }: SchoolsProps) {
               {line.angleDeg != null && ` · ${angle(line.angleDeg)}`}
             </Text>
             <Text>
-              {glassOf(line.filters)} · {iso(line.iso)}
+              {glassOf(line.filters)} · {line.isoText}
             </Text>
             <Flex gap="1.5" align="center" color={line.state} justifySelf={{ md: "end" }}>
               {line.blurPx !== undefined && (

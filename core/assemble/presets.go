@@ -27,6 +27,21 @@ type Presets struct {
 	Targets   []string        `json:"targets" doc:"shutters to choose from"`
 	HFOVDeg   angle.Deg       `json:"hfovDeg" doc:"of a camera whose field of view is not known, horizontal, degrees"`
 	Surfaces  []light.Surface `json:"surfaces" doc:"what a scene may be made of"`
+	Starts    Starts          `json:"starts" doc:"where forms begin"`
+}
+
+// Starts are the figures that a form begins with, to be put right by who knows better.
+type Starts struct {
+	BrightStops stop.Stops    `json:"brightStops" doc:"the brightest part of a frame against its subject"`
+	DarkStops   stop.Stops    `json:"darkStops" doc:"the darkest part of a frame against its subject"`
+	SpeedUp     float64       `json:"speedUp" doc:"times faster than filmed"`
+	Stick       StickFields   `json:"stick"`
+	Tilt        UptiltRequest `json:"tilt"`
+	PassagesS   []float64     `json:"passagesS" doc:"how long a dark passage may take, seconds"`
+	PassageS    float64       `json:"passageS" doc:"of those, the first one offered"`
+	ISOBase     stop.ISO      `json:"isoBase"`
+	ISOCeiling  stop.ISO      `json:"isoCeiling"`
+	Rates       []string      `json:"rates" doc:"frame rates that nearly every camera has"`
 }
 
 const third = stop.Stops(1.0 / 3)
@@ -49,5 +64,10 @@ func UsualPresets() Presets {
 	return Presets{
 		Target: "180°", Light: "EV 14.0", Rate: "25", WidthPx: UsualWidthPx, Tolerance: bands[0], Bands: bands,
 		Offsets: []stop.Stops{-2 * third, -third, 0, third, 2 * third}, Targets: []string{"180°", "360°", "90°"}, HFOVDeg: UsualHFOV, Surfaces: light.Surfaces(),
+		Starts: Starts{
+			BrightStops: 2, DarkStops: -3, SpeedUp: 4,
+			Stick: StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 14},
+			PassagesS: []float64{3, 10, 30, 60}, PassageS: 10, ISOBase: 100, ISOCeiling: 1600, Rates: []string{"24", "25", "30", "50", "60"},
+		},
 	}
 }

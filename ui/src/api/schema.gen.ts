@@ -3871,6 +3871,8 @@ export interface components {
             offsets: number[];
             /** @description where a camera does not list its own */
             rate: string;
+            /** @description where forms begin */
+            starts: components["schemas"]["Starts"];
             /** @description what a scene may be made of */
             surfaces: components["schemas"]["Surface"][];
             /** @description the shutter wanted of a new shot */
@@ -5030,6 +5032,38 @@ export interface components {
             name?: string;
             /** Format: double */
             stops: number;
+        };
+        Starts: {
+            /**
+             * Format: double
+             * @description the brightest part of a frame against its subject
+             */
+            brightStops: number;
+            /**
+             * Format: double
+             * @description the darkest part of a frame against its subject
+             */
+            darkStops: number;
+            /** Format: double */
+            isoBase: number;
+            /** Format: double */
+            isoCeiling: number;
+            /**
+             * Format: double
+             * @description of those, the first one offered
+             */
+            passageS: number;
+            /** @description how long a dark passage may take, seconds */
+            passagesS: number[];
+            /** @description frame rates that nearly every camera has */
+            rates: string[];
+            /**
+             * Format: double
+             * @description times faster than filmed
+             */
+            speedUp: number;
+            stick: components["schemas"]["StickFields"];
+            tilt: components["schemas"]["UptiltRequest"];
         };
         Status: {
             /** @description true where the data is the made-up demo */

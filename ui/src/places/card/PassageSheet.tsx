@@ -2,7 +2,7 @@ import { Box, List, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { passageQuery } from "../../api/queries";
+import { passageQuery, presetsQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import { faultWords } from "../../lib/faults";
 import { NumberField } from "../../lib/NumberField";
@@ -21,8 +21,6 @@ const DARKS: { value: Dark | "read"; name: string }[] = [
   { value: "read", name: "As read" },
 ];
 
-const LASTS = ["3", "10", "30", "60"].map((value) => ({ value, name: `${value} s` }));
-
 interface PassageSheetProps {
   work: CardWork;
   turn: Turn;
@@ -34,7 +32,10 @@ interface PassageSheetProps {
 export function PassageSheet({ work, turn, camera, onOpen }: PassageSheetProps) {
   const [dark, setDark] = useState<Dark | "read">("trees");
   const [inside, setInside] = useState<number>();
-  const [seconds, setSeconds] = useState<number | undefined>(10);
+  const { data: presets } = useQuery(presetsQuery);
+  const lasts = presets?.starts.passagesS.map((s) => ({ value: String(s), name: `${s} s` })) ?? [];
+  const [asked, setSeconds] = useState<number | undefined | "usual">("usual");
+  const seconds = asked === "usual" ? presets?.starts.passageS : asked;
   const bench = benchOf(work, turn, camera);
   const planned = plannedOf(work, turn);
   const tolerance = shotOf(work, turn)?.choices.tolerance;
@@ -67,8 +68,8 @@ export function PassageSheet({ work, turn, camera, onOpen }: PassageSheetProps) 
         {dark === "read" && <NumberField label="EV inside, as read" value={inside} onChange={setInside} />}
         <Choice
           label="How long it takes"
-          options={LASTS}
-          value={LASTS.find((l) => Number(l.value) === seconds)?.value}
+          options={lasts}
+          value={lasts.find((l) => Number(l.value) === seconds)?.value}
           onChange={(s) => setSeconds(Number(s))}
         />
         <NumberField label="or in seconds" value={seconds} onChange={setSeconds} />

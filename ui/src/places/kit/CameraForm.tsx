@@ -119,15 +119,15 @@ const GROUPS = [
 const PATHS = GROUPS.flatMap((g) => g.specs.map((s) => s.path));
 
 /** What is known of a camera of which nothing is said yet. */
-const NOTHING: Camera = {
+const nothing = ({ isoBase, isoCeiling, rates }: Schemas["Starts"]): Camera => ({
   name: "",
   aperture: Number.NaN,
-  isoBase: 100,
-  isoCeiling: 1600,
-  rates: ["24", "25", "30", "50", "60"],
+  isoBase,
+  isoCeiling,
+  rates,
   steps: [],
   mounted: [],
-};
+});
 
 interface CameraFormProps {
   camera?: Schemas["StoredCamera"];
@@ -138,13 +138,12 @@ interface CameraFormProps {
 /** Adds a camera, from an archetype or from nothing, or changes one. */
 export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
   const { data: archetypes } = useQuery({ ...archetypesQuery, enabled: !camera });
-  const [start, setStart] = useState<Camera>(NOTHING);
+  const { data: presets } = useQuery(presetsQuery);
+  const [key, startFrom] = useState("");
   if (camera) return <Sheet start={camera} camera={camera} onDone={onDone} />;
-  if (!archetypes) return <Skeleton h="200px" />;
-  const startFrom = (key: string) => {
-    const chosen = archetypes.find((a) => a.key === key);
-    setStart(chosen ? { ...chosen.camera, name: "" } : NOTHING);
-  };
+  if (!archetypes || !presets) return <Skeleton h="200px" />;
+  const chosen = archetypes.find((a) => a.key === key);
+  const start: Camera = chosen ? { ...chosen.camera, name: "" } : nothing(presets.starts);
   return (
     <Stack gap="3">
       <Text>

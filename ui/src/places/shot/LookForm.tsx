@@ -116,6 +116,7 @@ function DeliveryFields({
   faultOf,
   onScene,
 }: Pick<LookFormProps, "scene" | "answer" | "faultOf" | "onScene">) {
+  const { data: presets } = useQuery(presetsQuery);
   const { delivery } = scene;
   const { shutter, lapse } = answer;
   return (
@@ -131,8 +132,8 @@ function DeliveryFields({
                 ? undefined
                 : {
                     mode,
-                    ...(mode !== "every-frame" && { fps: delivery?.fps ?? 25 }),
-                    ...(mode === "speed-up" && { factor: delivery?.factor ?? 4 }),
+                    ...(mode !== "every-frame" && { fps: delivery?.fps ?? Number(presets?.rate) }),
+                    ...(mode === "speed-up" && { factor: delivery?.factor ?? presets?.starts.speedUp }),
                   },
           })
         }

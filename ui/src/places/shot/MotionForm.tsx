@@ -1,5 +1,7 @@
-import { Button, Flex, List, Stack } from "@chakra-ui/react";
+import { Button, Flex, List, Skeleton, Stack } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
+import { presetsQuery } from "../../api/queries";
 import { StickCurve } from "../../instruments/stick-curve/StickCurve";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
@@ -173,8 +175,9 @@ function MotorSwing({ scene, faultOf, onChange }: Pick<MotionFormProps, "scene" 
 
 /** What a pilot wants to know: how far the stick may go, and the tilt against speed. */
 function FlightFields({ scene, answer, faultOf, onChange }: Omit<MotionFormProps, "bench">) {
-  const stick = scene.stick ?? { centreDegS: 120, maxDegS: 560, expo: 0.4 };
-  const tilt = scene.tilt ?? { tiltDeg: 25, atMps: 14, speedMps: 14 };
+  const { data: presets } = useQuery(presetsQuery);
+  if (!presets) return <Skeleton h="120px" />;
+  const { stick, tilt } = { ...presets.starts, ...scene };
   const setStick = (part: Partial<typeof stick>) => onChange({ stick: { ...stick, ...part } });
   const setTilt = (part: Partial<typeof tilt>) => onChange({ tilt: { ...tilt, ...part } });
   return (

@@ -1,5 +1,7 @@
-import { Button, Flex, List, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, List, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
+import { presetsQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";
@@ -26,9 +28,17 @@ interface PartsFormProps {
 
 /** Light that differs inside one frame: what to expose for, and what that loses. */
 export function PartsForm({ parts, answer, faultOf, onChange, onAim }: PartsFormProps) {
+  const { data: presets } = useQuery(presetsQuery);
+  if (!presets) return <Skeleton h="80px" />;
   if (!parts) {
     const ev = Number(answer.reading.ev100.toFixed(1));
-    const start: Parts = { subjectEv100: ev, brightEv100: ev + 2, darkEv100: ev - 3, exposeFor: "between" };
+    const { brightStops, darkStops } = presets.starts;
+    const start: Parts = {
+      subjectEv100: ev,
+      brightEv100: ev + brightStops,
+      darkEv100: ev + darkStops,
+      exposeFor: "between",
+    };
     return (
       <Stack gap="2" align="flex-start">
         <Text color="muted">A subject in shade before a bright wall: read the parts on their own.</Text>

@@ -98,13 +98,29 @@ func CompareSets(r CompareRequest) (*CompareAnswer, error) {
 	return a, nil
 }
 
+// fields are the figures of a set by what they are of.
+func (s *SetFigures) fields() map[glass.Criterion]**float64 {
+	return map[glass.Criterion]**float64{glass.ByFit: &s.Fit, glass.ByTruth: &s.Truth, glass.ByTint: &s.Tint, glass.ByCorners: &s.Corners, glass.ByFlare: &s.Flare,
+		glass.BySharpness: &s.Sharpness, glass.ByMass: &s.Mass, glass.ByCase: &s.Case, glass.ByPrice: &s.Price}
+}
+
 func (s *SetFigures) figures() glass.Figures {
 	f := glass.Figures{}
-	for k, v := range map[glass.Criterion]*float64{glass.ByFit: s.Fit, glass.ByTruth: s.Truth, glass.ByTint: s.Tint, glass.ByCorners: s.Corners, glass.ByFlare: s.Flare,
-		glass.BySharpness: s.Sharpness, glass.ByMass: s.Mass, glass.ByCase: s.Case, glass.ByPrice: s.Price} {
-		if v != nil {
-			f[k] = *v
+	for k, field := range s.fields() {
+		if *field != nil {
+			f[k] = **field
 		}
 	}
 	return f
+}
+
+// SetFiguresOf returns figures as they are asked about.
+func SetFiguresOf(name string, figures glass.Figures) SetFigures {
+	s := SetFigures{Name: name}
+	for k, field := range s.fields() {
+		if v, isKnown := figures[k]; isKnown {
+			*field = &v
+		}
+	}
+	return s
 }

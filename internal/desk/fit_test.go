@@ -161,7 +161,8 @@ func TestSetsSumUpWhatIsKnown(t *testing.T) {
 	for i := range 2 {
 		h.change(i, func(f *store.Filter) {
 			f.Set, f.WeightG, f.Slot = "thin", 1.5, "A"
-			f.MeasuredStops = gap(stop.Stops(3.2+float64(i)), 0)
+			measured := stop.Stops(3.2 + float64(i))
+			f.MeasuredStops = &measured
 		})
 	}
 	sets := keep[[]FilterSet](t)(h.Sets(t.Context(), h.rig.ID))

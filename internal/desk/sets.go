@@ -1,11 +1,12 @@
 package desk
 
 import (
+	"cmp"
 	"context"
 	"fmt"
-	"math"
 	"slices"
 
+	"pinhole/core/assemble"
 	"pinhole/core/calc"
 	"pinhole/core/fit"
 	"pinhole/core/glass"
@@ -58,50 +59,28 @@ func (d *Desk) Sets(ctx context.Context, rigID string) ([]FilterSet, error) {
 
 // set sums up filters. A figure that one of them leaves open is not known.
 func (s *shelf) set(name string, filters []store.Filter, rig store.Rig) (*FilterSet, error) {
-	set := &FilterSet{SetFigures: calc.SetFigures{Name: name}, Filters: []string{}, Missing: map[string]string{}}
-	var fits, off, tint, corners, flare, soft, mass, price []*float64
-	slots := 0.0
-	for _, f := range filters {
+	set := &FilterSet{Filters: []string{}, Missing: map[string]string{}}
+	members := make([]glass.Member, len(filters))
+	for i, f := range filters {
 		set.Filters = append(set.Filters, f.ID)
 		seat, err := s.seat(rig, []store.Filter{f})
 		if err != nil {
 			return nil, err
 		}
-		fits = append(fits, worth(seat.Standing))
-		shown, err := Show(f)
+		off, err := offPrinted(f)
 		if err != nil {
 			return nil, fmt.Errorf("filter %s as stored: %w", f.ID, err)
 		}
-		off = append(off, untruth(shown))
-		tint, corners = append(tint, size(f.CastStops)), append(corners, size(f.CornerStops))
-		flare, soft, price = append(flare, f.Flare), append(soft, f.SharpnessLost), append(price, f.Price)
-		mass = append(mass, known(f.WeightG))
-		if f.Slot != "" {
-			slots++
+		members[i] = glass.Member{
+			Fit: worth(seat.Standing), Off: off, Cast: f.CastStops, Corner: f.CornerStops, Flare: f.Flare,
+			SharpnessLost: f.SharpnessLost, WeightG: known(f.WeightG), Price: f.Price, HasSlot: f.Slot != "",
 		}
 	}
-	figure := func(of glass.Criterion, field **float64, values []*float64, sum func([]float64) float64, missing string) {
-		var all []float64
-		for _, v := range values {
-			if v != nil {
-				all = append(all, *v)
-			}
-		}
-		if len(all) < len(values) {
-			set.Missing[string(of)] = fmt.Sprintf("%d of %d %s", len(values)-len(all), len(values), missing)
-			return
-		}
-		*field = number(sum(all))
+	figures, missing := glass.SumUp(members)
+	set.SetFigures = calc.SetFiguresOf(name, figures)
+	for k, why := range missing {
+		set.Missing[string(k)] = why
 	}
-	figure(glass.ByFit, &set.Fit, fits, mean, "not tried nor measured on this rig")
-	figure(glass.ByTruth, &set.Truth, off, mean, "not measured")
-	figure(glass.ByTint, &set.Tint, tint, slices.Max[[]float64], "not measured")
-	figure(glass.ByCorners, &set.Corners, corners, slices.Max[[]float64], "not measured")
-	figure(glass.ByFlare, &set.Flare, flare, slices.Max[[]float64], "not judged")
-	figure(glass.BySharpness, &set.Sharpness, soft, slices.Max[[]float64], "not measured")
-	figure(glass.ByMass, &set.Mass, mass, total, "not weighed")
-	figure(glass.ByPrice, &set.Price, price, total, "without a price")
-	set.Case = number(slots / float64(len(filters)))
 	return set, nil
 }
 
@@ -112,37 +91,15 @@ func worth(s fit.Standing) *float64 {
 	return nil
 }
 
-// untruth is how far a filter is off what is printed on it, nil where that was not
-// measured. Glass that prints no strength keeps its word.
-func untruth(f ShownFilter) *float64 {
-	switch {
-	case f.MeasuredStops != nil:
-		return size(gap(*f.MeasuredStops, f.Reads.TotalStops))
-	case f.Reads.Kind == glass.Clear || f.Reads.Kind == glass.Graduated:
-		return number(0)
-	case len(f.Ring) > 1 && f.Reads.MaxStops != nil:
-		return size(gap(f.Ring[len(f.Ring)-1].Stops, *f.Reads.MaxStops))
+// offPrinted returns how far a filter is off its label, nil where that is not known.
+func offPrinted(f store.Filter) (*stop.Stops, error) {
+	printed, err := glass.ParseLabel(cmp.Or(f.Means, f.Label))
+	if err != nil {
+		return nil, err
 	}
-	return nil
-}
-
-func size(s *stop.Stops) *float64 {
-	if s == nil {
-		return nil
+	ring, err := assemble.CheckRing("ring", f.Ring)
+	if err != nil {
+		return nil, err
 	}
-	return number(math.Abs(float64(*s)))
-}
-
-func total(values []float64) (sum float64) {
-	for _, v := range values {
-		sum += v
-	}
-	return sum
-}
-
-func mean(values []float64) float64 { return total(values) / float64(len(values)) }
-
-func gap(a, b stop.Stops) *stop.Stops {
-	between := a - b
-	return &between
+	return glass.OffPrinted(printed.Reading, f.MeasuredStops, ring), nil
 }

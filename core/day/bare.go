@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"math"
 	"slices"
+	"strings"
 
 	"pinhole/core/glass"
 	"pinhole/core/problem"
@@ -45,8 +46,36 @@ func bareScene(evSet stop.EV, t stop.Shutter, fps stop.FrameRate, offset, headro
 	}, nil
 }
 
+// bareShot is all that is known of a shot of which only the light its setting needs is.
+type bareShot struct {
+	cameraID, rigID, required string
+	layers                    int
+	evSet                     stop.EV
+	shutter                   stop.Shutter
+	fps                       float64
+	offset, headroom          stop.Stops
+	band                      glass.Band
+}
+
 // bare returns the kit of a shot of which only the light its setting needs is known.
 func (o *Prepared) bare(s *OutingShot, path string) (*kit, error) {
+	band := o.Day.Band
+	if own := s.Band.Band(); own != nil {
+		band = *own
+	}
+	same := bareShot{s.CameraID, s.RigID, strings.Join(s.Required, "\x00"), s.Layers, s.EVSet, s.ShutterS, s.FPS, s.Offset, s.Headroom, band}
+	if k, isMade := o.bareKits[same]; isMade {
+		return k, nil
+	}
+	k, err := o.bareKit(s, band)
+	if err != nil {
+		return nil, problem.At(path, err)
+	}
+	o.bareKits[same] = k
+	return k, nil
+}
+
+func (o *Prepared) bareKit(s *OutingShot, band glass.Band) (*kit, error) {
 	takes := func(stack *OutingStack) bool {
 		return s.RigID == stack.RigID && (s.Layers == 0 || stack.Layers <= s.Layers) && glass.SameIDs(s.Required, stack.Effects)
 	}
@@ -66,18 +95,13 @@ func (o *Prepared) bare(s *OutingShot, path string) (*kit, error) {
 	if len(taken) == 0 {
 		taken, unmet = stacks, "no glass that goes on its camera meets what it asks for"
 	}
-	band := o.Day.Band
-	if own := s.Band.Band(); own != nil {
-		band = *own
-	}
 	scene, err := bareScene(s.EVSet, s.ShutterS, stop.ExactRate(s.FPS), s.Offset, s.Headroom, band, taken)
 	if err != nil {
-		return nil, problem.At(path, err)
+		return nil, err
 	}
 	id := func(filters []*glass.Filter) string { return filters[0].ID }
 	if len(taken) == 0 || slices.ContainsFunc(scene.Stacks, func(s glass.Stack) bool { return len(s.Filters) == 0 }) {
 		return nil, nil
 	}
-	k, err := newKit(scene, id, unmet)
-	return k, problem.At(path, err)
+	return newKit(scene, id, unmet)
 }

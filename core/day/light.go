@@ -98,23 +98,35 @@ func (r *OutingRequest) outdoors(of subject) *light.Outdoors {
 // alike share it, and a search for a better hour walks over it again and again.
 type minutes struct {
 	outdoors *light.Outdoors
-	model    map[int64]light.Point // by Unix time in seconds
+	// hours are by the hours of Unix time; each minute of one keeps the instant that was
+	// last asked for within it.
+	hours map[int64]*[60]light.Point
+	// hour is the last one that was asked for.
+	hour   int64
+	inHour *[60]light.Point
 }
 
 func (o *Prepared) minutesOf(of subject) *minutes {
 	if o.known[of] == nil {
-		o.known[of] = &minutes{o.outdoors(of), make(map[int64]light.Point, 12*60)}
+		o.known[of] = &minutes{outdoors: o.outdoors(of), hours: map[int64]*[60]light.Point{}}
 	}
 	return o.known[of]
 }
 
 // at returns the light of the model at an instant.
-func (m *minutes) at(t time.Time) light.Point {
-	p, isKnown := m.model[t.Unix()]
-	if !isKnown {
+func (m *minutes) at(t time.Time) *light.Point {
+	second := t.Unix()
+	in := (second%3600 + 3600) % 3600 // also before 1970
+	if hour := (second - in) / 3600; m.inHour == nil || hour != m.hour {
+		if m.hours[hour] == nil {
+			m.hours[hour] = new([60]light.Point)
+		}
+		m.hour, m.inHour = hour, m.hours[hour]
+	}
+	p := &m.inHour[in/60]
+	if p.At.IsZero() || p.At.Unix() != second {
 		p.At = t
 		p.Scene, p.Sun = m.outdoors.At(t)
-		m.model[t.Unix()] = p
 	}
 	return p
 }
@@ -125,7 +137,7 @@ func (m *minutes) moved(t time.Time, by *light.Anchor, offset stop.Stops) light.
 	if by == nil {
 		return p.Scene
 	}
-	return m.outdoors.Moved(*by, p, offset)
+	return m.outdoors.Moved(*by, *p, offset)
 }
 
 // daylight returns the light of a subject at an instant, moved by the reading that is

@@ -25,6 +25,9 @@ type Prepared struct {
 	// batteries are those of each shot that is planned, by its id.
 	batteries map[string][]*Battery
 	lights    map[string][]LightFor
+	// bareKits are those of shots of which only the light they need is known: what asks for
+	// the same shares one.
+	bareKits map[bareShot]*kit
 }
 
 // Prepare makes the outing ready; unknown are the ids of shots whose light or glass is not
@@ -33,7 +36,7 @@ func (r *OutingRequest) Prepare() (o *Prepared, unknown []string, err error) {
 	if err := r.check(); err != nil {
 		return nil, nil, err
 	}
-	o = &Prepared{OutingRequest: r, Stacks: map[string]*OutingStack{}, Names: map[string]string{}, batteries: map[string][]*Battery{}, lights: map[string][]LightFor{}}
+	o = &Prepared{OutingRequest: r, Stacks: map[string]*OutingStack{}, Names: map[string]string{}, batteries: map[string][]*Battery{}, lights: map[string][]LightFor{}, bareKits: map[bareShot]*kit{}}
 	if o.sky, err = r.sky(); err != nil {
 		return nil, nil, err
 	}

@@ -40,6 +40,8 @@ var skies = map[Sky]*skyModel{
 	Overcast: {extinction: math.Inf(1), a: 0.3, b: 21, c: 1, skyShare: 0.396, spread: 0.7},
 }
 
+var clearSky = skies[ClearSky]
+
 // Spread returns how far the light under this sky may be off the model.
 func (s Sky) Spread() stop.Stops { return skies[s].spread }
 
@@ -76,12 +78,13 @@ type Daylight struct {
 func (s Sky) Under(altitude angle.Deg, day int) Daylight {
 	m := skies[s]
 	light := Daylight{altitude: altitude, skyShare: m.skyShare}
-	direct, diffuse := m.available(altitude, day)
 	switch {
 	case altitude >= lowSunEnds:
+		direct, diffuse := m.available(altitude, day)
 		light.DirectNormal, light.Diffuse = direct, diffuse
 		light.Total = direct*altitude.Sin() + diffuse
 	case altitude >= 0:
+		direct, diffuse := m.available(altitude, day)
 		light.Total = m.lowSunLux(altitude, day)
 		// The model's own share of direct light, D sin a/(D sin a + d), of the total.
 		part := light.Total / (direct*altitude.Sin() + diffuse)
@@ -113,8 +116,11 @@ func airMass(altitude angle.Deg) float64 {
 
 // lowSunLux returns the light on level ground with the sun below 5°.
 func (m *skyModel) lowSunLux(altitude angle.Deg, day int) float64 {
-	clear := skies[ClearSky]
-	clearAtFive, mine := clear.total(lowSunEnds, day), m.total(lowSunEnds, day)
+	clearAtFive := clearSky.total(lowSunEnds, day)
+	mine := clearAtFive
+	if m != clearSky {
+		mine = m.total(lowSunEnds, day)
+	}
 	// log k falls from what meets the model at 5° to 0 at the horizon.
 	scale := math.Log10(clearAtFive) - twilight(lowSunEnds)
 	scale *= min(max(float64(altitude)/lowSunEnds, 0), 1)

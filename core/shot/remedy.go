@@ -68,10 +68,20 @@ func (s *Scene) otherShutters() []stop.Shutter {
 	if len(steps) == 0 {
 		steps = stop.Nominal()
 	}
-	away := func(t stop.Shutter) stop.Stops { return t.Over(target.Offered).Abs() }
-	others := slices.DeleteFunc(slices.Clone(steps), func(t stop.Shutter) bool {
-		return !s.offers(t) || away(t) <= click/2 || away(t) > FarthestShutter
-	})
-	slices.SortStableFunc(others, func(a, b stop.Shutter) int { return cmp.Compare(away(a), away(b)) })
-	return others
+	type other struct {
+		at   stop.Shutter
+		away stop.Stops
+	}
+	others := make([]other, 0, len(steps))
+	for _, t := range steps {
+		if away := t.Over(target.Offered).Abs(); s.offers(t) && away > click/2 && away <= FarthestShutter {
+			others = append(others, other{t, away})
+		}
+	}
+	slices.SortStableFunc(others, func(a, b other) int { return cmp.Compare(a.away, b.away) })
+	times := make([]stop.Shutter, len(others))
+	for i := range others {
+		times[i] = others[i].at
+	}
+	return times
 }

@@ -1,6 +1,7 @@
 package stop
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -84,7 +85,8 @@ const nominalReach = Stops(0.21)
 // Spoken returns t as people count it aloud: the nearest marked number (1/640
 // for 1/625), or String where none is near.
 func (t Shutter) Spoken() string {
-	if near := nearest(t, nominal); t.Over(near).Abs() <= nominalReach {
+	after, _ := slices.BinarySearchFunc(nominal, t, func(n, t Shutter) int { return cmp.Compare(t, n) })
+	if near := nearest(t, nominal[max(after-1, 0):min(after+1, len(nominal))]); t.Over(near).Abs() <= nominalReach {
 		return near.String()
 	}
 	return t.String()

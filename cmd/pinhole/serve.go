@@ -100,6 +100,12 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 	if err != nil {
 		return fmt.Errorf("listen on %s (--listen names another address): %w", o.listen, err)
 	}
+	if err := kept.Announce("http://" + listener.Addr().String() + "/"); err != nil {
+		return err
+	}
+	if kept.Damage() != "" {
+		say("The data file is damaged and is served for reading alone: %s\nPut a backup in its place with: pinhole restore FILE\n", kept.Damage())
+	}
 	say("Pinhole %s\ndata   %s\nopen   http://%s/\n", version, path, listener.Addr())
 	sites := []site{{listener: listener, handler: handler}}
 	if shared != nil {

@@ -21,69 +21,197 @@ var migrations embed.FS
 
 // Store is an open data file. It is safe for concurrent use.
 type Store struct {
+	path string
 	// SQLite takes one writer at a time: a single connection queues writers here
 	// instead of letting them fail. Readers have their own and do not wait.
 	writer, reader *sql.DB
 	now            func() time.Time
+	hold           *hold       // nil beside a server
+	file           os.FileInfo // as it was opened
+	damage         string
 }
 
-// Open opens the data file at path, creates it and its folder where they are
-// missing, and brings its tables up to date. now is the clock of the time stamps.
+// Open opens the data file at path for this process alone, creates it and its folder where
+// they are missing, and brings its tables up to date. now is the clock of the time stamps.
+// A damaged file is opened too, for reading (Damage). The error is ErrForeign, ErrNewer or
+// ErrNoTables of a file that is not ours to write, and ErrHeld where another serves from it.
 func Open(ctx context.Context, path string, now func() time.Time) (*Store, error) {
 	if err := os.MkdirAll(filepath.Dir(path), 0o700); err != nil {
 		return nil, fmt.Errorf("make the folder of the data file: %w", err)
 	}
-	writer, err := sql.Open("sqlite", dsn(path))
+	held, err := takeHold(path, now())
 	if err != nil {
+		return nil, err
+	}
+	s, err := openFile(ctx, path, now)
+	if err != nil {
+		return nil, errors.Join(err, held.lock.Unlock())
+	}
+	s.hold = held
+	return s, nil
+}
+
+// Beside opens a data file that is there, whether or not a server has it open.
+func Beside(ctx context.Context, path string, now func() time.Time) (*Store, error) {
+	if _, err := os.Stat(path); err != nil {
 		return nil, fmt.Errorf("open data file %s: %w", path, err)
 	}
-	writer.SetMaxOpenConns(1)
-	s := &Store{writer: writer, now: now}
-	if err := s.migrate(ctx); err != nil {
-		return nil, errors.Join(fmt.Errorf("bring data file %s up to date: %w", path, err), writer.Close())
-	}
-	if s.reader, err = sql.Open("sqlite", dsn(path)); err != nil {
-		return nil, errors.Join(fmt.Errorf("open data file %s for reading: %w", path, err), writer.Close())
+	return openFile(ctx, path, now)
+}
+
+func openFile(ctx context.Context, path string, now func() time.Time) (*Store, error) {
+	s := &Store{path: path, now: now}
+	if err := s.open(ctx); err != nil {
+		return nil, fmt.Errorf("open data file %s: %w", path, errors.Join(err, s.closePools()))
 	}
 	return s, nil
 }
 
-// dsn returns the connection string, with what every connection must have set.
-func dsn(path string) string {
-	pragmas := url.Values{"_pragma": {"journal_mode(WAL)", "foreign_keys(ON)", "busy_timeout(5000)", "synchronous(NORMAL)"}, "_txlock": {"immediate"}}
-	return (&url.URL{Scheme: "file", Opaque: (&url.URL{Path: path}).EscapedPath(), RawQuery: pragmas.Encode()}).String()
-}
-
-func (s *Store) migrate(ctx context.Context) error {
+func (s *Store) open(ctx context.Context) error {
+	found, isNew, err := inspect(ctx, s.path)
+	if err != nil {
+		return err
+	}
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return err
 	}
+	if s.writer, err = sql.Open("sqlite", dsn(s.path)); err != nil {
+		return err
+	}
+	s.writer.SetMaxOpenConns(1)
 	provider, err := goose.NewProvider(goose.DialectSQLite3, s.writer, files)
 	if err != nil {
 		return err
 	}
-	_, err = provider.Up(ctx)
+	if !isNew {
+		if err := found.refused(latest(provider)); err != nil {
+			return err
+		}
+	}
+	if err := keepPrivate(s.path); err != nil {
+		return err
+	}
+	if s.damage = found.damage; s.damage == "" {
+		if _, err := provider.Up(ctx); err != nil {
+			return fmt.Errorf("bring it up to date: %w", translate(err))
+		}
+		if err := s.mark(ctx, latest(provider)); err != nil {
+			return fmt.Errorf("mark it: %w", err)
+		}
+	}
+	if s.reader, err = sql.Open("sqlite", dsn(s.path)); err != nil {
+		return err
+	}
+	s.file, err = os.Stat(s.path)
 	return err
 }
 
-// Close closes the data file.
-func (s *Store) Close() error { return errors.Join(s.reader.Close(), s.writer.Close()) }
+// keepPrivate makes the data file, and with it what SQLite lays beside it, its user's alone.
+func keepPrivate(path string) error {
+	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o600)
+	if err != nil {
+		return fmt.Errorf("write the data file: %w", errors.Join(ErrReadOnly, err))
+	}
+	err = f.Close()
+	for _, beside := range []string{"", "-wal", "-shm"} {
+		if change := os.Chmod(path+beside, 0o600); !errors.Is(change, fs.ErrNotExist) {
+			err = errors.Join(err, change)
+		}
+	}
+	return err
+}
 
-// inTx runs work in one transaction, which is undone when work fails.
+// longestWait bounds how long a writer waits for others, in this process and beyond it.
+const longestWait = 5 * time.Second
+
+// dsn returns the connection string, with what every connection must have set. What is
+// acknowledged has reached the disk (synchronous FULL): a telephone deletes its own copy
+// then.
+func dsn(path string) string {
+	return uri(path, url.Values{"_txlock": {"immediate"}, "_pragma": {
+		"journal_mode(WAL)", "foreign_keys(ON)", fmt.Sprintf("busy_timeout(%d)", longestWait.Milliseconds()), "synchronous(FULL)",
+	}})
+}
+
+// Damage says what is wrong with the data file, "" where it is sound. What is damaged can be
+// read as far as that goes, and not written.
+func (s *Store) Damage() string { return s.damage }
+
+// Path returns where the data file is.
+func (s *Store) Path() string { return s.path }
+
+// Close closes the data file.
+func (s *Store) Close() error {
+	err := s.closePools()
+	if s.hold != nil {
+		err = errors.Join(err, s.hold.lock.Unlock())
+	}
+	return err
+}
+
+func (s *Store) closePools() (err error) {
+	for _, pool := range []*sql.DB{s.reader, s.writer} {
+		if pool != nil {
+			err = errors.Join(err, pool.Close())
+		}
+	}
+	return err
+}
+
+// inTx runs work in one transaction, which is undone when work fails. When it returns nil,
+// what was written has reached the disk, in the file that is still there.
 func (s *Store) inTx(ctx context.Context, work func(*sql.Tx) error) error {
-	tx, err := s.writer.BeginTx(ctx, nil)
+	if s.damage != "" {
+		return ErrDamaged
+	}
+	conn, tx, err := s.begin(ctx)
 	if err != nil {
 		return fmt.Errorf("begin: %w", err)
 	}
+	defer func() { _ = conn.Close() }() // back to the pool; there is nothing to lose
 	if err := work(tx); err != nil {
 		if undo := tx.Rollback(); undo != nil {
 			err = errors.Join(err, fmt.Errorf("roll back: %w", undo))
 		}
-		return err
+		return translate(err)
 	}
 	if err := tx.Commit(); err != nil {
-		return fmt.Errorf("commit: %w", err)
+		return fmt.Errorf("commit: %w", translate(err))
+	}
+	return s.stillThere()
+}
+
+// begin begins a transaction within the longest wait, however many wait together.
+func (s *Store) begin(ctx context.Context) (*sql.Conn, *sql.Tx, error) {
+	deadline := time.Now().Add(longestWait)
+	waiting, cancel := context.WithDeadline(ctx, deadline)
+	defer cancel()
+	conn, err := s.writer.Conn(waiting)
+	if err != nil {
+		if waiting.Err() != nil && ctx.Err() == nil {
+			err = errors.Join(ErrBusy, err)
+		}
+		return nil, nil, translate(err)
+	}
+	left := max(time.Until(deadline), 0)
+	_, err = conn.ExecContext(ctx, fmt.Sprintf("PRAGMA busy_timeout = %d", left.Milliseconds()))
+	var tx *sql.Tx
+	if err == nil {
+		tx, err = conn.BeginTx(ctx, nil)
+	}
+	if err != nil {
+		return nil, nil, errors.Join(translate(err), conn.Close())
+	}
+	return conn, tx, nil
+}
+
+// stillThere asks that the data file is the one that was opened: writes into a file that was
+// removed or replaced are lost with it.
+func (s *Store) stillThere() error {
+	now, err := os.Stat(s.path)
+	if err != nil || !os.SameFile(s.file, now) {
+		return errors.Join(ErrGone, err)
 	}
 	return nil
 }

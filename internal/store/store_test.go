@@ -66,7 +66,7 @@ func TestConnectionSettings(t *testing.T) {
 	path := newPath(t)
 	s := open(t, path)
 	for _, db := range []*sql.DB{s.writer, s.reader} {
-		for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "5000", "synchronous": "1"} {
+		for pragma, want := range map[string]string{"journal_mode": "wal", "foreign_keys": "1", "busy_timeout": "5000", "synchronous": "2"} {
 			var got string
 			if err := db.QueryRowContext(t.Context(), "PRAGMA "+pragma).Scan(&got); err != nil || got != want {
 				t.Errorf("%s is %q, %v, want %q", pragma, got, err, want)
@@ -259,9 +259,12 @@ func TestHelperProcess(t *testing.T) {
 	if path == "" {
 		t.Skip("only run by another test")
 	}
-	s := open(t, path)
+	s := must[*Store](t)(Beside(t.Context(), path, clock()))
 	for range 40 {
 		must[Shoot](t)(s.Shoots().Save(t.Context(), Shoot{ShootFields: ShootFields{Name: "theirs"}}))
+	}
+	if err := s.Close(); err != nil {
+		t.Error(err)
 	}
 }
 

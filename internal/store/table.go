@@ -9,8 +9,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"modernc.org/sqlite"
-	sqlite3 "modernc.org/sqlite/lib"
 )
 
 // Meta is what every stored thing carries beside its own fields.
@@ -172,13 +170,4 @@ func (t table[T]) change(ctx context.Context, db querier, set, id string, versio
 		return err
 	}
 	return fmt.Errorf("change %s %s on version %d: %w", t.name, id, version, ErrConflict)
-}
-
-// translate turns what SQLite says into our own errors.
-func translate(err error) error {
-	var fault *sqlite.Error
-	if errors.As(err, &fault) && fault.Code() == sqlite3.SQLITE_CONSTRAINT_FOREIGNKEY {
-		return errors.Join(ErrNoSuch, err)
-	}
-	return err
 }

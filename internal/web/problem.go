@@ -71,15 +71,30 @@ const internalDetail = "something went wrong inside; the log has the cause"
 
 // statuses maps errors to statuses and what is said about them. The first that
 // matches counts.
-var statuses = []struct {
+var statuses = []status{
+	{err: store.ErrNotFound, status: http.StatusNotFound, detail: "there is nothing with that id"},
+	{err: store.ErrConflict, status: http.StatusConflict, detail: "it was changed elsewhere since you opened it; nothing of yours was stored"},
+	{err: store.ErrNoSuch, status: http.StatusUnprocessableEntity, detail: "it names a shoot, camera or shot that is not there"},
+	ofFile(store.ErrFull, http.StatusInsufficientStorage),
+	ofFile(store.ErrReadOnly, http.StatusServiceUnavailable),
+	ofFile(store.ErrBusy, http.StatusServiceUnavailable),
+	ofFile(store.ErrDisk, http.StatusServiceUnavailable),
+	ofFile(store.ErrDamaged, http.StatusServiceUnavailable),
+	ofFile(store.ErrGone, http.StatusServiceUnavailable),
+}
+
+// status is how an error is answered.
+type status struct {
 	err    error
 	status int
 	detail string
-}{
-	{store.ErrNotFound, http.StatusNotFound, "there is nothing with that id"},
-	{store.ErrConflict, http.StatusConflict, "it was changed elsewhere since you opened it; nothing of yours was stored"},
-	{store.ErrNoSuch, http.StatusUnprocessableEntity, "it names a shoot, camera or shot that is not there"},
+	// isOfFile is true of what is wrong with the data file: its owner has to do something,
+	// and the log is told.
+	isOfFile bool
 }
+
+// ofFile answers with what the error itself says to do.
+func ofFile(err error, code int) status { return status{err, code, err.Error(), true} }
 
 // fail turns any error into a failure, and logs those that are ours.
 func fail(ctx context.Context, log *slog.Logger, err error) error {
@@ -93,6 +108,9 @@ func fail(ctx context.Context, log *slog.Logger, err error) error {
 	}
 	for _, s := range statuses {
 		if errors.Is(err, s.err) {
+			if s.isOfFile {
+				log.ErrorContext(ctx, "data file", "error", err)
+			}
 			return newFailure(s.status, s.detail)
 		}
 	}

@@ -19,16 +19,17 @@ var (
 
 // Errors of the data file itself. Each says what to do.
 var (
-	ErrForeign  = errors.New("this is not a data file of Pinhole, and is left as it is: name another with --data")
-	ErrNewer    = errors.New("it was written by a newer Pinhole, and is left as it is: use that one, or restore an older backup")
-	ErrNoTables = errors.New("this file has no tables: it is a copy of a running data file without what lay beside it in -wal. Make copies with pinhole backup; to start anew, name another file")
-	ErrHeld     = errors.New("another Pinhole serves from this data file: use that one, or end it first")
-	ErrFull     = errors.New("the disk is full: make room, nothing was stored")
-	ErrReadOnly = errors.New("the data file may not be written: its folder or its disk is read-only")
-	ErrBusy     = errors.New("the data file is locked by another program: nothing was stored, try again")
-	ErrDisk     = errors.New("the disk failed: nothing was stored")
-	ErrDamaged  = errors.New("the data file is damaged and can only be read: restore a backup")
-	ErrGone     = errors.New("the data file is no longer where it was opened: put it back, or start Pinhole again")
+	ErrForeign    = errors.New("this is not a data file of Pinhole, and is left as it is: name another with --data")
+	ErrNoDatabase = errors.New("this is no SQLite file, or one damaged beyond reading: restore a backup, or name another with --data")
+	ErrNewer      = errors.New("it was written by a newer Pinhole, and is left as it is: use that one, or restore an older backup")
+	ErrNoTables   = errors.New("this file has no tables: it is a copy of a running data file without what lay beside it in -wal. Make copies with pinhole backup; to start anew, name another file")
+	ErrHeld       = errors.New("another Pinhole serves from this data file: use that one, or end it first")
+	ErrFull       = errors.New("the disk is full: make room, nothing was stored")
+	ErrReadOnly   = errors.New("the data file may not be written: its folder or its disk is read-only")
+	ErrBusy       = errors.New("the data file is locked by another program: nothing was stored, try again")
+	ErrDisk       = errors.New("the disk failed: nothing was stored")
+	ErrDamaged    = errors.New("the data file is damaged and can only be read: restore a backup")
+	ErrGone       = errors.New("the data file is no longer where it was opened: put it back, or start Pinhole again")
 )
 
 // faults are ours for what SQLite says, by its primary result codes.

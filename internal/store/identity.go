@@ -64,7 +64,7 @@ func marksOf(ctx context.Context, db *sql.DB) (m marks, err error) {
 	case errors.Is(err, ErrDamaged) && m.application == applicationID:
 		m.damage, err = err.Error(), nil
 	case errors.Is(err, ErrDamaged):
-		err = fmt.Errorf("it is no SQLite file, or a damaged one: %w", ErrForeign)
+		err = errors.Join(ErrNoDatabase, err)
 	case m.damage == "ok":
 		m.damage = ""
 	}
@@ -95,10 +95,27 @@ func (s *Store) mark(ctx context.Context, known int64) error {
 	return translate(err)
 }
 
+// migrating returns what brings the tables of a data file up to date.
+func migrating(db *sql.DB) (*goose.Provider, error) {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return nil, err
+	}
+	return goose.NewProvider(goose.DialectSQLite3, db, files)
+}
+
 // latest returns the version of the tables that this program knows.
 func latest(provider *goose.Provider) int64 {
 	sources := provider.ListSources()
 	return sources[len(sources)-1].Version
+}
+
+func knownVersion(db *sql.DB) (int64, error) {
+	provider, err := migrating(db)
+	if err != nil {
+		return 0, err
+	}
+	return latest(provider), nil
 }
 
 // uri returns a file's address for the driver, whatever characters its path has.

@@ -26,12 +26,22 @@ func (s *Store) Setting(ctx context.Context, name string) (value string, err err
 	return value, err
 }
 
+const setting = "INSERT INTO settings (name, value) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value"
+
+func (s *Store) setSetting(ctx context.Context, name, value string) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, setting, name, value); err != nil {
+			return fmt.Errorf("keep the setting %s: %w", name, err)
+		}
+		return nil
+	})
+}
+
 // SetPassphraseHash stores the hash of a new passphrase, and ends every session that
 // the old one began. Both or neither happen.
 func (s *Store) SetPassphraseHash(ctx context.Context, hash string) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
-		const set = "INSERT INTO settings (name, value) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value"
-		if _, err := tx.ExecContext(ctx, set, PassphraseHash, hash); err != nil {
+		if _, err := tx.ExecContext(ctx, setting, PassphraseHash, hash); err != nil {
 			return fmt.Errorf("set the passphrase: %w", err)
 		}
 		if _, err := tx.ExecContext(ctx, "DELETE FROM sessions"); err != nil {

@@ -10,9 +10,9 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"sync/atomic"
 	"time"
 
-	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // registers the driver "sqlite"
 )
 
@@ -28,7 +28,8 @@ type Store struct {
 	now            func() time.Time
 	hold           *hold       // nil beside a server
 	file           os.FileInfo // as it was opened
-	damage         string
+	damage         atomic.Pointer[string]
+	patience       time.Duration // of a writer, for others
 }
 
 // Open opens the data file at path for this process alone, creates it and its folder where
@@ -60,7 +61,7 @@ func Beside(ctx context.Context, path string, now func() time.Time) (*Store, err
 }
 
 func openFile(ctx context.Context, path string, now func() time.Time) (*Store, error) {
-	s := &Store{path: path, now: now}
+	s := &Store{path: path, now: now, patience: longestWait}
 	if err := s.open(ctx); err != nil {
 		return nil, fmt.Errorf("open data file %s: %w", path, errors.Join(err, s.closePools()))
 	}
@@ -72,39 +73,47 @@ func (s *Store) open(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return err
-	}
 	if s.writer, err = sql.Open("sqlite", dsn(s.path)); err != nil {
 		return err
 	}
 	s.writer.SetMaxOpenConns(1)
-	provider, err := goose.NewProvider(goose.DialectSQLite3, s.writer, files)
-	if err != nil {
-		return err
-	}
 	if !isNew {
-		if err := found.refused(latest(provider)); err != nil {
+		known, err := knownVersion(s.writer)
+		if err != nil {
+			return err
+		}
+		if err := found.refused(known); err != nil {
 			return err
 		}
 	}
 	if err := keepPrivate(s.path); err != nil {
 		return err
 	}
-	if s.damage = found.damage; s.damage == "" {
-		if _, err := provider.Up(ctx); err != nil {
-			return fmt.Errorf("bring it up to date: %w", translate(err))
-		}
-		if err := s.mark(ctx, latest(provider)); err != nil {
-			return fmt.Errorf("mark it: %w", err)
-		}
+	if found.damage != "" {
+		s.damage.Store(&found.damage)
+	} else if err := s.bringUpToDate(ctx); err != nil {
+		return err
 	}
 	if s.reader, err = sql.Open("sqlite", dsn(s.path)); err != nil {
 		return err
 	}
 	s.file, err = os.Stat(s.path)
 	return err
+}
+
+// bringUpToDate gives the data file the tables that this program knows, and marks it.
+func (s *Store) bringUpToDate(ctx context.Context) error {
+	provider, err := migrating(s.writer)
+	if err != nil {
+		return err
+	}
+	if _, err := provider.Up(ctx); err != nil {
+		return fmt.Errorf("bring it up to date: %w", translate(err))
+	}
+	if err := s.mark(ctx, latest(provider)); err != nil {
+		return fmt.Errorf("mark it: %w", err)
+	}
+	return nil
 }
 
 // keepPrivate makes the data file, and with it what SQLite lays beside it, its user's alone.
@@ -136,7 +145,12 @@ func dsn(path string) string {
 
 // Damage says what is wrong with the data file, "" where it is sound. What is damaged can be
 // read as far as that goes, and not written.
-func (s *Store) Damage() string { return s.damage }
+func (s *Store) Damage() string {
+	if damage := s.damage.Load(); damage != nil {
+		return *damage
+	}
+	return ""
+}
 
 // Path returns where the data file is.
 func (s *Store) Path() string { return s.path }
@@ -162,7 +176,7 @@ func (s *Store) closePools() (err error) {
 // inTx runs work in one transaction, which is undone when work fails. When it returns nil,
 // what was written has reached the disk, in the file that is still there.
 func (s *Store) inTx(ctx context.Context, work func(*sql.Tx) error) error {
-	if s.damage != "" {
+	if s.Damage() != "" {
 		return ErrDamaged
 	}
 	conn, tx, err := s.begin(ctx)
@@ -184,7 +198,7 @@ func (s *Store) inTx(ctx context.Context, work func(*sql.Tx) error) error {
 
 // begin begins a transaction within the longest wait, however many wait together.
 func (s *Store) begin(ctx context.Context) (*sql.Conn, *sql.Tx, error) {
-	deadline := time.Now().Add(longestWait)
+	deadline := time.Now().Add(s.patience)
 	waiting, cancel := context.WithDeadline(ctx, deadline)
 	defer cancel()
 	conn, err := s.writer.Conn(waiting)

@@ -47,12 +47,10 @@ func serveCommand() *cobra.Command {
 		},
 	}
 	cmd.Flags().StringVar(&o.listen, "listen", "127.0.0.1:8321", "address to listen on; port 0 picks a free one")
-	cmd.Flags().StringVar(&o.data, "data", "", "data file (default: in the platform's folder for application data)")
-	cmd.Flags().BoolVar(&o.demo, "demo", false, "serve the made-up demo, from a data file of its own")
+	dataFlags(cmd, &o)
 	cmd.Flags().BoolVar(&o.lan, "lan", false, "serve other devices on the local network too, over HTTPS and behind a passphrase")
 	cmd.Flags().StringVar(&o.lanListen, "lan-listen", ":8322", "with --lan, the address to listen on for them")
 	cmd.Flags().BoolVar(&o.newPassphrase, "new-passphrase", false, "with --lan, make a new passphrase; every device has to give it again. PINHOLE_PASSPHRASE holds one of your own")
-	cmd.MarkFlagsMutuallyExclusive("data", "demo")
 	return cmd
 }
 
@@ -79,6 +77,9 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 	}
 	defer func() { err = errors.Join(err, kept.Close()) }()
 	d := &desk.Desk{Store: kept, Now: time.Now}
+	ctx, stop := context.WithCancel(ctx)
+	defer stop()
+	go kept.KeepCopies(ctx, func(err error) { log.ErrorContext(ctx, "copies", "error", err) })
 	if o.demo {
 		if err := demo.Seed(ctx, d); err != nil {
 			return fmt.Errorf("fill the demo: %w", err)

@@ -77,14 +77,14 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 	}
 	defer func() { err = errors.Join(err, kept.Close()) }()
 	d := &desk.Desk{Store: kept, Now: time.Now}
-	ctx, stop := context.WithCancel(ctx)
-	defer stop()
-	go kept.KeepCopies(ctx, func(err error) { log.ErrorContext(ctx, "copies", "error", err) })
 	if o.demo {
 		if err := demo.Seed(ctx, d); err != nil {
 			return fmt.Errorf("fill the demo: %w", err)
 		}
 	}
+	ctx, stop := context.WithCancel(ctx)
+	defer stop()
+	go kept.KeepCopies(ctx, func(err error) { log.ErrorContext(ctx, "copies", "error", err) })
 	config := web.Config{Desk: d, Log: log, Version: version, Demo: o.demo}
 	var shared *site
 	if o.lan {

@@ -98,6 +98,14 @@ func prove(ctx context.Context, path string) (err error) {
 	return nil
 }
 
+// proveBackup is prove, of a file that somebody wants restored.
+func proveBackup(ctx context.Context, from string) error {
+	if err := prove(ctx, from); err != nil {
+		return fmt.Errorf("restore %s: %w", from, errors.Join(ErrBadBackup, err))
+	}
+	return nil
+}
+
 func readOnly(path string) (*sql.DB, error) {
 	return sql.Open("sqlite", uri(path, url.Values{"mode": {"ro"}, "_pragma": {"query_only(ON)"}}))
 }
@@ -106,8 +114,8 @@ func readOnly(path string) (*sql.DB, error) {
 // everybody who has the data file open. What was there is set aside first, in the file whose
 // path is returned.
 func (s *Store) Restore(ctx context.Context, from string) (aside string, err error) {
-	if err := prove(ctx, from); err != nil {
-		return "", fmt.Errorf("restore %s: %w", from, err)
+	if err := proveBackup(ctx, from); err != nil {
+		return "", err
 	}
 	aside = asideOf(s.path, s.now())
 	if s.Damage() == "" {
@@ -134,9 +142,14 @@ func (s *Store) takeOver(ctx context.Context, from string) error {
 	return nil
 }
 
-// asideOf names where what is replaced is kept.
+// asideOf names where what is replaced is kept: a file that is not there yet.
 func asideOf(path string, now time.Time) string {
-	return path + ".before-" + now.UTC().Format("20060102T150405.000000000Z")
+	for n := 1; ; n++ {
+		aside := fmt.Sprintf("%s.before-%s-%d", path, now.UTC().Format("20060102T150405Z"), n)
+		if _, err := os.Stat(aside); err != nil { // whatever else is wrong there, making it will tell
+			return aside
+		}
+	}
 }
 
 // overwrite copies a sound file over the pages of the data file, in one transaction.
@@ -197,8 +210,8 @@ func RestoreFile(ctx context.Context, path, from string, now func() time.Time) (
 		return aside, errors.Join(err, s.Close())
 	case errors.Is(err, fs.ErrNotExist):
 	case errors.Is(err, ErrNoDatabase), errors.Is(err, ErrNoTables):
-		if err := prove(ctx, from); err != nil { // before anything is moved
-			return "", fmt.Errorf("restore %s: %w", from, err)
+		if err := proveBackup(ctx, from); err != nil { // before anything is moved
+			return "", err
 		}
 		aside = asideOf(path, now())
 		for _, beside := range []string{"", "-wal", "-shm"} {
@@ -209,8 +222,8 @@ func RestoreFile(ctx context.Context, path, from string, now func() time.Time) (
 	default:
 		return "", err
 	}
-	if err := prove(ctx, from); err != nil {
-		return aside, fmt.Errorf("restore %s: %w", from, err)
+	if err := proveBackup(ctx, from); err != nil {
+		return aside, err
 	}
 	if s, err = openFile(ctx, path, now); err != nil { // a new one
 		return aside, err

@@ -39,6 +39,15 @@ const (
 // CopiesFolder is where copies lie.
 func (s *Store) CopiesFolder() string { return s.path + ".copies" }
 
+// Size returns how large the data file is, its log aside, in bytes.
+func (s *Store) Size(ctx context.Context) (size int64, err error) {
+	const query = "SELECT page_count * page_size FROM pragma_page_count, pragma_page_size"
+	if err := s.reader.QueryRowContext(ctx, query).Scan(&size); err != nil {
+		return 0, fmt.Errorf("measure the data file: %w", translate(err))
+	}
+	return size, nil
+}
+
 // Copies returns the copies, the latest first.
 func (s *Store) Copies() ([]Copy, error) {
 	all := []Copy{}

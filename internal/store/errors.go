@@ -29,6 +29,7 @@ var (
 	ErrBusy       = errors.New("the data file is locked by another program: nothing was stored, try again")
 	ErrDisk       = errors.New("the disk failed: nothing was stored")
 	ErrDamaged    = errors.New("the data file is damaged and can only be read: restore a backup")
+	ErrBadBackup  = errors.New("this is no sound data file of this Pinhole or an older one: nothing was changed")
 	ErrGone       = errors.New("the data file is no longer where it was opened: put it back, or start Pinhole again")
 )
 

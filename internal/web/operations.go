@@ -4,6 +4,7 @@ import (
 	"context"
 	"net/http"
 	"reflect"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -49,6 +50,20 @@ func addPosted[R, A any](s *server, path, id, summary, tag string, compute func(
 		return &answer[A]{*a}, nil
 	})
 	s.describe(http.MethodPost, path, reflect.TypeFor[R](), nil)
+}
+
+// addDone registers an operation that does something by its name and answers what comes of it.
+func addDone[In, A any](s *server, method, path, id, summary string, do func(context.Context, *In) (*A, error)) {
+	huma.Register(s.api, huma.Operation{
+		OperationID: id, Method: method, Path: path, Summary: summary, Tags: []string{strings.Split(path, "/")[2]},
+		Errors: []int{http.StatusForbidden, http.StatusNotFound},
+	}, func(ctx context.Context, in *In) (*answer[A], error) {
+		a, err := do(ctx, in)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[A]{*a}, nil
+	})
 }
 
 // addFile registers an operation that reads a file and keeps nothing of it.

@@ -75,6 +75,7 @@ var statuses = []status{
 	{err: store.ErrNotFound, status: http.StatusNotFound, detail: "there is nothing with that id"},
 	{err: store.ErrConflict, status: http.StatusConflict, detail: "it was changed elsewhere since you opened it; nothing of yours was stored"},
 	{err: store.ErrNoSuch, status: http.StatusUnprocessableEntity, detail: "it names a shoot, camera or shot that is not there"},
+	{err: store.ErrBadBackup, status: http.StatusUnprocessableEntity, detail: store.ErrBadBackup.Error()},
 	ofFile(store.ErrFull, http.StatusInsufficientStorage),
 	ofFile(store.ErrReadOnly, http.StatusServiceUnavailable),
 	ofFile(store.ErrBusy, http.StatusServiceUnavailable),

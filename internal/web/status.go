@@ -14,6 +14,10 @@ type Status struct {
 	Version string `json:"version"`
 	Model   string `json:"model" doc:"version of the rules that answers follow"`
 	Demo    bool   `json:"demo" doc:"true where the data is the made-up demo"`
+	// Damage is told so that the page can say that nothing is stored.
+	Damage string `json:"damage,omitempty" doc:"what is wrong with the data file, which is then only read"`
+	// AtDesk is false for devices that are let in by a passphrase.
+	AtDesk bool `json:"atDesk" doc:"true on the machine that keeps the data"`
 	// Shared are web addresses.
 	Shared []string `json:"shared" doc:"where other devices on the local network reach this, none where they do not"`
 }
@@ -22,6 +26,10 @@ func (s *server) registerStatus(config Config) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "get-status", Method: http.MethodGet, Path: "/api/status", Summary: "Get the server's versions", Tags: []string{"status"},
 	}, func(context.Context, *struct{}) (*answer[Status], error) {
-		return &answer[Status]{Status{Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
+		damage := ""
+		if s.desk != nil {
+			damage = s.desk.Store.Damage()
+		}
+		return &answer[Status]{Status{Damage: damage, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
 	})
 }

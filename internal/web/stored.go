@@ -56,6 +56,7 @@ func (s *server) registerStored() {
 	s.registerKit(kept)
 	s.registerDay(kept)
 	s.registerCard(kept)
+	s.registerBackups(kept)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,

@@ -18,6 +18,12 @@ export const sessionQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+/** The copies of the data file. */
+export const backupsQuery = queryOptions({
+  queryKey: ["backups"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/backups", { signal })),
+});
+
 export const camerasQuery = queryOptions({
   queryKey: ["cameras"],
   queryFn: async ({ signal }) => (await unwrap(api.GET("/api/cameras", { signal }))).items,

@@ -16,6 +16,10 @@ export function stops(value: number): string {
 /** "ISO 171" */
 export const iso = (value: number): string => `ISO ${Math.round(value)}`;
 
+/** "3.4 MB" */
+export const bytes = (count: number): string =>
+  count < 1e6 ? `${Math.ceil(count / 1e3)} kB` : `${(count / 1e6).toFixed(1)} MB`;
+
 /** "180°" */
 export const angle = (deg: number | null | undefined): string => (deg == null ? "" : `${Math.round(deg)}°`);
 

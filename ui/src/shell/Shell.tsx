@@ -3,7 +3,9 @@ import { useQuery } from "@tanstack/react-query";
 import { Aperture, Backpack, CalendarDays, ClipboardCheck } from "lucide-react";
 import { NavLink, Outlet, useMatch } from "react-router";
 import { sessionQuery, statusQuery } from "../api/queries";
+import { Backups } from "./Backups";
 import { ColorModeButton } from "./ColorModeButton";
+import { DamageNote } from "./DamageNote";
 import { Login } from "./Login";
 import { useLastShot } from "./lastShot";
 import { QuickLine } from "./QuickLine";
@@ -61,9 +63,11 @@ export function Shell() {
           )}
           <ReachBadge />
           <SharePhone />
+          <Backups />
           <ShortcutHelp />
           <ColorModeButton />
         </Flex>
+        <DamageNote />
         <Box as="main" id="main" px={{ base: "3", md: "4" }} tabIndex={-1}>
           {session?.needed && !session.open ? <Login /> : <Outlet />}
         </Box>

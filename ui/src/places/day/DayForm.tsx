@@ -3,6 +3,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { presetsQuery } from "../../api/queries";
+import { octets } from "../../api/upload";
 import { FileButton } from "../../lib/FileButton";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
@@ -10,7 +11,6 @@ import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
 import { clockIn, dateIn } from "../../lib/zone";
 import { toaster } from "../../shell/toaster";
-import { octets } from "./upload";
 import type { DayWork } from "./useDay";
 
 /** Where and when the shoot is, typed or taken from a track. */

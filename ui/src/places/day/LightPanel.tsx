@@ -3,6 +3,7 @@ import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
 import { camerasQuery } from "../../api/queries";
+import { octets } from "../../api/upload";
 import { Choice } from "../../lib/Choice";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
@@ -11,7 +12,6 @@ import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
 import { clockIn, dayIn, instantIn, isoIn } from "../../lib/zone";
-import { octets } from "./upload";
 import type { DayWork } from "./useDay";
 
 type Work = DayWork;

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { camerasQuery, filtersQuery } from "../../api/queries";
 import { FileButton } from "../../lib/FileButton";
+import { bytes } from "../../lib/format";
 import { StateMark } from "../../lib/StateMark";
 import { toaster } from "../../shell/toaster";
 
@@ -34,8 +35,6 @@ export function KitFile() {
 
 /** The most that the server takes for a kit; a larger file is not even read. */
 const MOST_BYTES = 900_000;
-
-const megabytes = (bytes: number): string => `${(bytes / 1e6).toFixed(1)} MB`;
 
 const formatOf = (text: string): "csv" | "json" => (text.trimStart().startsWith("{") ? "json" : "csv");
 
@@ -77,7 +76,7 @@ function ImportForm({ onDone }: { onDone: () => void }) {
           label="A kit file"
           accept=".csv,.json,text/csv,application/json"
           onFile={async (file) => {
-            setTooLarge(file.size > MOST_BYTES ? `${file.name} has ${megabytes(file.size)}` : "");
+            setTooLarge(file.size > MOST_BYTES ? `${file.name} has ${bytes(file.size)}` : "");
             if (file.size <= MOST_BYTES) change(await file.text());
           }}
         >
@@ -92,7 +91,7 @@ function ImportForm({ onDone }: { onDone: () => void }) {
       </Flex>
       {tooLarge && (
         <Text role="alert" color="breaks">
-          Nothing was imported. {tooLarge}: a kit takes {megabytes(MOST_BYTES)} at most.
+          Nothing was imported. {tooLarge}: a kit takes {bytes(MOST_BYTES)} at most.
         </Text>
       )}
       {send.error && (

@@ -1,0 +1,39 @@
+import { readFile } from "node:fs/promises";
+import { expect, test } from "../app.ts";
+
+test("a copy is made, taken away and put back, and what was there is kept", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("button", { name: "Backups" }).click();
+  const sheet = page.getByRole("dialog", { name: "Backups" });
+  const copies = sheet.getByRole("list", { name: "Copies" }).getByRole("listitem");
+  const before = await copies.count();
+  await sheet.getByRole("button", { name: "Make a copy" }).click();
+  await expect(copies).toHaveCount(before + 1);
+
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    sheet.getByRole("link", { name: "Take a copy away" }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(/^pinhole-\d{4}-\d\d-\d\d\.db$/);
+  const taken = await download.path();
+  expect((await readFile(taken)).subarray(0, 15).toString()).toBe("SQLite format 3");
+
+  await page.keyboard.press("Escape");
+  await page.getByLabel("A new shoot").fill("A mistake");
+  await page.getByRole("button", { name: "Add shoot" }).click();
+  await expect(page.getByRole("heading", { name: "A mistake" })).toBeVisible();
+
+  await page.getByRole("button", { name: "Backups" }).click();
+  await sheet.getByLabel("Backup file").setInputFiles(taken);
+  await sheet.getByRole("button", { name: "Restore it" }).click();
+  await expect(page.getByText(/What was there is kept in .*\.before-/)).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("heading", { name: "A mistake" })).toHaveCount(0);
+
+  await page.getByRole("button", { name: "Backups" }).click();
+  await sheet
+    .getByLabel("Backup file")
+    .setInputFiles({ name: "song.db", mimeType: "", buffer: Buffer.from("la la la") });
+  await sheet.getByRole("button", { name: "Restore it" }).click();
+  await expect(page.getByText(/no sound data file.*nothing was changed/)).toBeVisible();
+});

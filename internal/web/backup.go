@@ -1,0 +1,143 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"os"
+	"path/filepath"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+type (
+	// Backups are the copies that lie beside the data file.
+	Backups struct {
+		IsDaily bool         `json:"isDaily" doc:"a copy makes itself each day"`
+		Folder  string       `json:"folder" doc:"where the copies lie"`
+		Bytes   int64        `json:"bytes" doc:"size of the data file"`
+		Copies  []store.Copy `json:"copies" doc:"the latest first"`
+	}
+	// BackupRule says whether copies make themselves.
+	BackupRule struct {
+		IsDaily bool `json:"isDaily"`
+	}
+	// Restored says where the state that was replaced is kept.
+	Restored struct {
+		Aside string `json:"aside" doc:"the file that holds what was there before"`
+	}
+	// ByName names a copy.
+	ByName struct {
+		Name string `path:"name" maxLength:"60"`
+	}
+)
+
+// registerBackups opens the doors to backups: at the desk alone, because whoever restores one
+// replaces everything.
+func (s *server) registerBackups(kept *desk.Desk) {
+	data := kept.Store
+	state := func(ctx context.Context) (*Backups, error) {
+		isDaily, err := data.CopiesDaily(ctx)
+		copies, err2 := data.Copies()
+		size, err3 := data.Size(ctx)
+		return &Backups{IsDaily: isDaily, Folder: data.CopiesFolder(), Bytes: size, Copies: copies}, errors.Join(err, err2, err3)
+	}
+	atDesk := func(work func(context.Context) error) func(context.Context) error {
+		return func(ctx context.Context) error {
+			if s.door != nil {
+				return newFailure(http.StatusForbidden, "backups are made and restored at the machine that keeps the data")
+			}
+			return work(ctx)
+		}
+	}
+	thenState := func(ctx context.Context, work func(context.Context) error) (*Backups, error) {
+		if err := atDesk(work)(ctx); err != nil {
+			return nil, err
+		}
+		return state(ctx)
+	}
+	nothing := func(context.Context) error { return nil }
+	addGot(s, "/api/backups", "list-backups", "List the copies of the data file", "backups", func(ctx context.Context, _ *struct{}) (*Backups, error) {
+		return thenState(ctx, nothing)
+	})
+	addPosted(s, "/api/backups/daily", "set-daily-backups", "Turn daily copies on or off", "backups", func(ctx context.Context, r BackupRule) (*Backups, error) {
+		return thenState(ctx, func(ctx context.Context) error { return data.SetCopiesDaily(ctx, r.IsDaily) })
+	})
+	addDone(s, http.MethodPost, "/api/backups", "make-backup", "Make a copy of the data file now", func(ctx context.Context, _ *struct{}) (*Backups, error) {
+		return thenState(ctx, data.MakeCopy)
+	})
+	addDone(s, http.MethodDelete, "/api/backups/{name}", "remove-backup", "Remove a copy", func(ctx context.Context, in *ByName) (*Backups, error) {
+		return thenState(ctx, func(context.Context) error { return data.RemoveCopy(in.Name) })
+	})
+	addDone(s, http.MethodPost, "/api/backups/{name}/restore", "restore-backup", "Put a copy in place of the data file", func(ctx context.Context, in *ByName) (*Restored, error) {
+		out := &Restored{}
+		return out, atDesk(func(ctx context.Context) error {
+			path, err := data.CopyPath(in.Name)
+			if err == nil {
+				out.Aside, err = data.Restore(ctx, path)
+			}
+			return err
+		})(ctx)
+	})
+	addFile(s, "/api/import/backup", "restore-file", "Put a backup file in place of the data file", func(body []byte) (*Restored, error) {
+		out := &Restored{}
+		return out, atDesk(func(ctx context.Context) (err error) {
+			out.Aside, err = restoreBytes(ctx, data, body)
+			return err
+		})(context.Background())
+	})
+	huma.Register(s.api, huma.Operation{
+		OperationID: "download-backup", Method: http.MethodGet, Path: "/api/backups/file", Summary: "Take a copy of the data file away", Tags: []string{"backups"},
+		Errors: []int{http.StatusForbidden},
+	}, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+		var f *os.File
+		err := atDesk(func(ctx context.Context) (err error) {
+			f, err = freshCopy(ctx, data)
+			return err
+		})(ctx)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &huma.StreamResponse{Body: func(out huma.Context) {
+			defer f.Close()
+			out.SetHeader("Content-Type", "application/vnd.sqlite3")
+			out.SetHeader("Content-Disposition", fmt.Sprintf(`attachment; filename="pinhole-%s.db"`, kept.Now().Format(time.DateOnly)))
+			// Nothing is left to say to a client that does not read the answer.
+			_, _ = io.Copy(out.BodyWriter(), f)
+		}}, nil
+	})
+}
+
+// freshCopy returns a copy of the data file that goes when it is closed.
+func freshCopy(ctx context.Context, data *store.Store) (*os.File, error) {
+	folder, err := os.MkdirTemp("", "pinhole-backup-")
+	if err != nil {
+		return nil, fmt.Errorf("make room for a backup: %w", err)
+	}
+	defer os.RemoveAll(folder) // an open file outlives its name
+	path := filepath.Join(folder, "pinhole.db")
+	if err := data.Backup(ctx, path); err != nil {
+		return nil, err
+	}
+	return os.Open(path)
+}
+
+// restoreBytes restores a backup that was sent.
+func restoreBytes(ctx context.Context, data *store.Store, body []byte) (aside string, err error) {
+	folder, err := os.MkdirTemp("", "pinhole-restore-")
+	if err != nil {
+		return "", fmt.Errorf("make room for a backup: %w", err)
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(folder)) }()
+	path := filepath.Join(folder, "sent.db")
+	if err := os.WriteFile(path, body, 0o600); err != nil {
+		return "", fmt.Errorf("keep the backup that was sent: %w", err)
+	}
+	return data.Restore(ctx, path)
+}

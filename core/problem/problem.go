@@ -24,6 +24,16 @@ func (f *Fault) Error() string {
 	return fmt.Sprintf("%s is %s: %s", f.Field, f.shownValue(), f.Allowed)
 }
 
+// MarshalJSON writes the fault; a value that is long is cut short, so that no answer is
+// larger than what was asked.
+func (f Fault) MarshalJSON() ([]byte, error) {
+	type plain Fault // without this method
+	if text, err := json.Marshal(f.Value); err != nil || len(text) > longestShown {
+		f.Value = f.shownValue()
+	}
+	return json.Marshal(plain(f))
+}
+
 // longestShown bounds how much of a wrong value is repeated back, in bytes.
 const longestShown = 80
 

@@ -25,12 +25,18 @@ func check(target, raw any) []problem.Fault {
 	return c.faults
 }
 
+// longestPath bounds how much of a path is said back: it holds names that were sent.
+const longestPath = 200
+
 type checker struct{ faults []problem.Fault }
 
 func (c *checker) fault(path string, value any, allowed string) {
 	if len(c.faults) < maxFaults {
 		if path == "" {
 			path = "the request"
+		}
+		if len(path) > longestPath {
+			path = strings.ToValidUTF8(path[:longestPath], "") + "…"
 		}
 		c.faults = append(c.faults, problem.Fault{Field: path, Value: value, Allowed: allowed})
 	}

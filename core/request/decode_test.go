@@ -1,6 +1,7 @@
 package request
 
 import (
+	"encoding/json"
 	"errors"
 	"strings"
 	"testing"
@@ -92,7 +93,7 @@ func TestDecodeRefusesWhatIsNotOneValue(t *testing.T) {
 }
 
 func TestFaultsAreBounded(t *testing.T) {
-	_, err := Decode[sample]([]byte(`{"words":["a","b","c"],"map":{` + strings.Repeat(`"k":-1,`, 3) + `"z":-1},"q":1}`))
+	_, err := Decode[sample]([]byte(`{"words":["a","b","c"],"map":{"k":-1,"z":-1},"q":1}`))
 	var doc *problem.Document
 	if !errors.As(err, &doc) || len(doc.Errors) != 7 {
 		t.Fatalf("faults: %v", err)
@@ -113,4 +114,33 @@ func FuzzDecode(f *testing.F) {
 			t.Fatalf("Decode(%q) gives %T", body, err)
 		}
 	})
+}
+
+// Of a field that is given twice the last is checked and all are merged: it is refused
+// wherever it stands.
+func TestRepeatedFieldsAreRefused(t *testing.T) {
+	long := strings.Repeat("x", 400_000)
+	for body, field := range map[string]string{
+		`{"name":"` + long + `","name":"x"}`:                      "name",
+		`{"name":"x","inner":{"depth":1},"inner":{"depth":2}}`:    "inner",
+		`{"name":"x","inner":{"depth":1,"depth":2}}`:              "inner.depth",
+		`{"name":"x","list":[{"depth":1},{"depth":1,"depth":2}]}`: "list[1].depth",
+		`{"name":"x","map":{"k":1,"k":2}}`:                        "map.k",
+		`{"name":"x","name":"x"}`:                                 "name",
+	} {
+		_, err := Decode[sample]([]byte(body))
+		var doc *problem.Document
+		if !errors.As(err, &doc) || len(doc.Errors) != 1 || doc.Errors[0].Field != field || doc.Errors[0].Allowed != "each field once" {
+			t.Errorf("%.60s gives %v", body, err)
+		}
+	}
+}
+
+// A wrong value is said back, and never all of it.
+func TestWhatIsSaidBackIsShort(t *testing.T) {
+	_, err := Decode[sample]([]byte(`{"name":"` + strings.Repeat("é", 100_000) + `","list":{"a":"` + strings.Repeat("b", 100_000) + `"},"` + strings.Repeat("f", 100_000) + `":1}`))
+	text, cause := json.Marshal(err)
+	if cause != nil || len(text) > 2000 || !strings.Contains(string(text), `"field":"name"`) {
+		t.Errorf("%d bytes, %v: %.300s", len(text), cause, text)
+	}
 }

@@ -2,6 +2,7 @@ package paper
 
 import (
 	"time"
+	"unicode/utf8"
 
 	"github.com/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/gobold"
@@ -36,9 +37,13 @@ func line(p *fpdf.Fpdf, x, y, widthMm float64, style string, largestPt, smallest
 			return
 		}
 	}
-	letters := []rune(text)
-	for len(letters) > 0 && p.GetStringWidth(string(letters)+"…") > widthMm {
-		letters = letters[:len(letters)-1]
+	const more = "…"
+	left, end := widthMm-p.GetStringWidth(more), 0
+	for i, letter := range text { // letters are as wide alone as in a line
+		if left -= p.GetStringWidth(string(letter)); left < 0 {
+			break
+		}
+		end = i + utf8.RuneLen(letter)
 	}
-	p.Text(x, y, string(letters)+"…")
+	p.Text(x, y, text[:end]+more)
 }

@@ -10,6 +10,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode"
 	"unicode/utf8"
 
 	"pinhole/core/problem"
@@ -42,6 +43,9 @@ func (c *checker) fault(path string, value any, allowed string) {
 	}
 }
 
+// Years of instants: the days beside any of them, and each in any zone, can be written too.
+const firstYear, lastYear = 1900, 2200
+
 var instant = reflect.TypeFor[time.Time]()
 
 func (c *checker) value(path string, t reflect.Type, tag reflect.StructTag, raw any) {
@@ -51,8 +55,11 @@ func (c *checker) value(path string, t reflect.Type, tag reflect.StructTag, raw 
 	switch {
 	case t == instant:
 		text, ok := raw.(string)
-		if _, err := time.Parse(time.RFC3339, text); !ok || err != nil {
+		at, err := time.Parse(time.RFC3339, text)
+		if !ok || err != nil {
 			c.fault(path, raw, "an instant with its zone, as in 2031-09-20T07:30:00-01:00")
+		} else if year := at.UTC().Year(); year < firstYear || year > lastYear {
+			c.fault(path, raw, fmt.Sprintf("an instant from %d to %d", firstYear, lastYear))
 		}
 	case t.Kind() == reflect.Struct:
 		c.object(path, t, raw)
@@ -158,6 +165,10 @@ func (c *checker) text(path string, t reflect.Type, tag reflect.StructTag, raw a
 		c.fault(path, raw, "a text")
 		return
 	}
+	if controls(text) {
+		c.fault(path, text, "a text without control characters; lines end as usual")
+		return
+	}
 	if values := ValuesOf(t, tag); len(values) > 0 && !slices.Contains(values, text) {
 		c.fault(path, text, oneOf(values))
 		return
@@ -172,6 +183,19 @@ func (c *checker) text(path string, t reflect.Type, tag reflect.StructTag, raw a
 	if least, ok := tagInt(tag, "minLength"); ok && len(strings.TrimSpace(text)) < least {
 		c.fault(path, text, "a text that is not blank")
 	}
+}
+
+// controls reports whether a text has characters that no keyboard writes, a carriage return
+// by itself among them: files that are written of it would break at them.
+func controls(text string) bool {
+	for i, r := range text {
+		switch {
+		case r == '\n', r == '\t', r == '\r' && strings.HasPrefix(text[i+1:], "\n"):
+		case unicode.IsControl(r), r == '\u2028', r == '\u2029', r == '\ufeff' && i > 0:
+			return true
+		}
+	}
+	return false
 }
 
 func oneOf(values []string) string { return "one of " + strings.Join(values, ", ") }

@@ -144,3 +144,23 @@ func TestWhatIsSaidBackIsShort(t *testing.T) {
 		t.Errorf("%d bytes, %v: %.300s", len(text), cause, text)
 	}
 }
+
+func TestTextsAndInstantsThatNoFileCouldHold(t *testing.T) {
+	for body, allowed := range map[string]string{
+		`{"name":"a\u0000"}`:                            "control characters",
+		`{"name":"a\rb"}`:                               "control characters",
+		`{"name":"a\u001b"}`:                            "control characters",
+		`{"name":"a\u2028"}`:                            "control characters",
+		`{"name":"x","at":"9999-12-31T23:59:59-01:00"}`: "from 1900 to 2200",
+		`{"name":"x","at":"0000-01-01T00:00:00+01:00"}`: "from 1900 to 2200",
+	} {
+		_, err := Decode[sample]([]byte(body))
+		var doc *problem.Document
+		if !errors.As(err, &doc) || !strings.Contains(doc.Detail, allowed) {
+			t.Errorf("%s gives %v", body, err)
+		}
+	}
+	if _, err := Decode[sample]([]byte(`{"name":"a\r\nb\t"}`)); err != nil {
+		t.Errorf("two lines: %v", err)
+	}
+}

@@ -1,13 +1,14 @@
 package files
 
 import (
-	"encoding/csv"
 	"fmt"
 	"io"
 	"strings"
 	"time"
 
 	ics "github.com/arran4/golang-ical"
+
+	"pinhole/internal/sheet"
 )
 
 // Plan is a plan as it is written to a file.
@@ -89,7 +90,6 @@ func WriteCalendar(w io.Writer, p Plan, now time.Time) error {
 // WritePlanCSV writes a plan as a table, shots and swaps in order of time. A cell that
 // a spreadsheet would run is written behind an apostrophe.
 func WritePlanCSV(w io.Writer, p Plan) error {
-	out := csv.NewWriter(w)
 	rows := [][]string{{"what", "from", "to", "name", "camera", "glass", "setting", "state", "spare", "note"}}
 	stamp := func(t time.Time) string { return t.Format(time.RFC3339) }
 	s, x := 0, 0
@@ -110,12 +110,10 @@ func WritePlanCSV(w io.Writer, p Plan) error {
 	}
 	for _, row := range rows {
 		for i, cell := range row {
-			if cell != "" && strings.ContainsRune("=+-@\t\r", rune(cell[0])) {
-				row[i] = "'" + cell
-			}
+			row[i] = sheet.Guarded(cell)
 		}
 	}
-	if err := out.WriteAll(rows); err != nil {
+	if err := sheet.Write(w, rows); err != nil {
 		return fmt.Errorf("write the plan: %w", err)
 	}
 	return nil

@@ -19,6 +19,7 @@ import (
 	"pinhole/core/problem"
 	"pinhole/core/request"
 	"pinhole/core/stop"
+	"pinhole/internal/sheet"
 	"pinhole/internal/store"
 )
 
@@ -52,8 +53,8 @@ type column struct {
 
 func text(name string, of func(*store.FilterFields) *string) column {
 	return column{name,
-		func(f *store.FilterFields) string { return guarded(*of(f)) },
-		func(f *store.FilterFields, cell string) error { *of(f) = unguarded(cell); return nil },
+		func(f *store.FilterFields) string { return sheet.Guarded(*of(f)) },
+		func(f *store.FilterFields, cell string) error { *of(f) = sheet.Unguarded(cell); return nil },
 	}
 }
 
@@ -188,9 +189,9 @@ var columns = []column{
 	flag("closed", func(f *store.FilterFields) *bool { return &f.Closed }),
 	{
 		"cameras",
-		func(f *store.FilterFields) string { return guarded(strings.Join(f.Cameras, "; ")) },
+		func(f *store.FilterFields) string { return sheet.Guarded(strings.Join(f.Cameras, "; ")) },
 		func(f *store.FilterFields, cell string) error {
-			for _, name := range strings.Split(unguarded(cell), ";") {
+			for _, name := range strings.Split(sheet.Unguarded(cell), ";") {
 				if name = strings.TrimSpace(name); name != "" {
 					f.Cameras = append(f.Cameras, name)
 				}
@@ -211,26 +212,8 @@ var columns = []column{
 	list("history", func(f *store.FilterFields) *[]store.Happening { return &f.History }),
 }
 
-// formulaStarts are what makes a spreadsheet run a cell.
-const formulaStarts = "=+-@\t\r"
-
-func guarded(cell string) string {
-	if cell != "" && strings.ContainsRune(formulaStarts+"'", rune(cell[0])) {
-		return "'" + cell
-	}
-	return cell
-}
-
-func unguarded(cell string) string {
-	if len(cell) > 1 && cell[0] == '\'' && strings.ContainsRune(formulaStarts+"'", rune(cell[1])) {
-		return cell[1:]
-	}
-	return cell
-}
-
 // WriteCSV writes filters as CSV with a heading.
 func WriteCSV(w io.Writer, filters []store.FilterFields) error {
-	out := csv.NewWriter(w)
 	heading := make([]string, len(columns))
 	for i, c := range columns {
 		heading[i] = c.name
@@ -243,7 +226,7 @@ func WriteCSV(w io.Writer, filters []store.FilterFields) error {
 		}
 		rows = append(rows, row)
 	}
-	if err := out.WriteAll(rows); err != nil {
+	if err := sheet.Write(w, rows); err != nil {
 		return fmt.Errorf("write the kit: %w", err)
 	}
 	return nil

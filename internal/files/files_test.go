@@ -8,6 +8,7 @@ import (
 	"flag"
 	"fmt"
 	"os"
+	"runtime"
 	"strings"
 	"testing"
 	"time"
@@ -62,6 +63,25 @@ func TestHostileTracksAreRefused(t *testing.T) {
 		var fault *problem.Fault
 		if !errors.As(err, &fault) || fault.Field != "file" || len(fmt.Sprint(fault.Value)) > 300 {
 			t.Errorf("%s gives %v", name, err)
+		}
+	}
+}
+
+// What is no track is found out without reading all of it into memory.
+func TestLargeHostileTracksCostLittle(t *testing.T) {
+	const size = 32 << 20
+	for name, file := range map[string]string{
+		"nested":     "<gpx>" + strings.Repeat("<a>", size/3),
+		"attributes": "<gpx " + strings.Repeat(`a="" `, size/5) + ">",
+		"one name":   "<" + strings.Repeat("a", size),
+		"one text":   `<gpx><trk><trkseg><trkpt lat="1" lon="1"><time>` + strings.Repeat("9", size),
+	} {
+		var before, after runtime.MemStats
+		runtime.ReadMemStats(&before)
+		_, err := ReadTrack(strings.NewReader(file))
+		runtime.ReadMemStats(&after)
+		if used := after.TotalAlloc - before.TotalAlloc; err == nil || used > 64<<20 {
+			t.Errorf("%s: %d MB were allocated, %v", name, used>>20, err)
 		}
 	}
 }
@@ -184,12 +204,32 @@ func TestHostileStillsAreRefused(t *testing.T) {
 	for name, file := range map[string][]byte{
 		"nothing": nil, "text": []byte("f2 1/1000"), "absurd sizes": huge, "no exposure": jpegWith([]exifEntry{ascii(0x9003, "2031:09:20 12:00:00")}, nil),
 		"an endless shutter": jpegWith([]exifEntry{{0x829a, 5, 1, rational(1, 0)}, {0x829d, 5, 1, rational(2, 1)}, {0x8827, 3, 1, []byte{100, 0}}}, nil),
+		"no number":          jpegWith([]exifEntry{{0x829a, 5, 1, rational(1, 1000)}, {0x829d, 5, 1, rational(0, 0)}, {0x8827, 3, 1, []byte{100, 0}}}, nil),
+		"next to no light":   jpegWith([]exifEntry{{0x829a, 5, 1, rational(1, 0xffffffff)}, {0x829d, 5, 1, rational(2, 1)}, {0x8827, 3, 1, []byte{100, 0}}}, nil),
 		"cut short":          noon()[:60],
 	} {
 		_, err := ReadStill(bytes.NewReader(file))
 		var fault *problem.Fault
 		if !errors.As(err, &fault) || fault.Field != "file" {
 			t.Errorf("%s gives %v", name, err)
+		}
+	}
+}
+
+// A place whose reference is a number, or whose degrees are text, is no place; the exposure
+// is read all the same.
+func TestABrokenPlaceIsNoPlace(t *testing.T) {
+	exposure := []exifEntry{{0x829a, 5, 1, rational(1, 1000)}, {0x829d, 5, 1, rational(2, 1)}, {0x8827, 3, 1, []byte{100, 0}}}
+	degrees := func(tag uint16, deg uint32) exifEntry { return exifEntry{tag, 5, 3, rational(deg, 1, 0, 1, 0, 1)} }
+	for name, gps := range map[string][]exifEntry{
+		"a number":   {{1, 3, 1, []byte{78, 0}}, degrees(2, 38), {3, 4, 1, rational(1)[:4]}, degrees(4, 20)},
+		"a rational": {{1, 5, 1, rational(1, 1)}, degrees(2, 38), ascii(3, "W"), degrees(4, 20)},
+		"text":       {ascii(1, "N"), ascii(2, "38"), ascii(3, "W"), ascii(4, "20")},
+		"none":       {ascii(1, ""), {2, 5, 1, rational(38, 0)}},
+	} {
+		s, err := ReadStill(bytes.NewReader(jpegWith(exposure, gps)))
+		if err != nil || s.Where != nil {
+			t.Errorf("%s: %+v, %v", name, s, err)
 		}
 	}
 }

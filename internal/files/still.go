@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"fmt"
 	"io"
+	"math"
 	"time"
 
 	"github.com/bep/imagemeta"
@@ -37,27 +38,22 @@ func ReadStill(r io.Reader) (*Still, error) {
 	if err != nil {
 		return nil, fmt.Errorf("read the still: %w", err)
 	}
-	var tags imagemeta.Tags
-	_, err = imagemeta.Decode(imagemeta.Options{
-		R: bytes.NewReader(head), ImageFormat: imagemeta.JPEG, Sources: imagemeta.EXIF,
-		ShouldHandleTag: func(imagemeta.TagInfo) bool { return true },
-		HandleTag:       func(t imagemeta.TagInfo) error { tags.Add(t); return nil },
-		Timeout:         5 * time.Second,
-	})
+	tags, err := tagsOf(head)
 	exif := tags.EXIF()
 	if err != nil && len(exif) == 0 {
 		return nil, &problem.Fault{Field: "file", Value: fmt.Sprintf("%.120s", err), Allowed: "a JPEG with EXIF"}
 	}
 	s := &Still{}
 	for _, f := range []struct {
-		tags []string
-		into *float64
-		most float64
-		name string
+		tags  []string
+		into  *float64
+		least float64
+		most  float64
+		name  string
 	}{
-		{[]string{"FNumber"}, (*float64)(&s.Aperture), 64, "aperture"},
-		{[]string{"ExposureTime"}, (*float64)(&s.ShutterS), 86400, "shutter"},
-		{[]string{"ISO", "ISOSpeedRatings", "PhotographicSensitivity"}, (*float64)(&s.ISO), 1e7, "ISO"},
+		{[]string{"FNumber"}, (*float64)(&s.Aperture), 0.5, 64, "aperture"},
+		{[]string{"ExposureTime"}, (*float64)(&s.ShutterS), 1e-7, 86400, "shutter"},
+		{[]string{"ISO", "ISOSpeedRatings", "PhotographicSensitivity"}, (*float64)(&s.ISO), 1, 1e7, "ISO"},
 	} {
 		for _, tag := range f.tags {
 			if v, ok := number(exif[tag].Value); ok {
@@ -65,7 +61,7 @@ func ReadStill(r io.Reader) (*Still, error) {
 				break
 			}
 		}
-		if *f.into <= 0 || *f.into > f.most {
+		if !(*f.into >= f.least && *f.into <= f.most) { // nor is it no number
 			return nil, &problem.Fault{Field: "file", Value: "no " + f.name, Allowed: "a still whose EXIF states aperture, shutter and ISO"}
 		}
 	}
@@ -73,10 +69,39 @@ func ReadStill(r io.Reader) (*Still, error) {
 	s.EV100 = set.EV()
 	s.Text = fmt.Sprintf("f%.3g %v iso%.0f", float64(s.Aperture), s.ShutterS, float64(s.ISO))
 	s.when(exif)
-	if lat, lon, err := tags.GetLatLong(); err == nil && (lat != 0 || lon != 0) && lat >= -90 && lat <= 90 && lon >= -180 && lon <= 180 {
-		s.Where = &Spot{angle.Deg(lat), angle.Deg(lon)}
-	}
+	s.Where = whereOf(tags)
 	return s, nil
+}
+
+// tagsOf reads the EXIF of the head of a picture. What breaks the reader is no picture.
+func tagsOf(head []byte) (tags imagemeta.Tags, err error) {
+	defer func() {
+		if cause := recover(); cause != nil {
+			err = fmt.Errorf("its EXIF is broken: %v", cause)
+		}
+	}()
+	_, err = imagemeta.Decode(imagemeta.Options{
+		R: bytes.NewReader(head), ImageFormat: imagemeta.JPEG, Sources: imagemeta.EXIF,
+		ShouldHandleTag: func(imagemeta.TagInfo) bool { return true },
+		HandleTag:       func(t imagemeta.TagInfo) error { tags.Add(t); return nil },
+		Timeout:         5 * time.Second,
+	})
+	return tags, err
+}
+
+// whereOf returns where a still was taken, nil where it does not say so soundly: the library
+// takes the type of a reference for granted.
+func whereOf(tags imagemeta.Tags) (where *Spot) {
+	defer func() {
+		if recover() != nil {
+			where = nil
+		}
+	}()
+	lat, lon, err := tags.GetLatLong()
+	if err != nil || lat == 0 && lon == 0 || !(math.Abs(lat) <= 90 && math.Abs(lon) <= 180) {
+		return nil
+	}
+	return &Spot{angle.Deg(lat), angle.Deg(lon)}
 }
 
 // when takes the time, whose zone EXIF keeps apart and often leaves out.

@@ -7,6 +7,7 @@ import (
 	"io"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -50,19 +51,22 @@ type Speeds struct {
 // maxPoints bounds a track: two days at one point a second.
 const maxPoints = 200_000
 
-// gpxPoint is a point of a track or a route.
-type gpxPoint struct {
-	Lat  *float64 `xml:"lat,attr"`
-	Lon  *float64 `xml:"lon,attr"`
-	Time string   `xml:"time"`
-}
+// What a track needs of XML: elements within elements, attributes of one, and bytes between
+// two tokens. Beyond, a file is no track, whatever it costs to find out.
+const (
+	maxDepth      = 32
+	maxAttributes = 32
+	maxTokenBytes = 1 << 20
+)
 
 // ReadTrack reads a GPX file (GPX 1.1), its tracks and routes joined in their order.
 // Faults name "file".
 func ReadTrack(r io.Reader) (*Track, error) {
-	d := xml.NewDecoder(r) // strict: it knows no entities but XML's own five
+	allowance := &allowance{r: r}
+	d := xml.NewDecoder(allowance) // strict: it knows no entities but XML's own five
 	t := &trackReader{}
-	for {
+	for depth := 0; ; {
+		allowance.left = maxTokenBytes
 		token, err := d.Token()
 		if errors.Is(err, io.EOF) {
 			return t.sum()
@@ -74,11 +78,35 @@ func ReadTrack(r io.Reader) (*Track, error) {
 		case xml.Directive:
 			return nil, notGPX("a document type is declared, which no track needs")
 		case xml.StartElement:
-			if err := t.start(d, token); err != nil {
-				return nil, err
+			if depth++; depth > maxDepth || len(token.Attr) > maxAttributes {
+				return nil, notGPX("elements deeper or with more attributes than any track has")
 			}
+			err = t.start(token)
+		case xml.CharData:
+			t.said(token)
+		case xml.EndElement:
+			depth--
+			err = t.end(token)
+		}
+		if err != nil {
+			return nil, err
 		}
 	}
+}
+
+// allowance reads no more than is left; who reads sets that anew.
+type allowance struct {
+	r    io.Reader
+	left int
+}
+
+func (a *allowance) Read(p []byte) (int, error) {
+	if a.left <= 0 {
+		return 0, errors.New("an element longer than any track has")
+	}
+	n, err := a.r.Read(p[:min(len(p), a.left)])
+	a.left -= n
+	return n, err
 }
 
 func notGPX(why string) error {
@@ -96,9 +124,11 @@ type fix struct {
 type trackReader struct {
 	isGPX bool
 	fixes []fix
+	point *fix   // that is being read
+	clock []byte // the text of its time, nil outside of that
 }
 
-func (t *trackReader) start(d *xml.Decoder, e xml.StartElement) error {
+func (t *trackReader) start(e xml.StartElement) error {
 	switch e.Name.Local {
 	case "gpx":
 		t.isGPX = true
@@ -109,31 +139,59 @@ func (t *trackReader) start(d *xml.Decoder, e xml.StartElement) error {
 		if len(t.fixes) == maxPoints {
 			return &problem.Fault{Field: "file", Value: fmt.Sprintf("more than %d points", maxPoints), Allowed: fmt.Sprintf("at most %d points", maxPoints)}
 		}
-		var p gpxPoint
-		if err := d.DecodeElement(&p, &e); err != nil {
-			return notGPX(err.Error())
+		lat, err1 := coordinate(e, "lat", 90)
+		lon, err2 := coordinate(e, "lon", 180)
+		if err1 != nil || err2 != nil || t.point != nil {
+			return &problem.Fault{Field: "file", Value: fmt.Sprintf("point %d", len(t.fixes)+1), Allowed: "a latitude from -90 to 90 and a longitude from -180 to 180 at every point"}
 		}
-		f, err := p.fix(len(t.fixes) + 1)
-		if err != nil {
-			return err
+		t.point = &fix{lat: lat, lon: lon}
+	case "time":
+		if t.point != nil {
+			t.clock = []byte{}
 		}
-		t.fixes = append(t.fixes, f)
 	}
 	return nil
 }
 
-func (p *gpxPoint) fix(n int) (fix, error) {
-	if p.Lat == nil || p.Lon == nil || !(math.Abs(*p.Lat) <= 90) || !(math.Abs(*p.Lon) <= 180) {
-		return fix{}, &problem.Fault{Field: "file", Value: fmt.Sprintf("point %d", n), Allowed: "a latitude from -90 to 90 and a longitude from -180 to 180 at every point"}
-	}
-	f := fix{lat: *p.Lat, lon: *p.Lon}
-	if text := strings.TrimSpace(p.Time); text != "" {
-		var err error
-		if f.at, err = time.Parse(time.RFC3339, text); err != nil {
-			return fix{}, &problem.Fault{Field: "file", Value: fmt.Sprintf("point %d has the time %.40q", n, text), Allowed: "a time with its zone, as in 2031-09-20T07:30:00Z"}
+func coordinate(e xml.StartElement, name string, most float64) (float64, error) {
+	for _, a := range e.Attr {
+		if a.Name.Local == name {
+			v, err := strconv.ParseFloat(strings.TrimSpace(a.Value), 64)
+			if err == nil && !(math.Abs(v) <= most) {
+				err = strconv.ErrRange
+			}
+			return v, err
 		}
 	}
-	return f, nil
+	return 0, strconv.ErrSyntax
+}
+
+// longestClock bounds the text of a time.
+const longestClock = 64
+
+func (t *trackReader) said(text xml.CharData) {
+	if t.clock != nil && len(t.clock) < longestClock {
+		t.clock = append(t.clock, text[:min(len(text), longestClock)]...)
+	}
+}
+
+func (t *trackReader) end(e xml.EndElement) error {
+	switch e.Name.Local {
+	case "trkpt", "rtept":
+		t.fixes = append(t.fixes, *t.point)
+		t.point = nil
+	case "time":
+		text := strings.TrimSpace(string(t.clock))
+		t.clock = nil
+		if text == "" || t.point == nil {
+			return nil
+		}
+		var err error
+		if t.point.at, err = time.Parse(time.RFC3339, text); err != nil || t.point.at.UTC().Year() < 1970 || t.point.at.UTC().Year() > 2200 {
+			return &problem.Fault{Field: "file", Value: fmt.Sprintf("point %d has the time %.40q", len(t.fixes)+1, text), Allowed: "a time with its zone, as in 2031-09-20T07:30:00Z"}
+		}
+	}
+	return nil
 }
 
 // sum says what the points come to.

@@ -152,6 +152,21 @@ func (s *Store) Damage() string {
 	return ""
 }
 
+// Readable returns why the data cannot be read, nil where it can.
+func (s *Store) Readable(ctx context.Context) error {
+	_, err := s.Size(ctx)
+	return err
+}
+
+// Writable returns why nothing can be stored, nil where something can: a transaction that
+// changes nothing is made.
+func (s *Store) Writable(ctx context.Context) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		_, err := tx.ExecContext(ctx, "UPDATE settings SET value = value WHERE FALSE")
+		return err
+	})
+}
+
 // Path returns where the data file is.
 func (s *Store) Path() string { return s.path }
 

@@ -1,11 +1,13 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net"
 	"net/http"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/gin-gonic/gin"
 )
@@ -26,6 +28,9 @@ func harden(c *gin.Context) {
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")
 	h.Set("Cross-Origin-Resource-Policy", "same-origin")
 	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
+	if isUnder(c.Request.URL.Path, "/api") {
+		h.Set("Cache-Control", "no-store")
+	}
 }
 
 // checkHost returns why a request for that Host is refused, or nil. Only names
@@ -51,12 +56,40 @@ func guardHost(allowed []string) gin.HandlerFunc {
 	}
 }
 
-// guardOrigin refuses writes that a page of another origin makes.
+// guardOrigin refuses writes that a page of another origin makes, and its reading of the API,
+// of which it would see no answer, and yet make work.
 func guardOrigin() gin.HandlerFunc {
 	protection := http.NewCrossOriginProtection()
 	return func(c *gin.Context) {
-		if err := protection.Check(c.Request); err != nil {
+		site := c.Request.Header.Get("Sec-Fetch-Site") // browsers set it, and no page can
+		isForeign := (site == "cross-site" || site == "same-site") && isUnder(c.Request.URL.Path, "/api")
+		if err := protection.Check(c.Request); err != nil || isForeign {
 			refuse(c, newFailure(http.StatusForbidden, "requests from another site are refused"))
+		}
+	}
+}
+
+// mostImports is how many files are read at one time: each may take much memory.
+const mostImports = 2
+
+// importPatience is how long one more file waits for its turn.
+const importPatience = 20 * time.Second
+
+// guardImports lets a few files be read at a time, and others wait a while.
+func guardImports() gin.HandlerFunc {
+	turns := make(chan struct{}, mostImports)
+	return func(c *gin.Context) {
+		if !isUnder(c.Request.URL.Path, "/api/import") && c.Request.URL.Path != "/api/kit/import" {
+			return
+		}
+		waiting, cancel := context.WithTimeout(c.Request.Context(), importPatience)
+		defer cancel()
+		select {
+		case turns <- struct{}{}:
+			defer func() { <-turns }()
+			c.Next()
+		case <-waiting.Done():
+			refuse(c, newFailure(http.StatusServiceUnavailable, "other files are being read: try again"))
 		}
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"mime"
 	"net/http"
 	"reflect"
+	"slices"
 	"strings"
 	"time"
 
@@ -63,11 +64,12 @@ func New(config Config) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	router := gin.New()
 	router.HandleMethodNotAllowed = true
+	router.RedirectTrailingSlash = false // a redirect would be answered before any guard
 	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
-		guardBody(request.MaxBytes), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
+		guardBody(request.MaxBytes), guardImports(), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
 	s := &server{desk: config.Desk, log: config.Log}
 	if config.Share != nil {
-		s.door = newDoor(config.Share)
+		s.door = newDoor(config.Share, config.Log)
 		router.Use(noteRemote, s.door.guard)
 		router.GET("/ca.crt", func(c *gin.Context) {
 			c.Data(http.StatusOK, "application/x-x509-ca-cert", config.Share.Authority)
@@ -130,7 +132,7 @@ func logRequests(log *slog.Logger) gin.HandlerFunc {
 		start := time.Now()
 		c.Next()
 		log.InfoContext(c.Request.Context(), "request", "method", c.Request.Method, "path", c.Request.URL.Path,
-			"status", c.Writer.Status(), "duration", time.Since(start))
+			"from", c.RemoteIP(), "status", c.Writer.Status(), "duration", time.Since(start))
 	}
 }
 
@@ -140,6 +142,21 @@ func recoverFrom(log *slog.Logger) gin.HandlerFunc {
 		refuse(c, newFailure(http.StatusInternalServerError, internalDetail))
 	})
 }
+
+// isPlace reports whether the front end has a place at an address.
+func isPlace(path string) bool {
+	place, _, _ := strings.Cut(strings.TrimPrefix(path, "/"), "/")
+	return slices.Contains([]string{"shoot", "shot", "card", "kit"}, place)
+}
+
+// withStatus answers with a status of its own.
+type withStatus struct {
+	http.ResponseWriter
+	status int
+}
+
+// WriteHeader writes the status that was chosen.
+func (w *withStatus) WriteHeader(int) { w.ResponseWriter.WriteHeader(w.status) }
 
 // servePage serves the front end: its files by name, and the page itself for
 // every other address, because the front end has addresses of its own.
@@ -159,8 +176,12 @@ func servePage(page fs.FS) gin.HandlerFunc {
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
 		default:
 			c.Header("Cache-Control", "no-cache")
-			if !exists(page, path) {
+			if !exists(page, path) && path != "/" {
 				c.Request.URL.Path = "/"
+				if !isPlace(path) {
+					files.ServeHTTP(&withStatus{c.Writer, http.StatusNotFound}, c.Request) // the page, which says so
+					return
+				}
 			}
 		}
 		c.Status(http.StatusOK) // gin has set 404 by now

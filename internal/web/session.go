@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"log/slog"
 	"net/http"
 	"reflect"
 	"sync"
@@ -53,20 +54,21 @@ const letIn = "in"
 // door lets devices in by a passphrase.
 type door struct {
 	share    *Share
+	log      *slog.Logger
 	sessions *scs.SessionManager
 	tries    throttle
 	// One passphrase is compared at a time: each comparison takes 64 MB.
 	comparing sync.Mutex
 }
 
-func newDoor(share *Share) *door {
+func newDoor(share *Share, log *slog.Logger) *door {
 	sessions := scs.New()
 	sessions.Store = share.Sessions
 	sessions.Lifetime = sessionLife
 	sessions.Cookie.Name = "pinhole"
 	sessions.Cookie.HttpOnly, sessions.Cookie.Secure = true, true
 	sessions.Cookie.SameSite = http.SameSiteStrictMode
-	return &door{share: share, sessions: sessions, tries: throttle{of: map[string]*rate.Limiter{}, all: rate.NewLimiter(rate.Every(tryEvery/4), triesTogther)}}
+	return &door{share: share, log: log, sessions: sessions, tries: throttle{of: map[string]*rate.Limiter{}, all: rate.NewLimiter(rate.Every(tryEvery/4), triesTogther)}}
 }
 
 // guard refuses the API to devices that were not let in. The page itself, which holds
@@ -91,6 +93,7 @@ func (d *door) open(ctx context.Context, from, passphrase string) error {
 		return err
 	}
 	if !matches {
+		d.log.WarnContext(ctx, "a wrong passphrase", "from", from)
 		return &problem.Fault{Field: "passphrase", Value: "", Allowed: "the passphrase that the server printed when it was started"}
 	}
 	d.tries.forget(from)

@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/calc"
+	"pinhole/internal/desk"
 )
 
 // Status is what the page shows about the server.
@@ -20,6 +21,27 @@ type Status struct {
 	AtDesk bool `json:"atDesk" doc:"true on the machine that keeps the data"`
 	// Shared are web addresses.
 	Shared []string `json:"shared" doc:"where other devices on the local network reach this, none where they do not"`
+}
+
+// Health says that the server does what it is asked about.
+type Health struct {
+	OK bool `json:"ok"`
+}
+
+// registerHealth opens two doors for who watches the server: health fails where the data
+// cannot be read, readiness where nothing can be stored.
+func (s *server) registerHealth(kept *desk.Desk) {
+	check := func(path, id, summary string, ask func(context.Context) error) {
+		addGot(s, path, id, summary, "status", func(ctx context.Context, _ *struct{}) (*Health, error) {
+			if err := ask(ctx); err != nil {
+				s.log.ErrorContext(ctx, id, "error", err)
+				return nil, newFailure(http.StatusServiceUnavailable, summary+": no")
+			}
+			return &Health{true}, nil
+		})
+	}
+	check("/api/health", "get-health", "Can the data be read", kept.Store.Readable)
+	check("/api/ready", "get-readiness", "Can something be stored", kept.Store.Writable)
 }
 
 func (s *server) registerStatus(config Config) {

@@ -57,6 +57,7 @@ func (s *server) registerStored() {
 	s.registerDay(kept)
 	s.registerCard(kept)
 	s.registerBackups(kept)
+	s.registerHealth(kept)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,

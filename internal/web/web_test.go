@@ -12,6 +12,7 @@ import (
 	"mime/multipart"
 	"net/http"
 	"net/http/httptest"
+	"os"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -176,12 +177,110 @@ func TestHeadersOfEveryAnswer(t *testing.T) {
 	}
 }
 
+// Nothing of ours is kept by what stands between, and no page of another site asks.
+func TestAnswersAreForTheirAskerAlone(t *testing.T) {
+	s := newSite(t)
+	if got := s.do("GET", "/api/shoots", "", nil).Header().Get("Cache-Control"); got != "no-store" {
+		t.Errorf("the shoots may be kept: %q", got)
+	}
+	for site, want := range map[string]int{"": 200, "none": 200, "same-origin": 200, "same-site": 403, "cross-site": 403} {
+		if w := s.do("GET", "/api/shoots", "", func(r *http.Request) { r.Header.Set("Sec-Fetch-Site", site) }); w.Code != want {
+			t.Errorf("asked from %q: %d, want %d", site, w.Code, want)
+		}
+	}
+	if w := s.do("GET", "/shoot", "", func(r *http.Request) { r.Header.Set("Sec-Fetch-Site", "cross-site") }); w.Code == 403 {
+		t.Error("a link to a place is refused")
+	}
+	for _, path := range []string{"/api/shoots/", "/api/status/"} {
+		if w := s.do("GET", path, "", func(r *http.Request) { r.Host = "elsewhere.test" }); w.Code != http.StatusMisdirectedRequest {
+			t.Errorf("%s of another host is answered with %d", path, w.Code)
+		}
+	}
+	if !strings.Contains(s.log.String(), `"from":"192.0.2.1"`) {
+		t.Errorf("the log does not say who asked: %.200s", s.log)
+	}
+}
+
+func TestHealthAndReadinessCanFail(t *testing.T) {
+	s := newSite(t)
+	if !get[Health](t, s, "GET", "/api/health", "").OK || !get[Health](t, s, "GET", "/api/ready", "").OK {
+		t.Error("all is well, and not said so")
+	}
+	if err := os.Remove(s.store.Path()); err != nil {
+		t.Fatal(err)
+	}
+	if w := s.do("GET", "/api/ready", "", nil); problemOf(t, w).Status != http.StatusServiceUnavailable {
+		t.Errorf("with its file gone it is ready: %s", w.Body)
+	}
+	if err := s.store.Close(); err != nil {
+		t.Fatal(err)
+	}
+	if w := s.do("GET", "/api/health", "", nil); problemOf(t, w).Status != http.StatusServiceUnavailable {
+		t.Errorf("with its file closed it is healthy: %s", w.Body)
+	}
+}
+
+// Files wait for each other, two at a time.
+func TestImportsTakeTurns(t *testing.T) {
+	s := newSite(t)
+	reading, let := make(chan struct{}, 3), make(chan struct{})
+	body := func() io.Reader { return &slowReader{reading, let, strings.NewReader("<gpx/>")} }
+	done := make(chan int, 3)
+	for range 3 {
+		go func() {
+			r := httptest.NewRequest("POST", "http://127.0.0.1:8321/api/import/track", body())
+			octets(r)
+			w := httptest.NewRecorder()
+			s.handler.ServeHTTP(w, r)
+			done <- w.Code
+		}()
+	}
+	<-reading
+	<-reading
+	select {
+	case <-reading:
+		t.Error("three are read at a time")
+	case <-time.After(200 * time.Millisecond):
+	}
+	close(let)
+	for range 3 {
+		if code := <-done; code != http.StatusUnprocessableEntity {
+			t.Errorf("a track without a point is answered with %d", code)
+		}
+	}
+}
+
+// slowReader says that it is read, and waits.
+type slowReader struct {
+	reading chan struct{}
+	let     chan struct{}
+	io.Reader
+}
+
+func (r *slowReader) Read(p []byte) (int, error) {
+	select {
+	case r.reading <- struct{}{}:
+	default:
+	}
+	<-r.let
+	return r.Reader.Read(p)
+}
+
 func TestPageAnswersItsOwnAddresses(t *testing.T) {
 	s := newSite(t)
+	page, err := frontEnd()
+	if err != nil {
+		t.Fatal(err)
+	}
 	// The placeholder is there before and after the front end is built.
 	w := s.do("GET", "/placeholder.txt", "", nil)
 	if w.Code != 200 || w.Header().Get("Cache-Control") != "no-cache" || !strings.Contains(w.Body.String(), "front end") {
 		t.Errorf("placeholder gives %d %v", w.Code, w.Header())
+	}
+	for path, want := range map[string]int{"/": 200, "/shoot": 200, "/shot/1": 200, "/kit/fit": 200, "/card": 200, "/shooting": 404, "/nothing/here": 404, "/.env": 404} {
+		if w := s.do("GET", path, "", nil); exists(page, "index.html") && w.Code != want {
+			t.Errorf("%s gives %d, want %d", path, w.Code, want)
+		}
 	}
 	if w = s.do("HEAD", "/placeholder.txt", "", nil); w.Code != 200 || w.Body.Len() != 0 {
 		t.Errorf("HEAD gives %d and %d bytes", w.Code, w.Body.Len())

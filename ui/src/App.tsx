@@ -2,6 +2,7 @@ import { Skeleton } from "@chakra-ui/react";
 import { lazy, Suspense } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { ShootPlace } from "./places/shoot/ShootPlace";
+import { Nothing } from "./shell/Broken";
 import { Shell } from "./shell/Shell";
 
 // The page opens on the shoots; the larger places come when they are gone to.
@@ -59,7 +60,7 @@ export function App() {
             </Suspense>
           }
         />
-        <Route path="*" element={<Navigate to="/shoot" replace />} />
+        <Route path="*" element={<Nothing />} />
       </Route>
     </Routes>
   );

@@ -10,6 +10,7 @@ import { answerHere } from "./api/here/calc";
 import { sessionQuery } from "./api/queries";
 import { KEEP_MS, keepAnswers } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
+import { Guarded } from "./shell/Broken";
 import { offerNewVersion } from "./shell/toaster";
 import { applyColorMode } from "./theme/colorMode";
 import { system } from "./theme/system";
@@ -44,7 +45,9 @@ createRoot(root).render(
     <ChakraProvider value={system}>
       <QueryClientProvider client={queries}>
         <BrowserRouter>
-          <App />
+          <Guarded>
+            <App />
+          </Guarded>
         </BrowserRouter>
       </QueryClientProvider>
     </ChakraProvider>

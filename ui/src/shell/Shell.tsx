@@ -4,6 +4,7 @@ import { Aperture, Backpack, CalendarDays, ClipboardCheck } from "lucide-react";
 import { NavLink, Outlet, useMatch } from "react-router";
 import { sessionQuery, statusQuery } from "../api/queries";
 import { Backups } from "./Backups";
+import { Guarded } from "./Broken";
 import { ColorModeButton } from "./ColorModeButton";
 import { DamageNote } from "./DamageNote";
 import { Login } from "./Login";
@@ -69,7 +70,13 @@ export function Shell() {
         </Flex>
         <DamageNote />
         <Box as="main" id="main" px={{ base: "3", md: "4" }} tabIndex={-1}>
-          {session?.needed && !session.open ? <Login /> : <Outlet />}
+          {session?.needed && !session.open ? (
+            <Login />
+          ) : (
+            <Guarded>
+              <Outlet />
+            </Guarded>
+          )}
         </Box>
       </Stack>
       <Toasts />

@@ -1,0 +1,51 @@
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { test as bare } from "@playwright/test";
+import { App, expect, test } from "../app.ts";
+
+test("an address at which there is nothing says so", async ({ page, app }) => {
+  const answer = await page.goto(`${app.url}/nothing/here`);
+  expect(answer?.status()).toBe(404);
+  await expect(page.getByRole("heading", { name: "There is nothing here" })).toBeVisible();
+  await page.getByRole("link", { name: "To the shoots" }).click();
+  await expect(page.getByRole("heading", { name: "Shoots" })).toBeVisible();
+});
+
+// The page of a fault has faults, so that the guard of the other tests would fail here.
+const broken = bare.extend<{ app: App }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright reads what is asked for off the pattern
+  app: async ({}, use) => {
+    const folder = await mkdtemp(join(tmpdir(), "pinhole e2e "));
+    const app = new App(folder, ["--demo"]);
+    await app.start();
+    await use(app);
+    await app.stop();
+    await rm(folder, { recursive: true });
+  },
+});
+
+broken(
+  "a part that is gone after an upgrade is fetched by one reload, else the way on is shown",
+  async ({ browser, app }) => {
+    const context = await browser.newContext({ serviceWorkers: "block" });
+    const page = await context.newPage();
+    let refused = 0;
+    await page.route(/assets\/KitPlace.*\.js/, (route) => {
+      refused++;
+      return refused === 1 ? route.abort() : route.continue();
+    });
+    await page.goto(`${app.url}/shoot`);
+    await page.getByRole("link", { name: "Kit" }).click();
+    await expect(page.getByRole("heading", { name: "Kit", exact: true })).toBeVisible();
+    expect(refused).toBe(2);
+
+    await page.unroute(/assets\/KitPlace.*\.js/);
+    await page.route(/assets\/CardPlace.*\.js|assets\/CardStart.*\.js/, (route) => route.abort());
+    await page.getByRole("link", { name: "Card" }).click();
+    await expect(page.getByRole("heading", { name: "This place broke" })).toBeVisible();
+    await page.getByRole("link", { name: "Shoot", exact: true }).click();
+    await expect(page.getByRole("heading", { name: "Shoots" })).toBeVisible();
+    await context.close();
+  },
+);

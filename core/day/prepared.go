@@ -167,6 +167,9 @@ func (o *Prepared) kitFor(s *OutingShot, path string) (*kit, error) {
 		asked.Required = nil
 		ready, err = asked.AssembleIn(glass.Light{})
 	}
+	if errors.As(err, &fault) && fault.Field == "kit" {
+		return nil, nil // more glass than can be weighed: nothing is known of what it would do
+	}
 	if err != nil {
 		return nil, problem.At(path, err)
 	}

@@ -81,3 +81,21 @@ test("answers that come out of order never show", async ({ page, app }) => {
   await expect(on(page).glass).toHaveText("ND8");
   expect(seen).not.toContain("No glass");
 });
+
+test("what was stored and whose answer was lost is not stored twice", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  let cut = 0;
+  await page.route("**/api/shoots", async (route) => {
+    if (route.request().method() !== "POST" || cut > 0) return route.fallback();
+    cut++;
+    await route.fetch(); // it reaches the server, and the answer is lost
+    return route.abort();
+  });
+  const name = page.getByLabel("A new shoot");
+  await name.fill("Sent twice");
+  await page.getByRole("button", { name: "Add shoot" }).click();
+  await expect(page.getByText("The server does not answer.")).toBeVisible();
+  await page.getByRole("button", { name: "Add shoot" }).click();
+  await expect(name).toHaveValue("");
+  await expect(page.getByRole("heading", { name: "Sent twice" })).toHaveCount(1);
+});

@@ -2,7 +2,10 @@ package demo
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"os"
+	"path/filepath"
 	"pinhole/core/assemble"
 	"time"
 
@@ -13,12 +16,34 @@ import (
 	"pinhole/internal/store"
 )
 
-// Seed fills the data file with the demo, unless it holds cameras already.
-func Seed(ctx context.Context, d *desk.Desk) error {
+// Seed fills the data file with the demo, unless it holds cameras already. All of it or
+// nothing is there: it is made in a file of its own and taken over in one step.
+func Seed(ctx context.Context, d *desk.Desk) (err error) {
 	there, err := d.Store.Cameras().List(ctx)
 	if err != nil || len(there) > 0 {
 		return err
 	}
+	folder, err := os.MkdirTemp("", "pinhole-demo-")
+	if err != nil {
+		return fmt.Errorf("make room for the demo: %w", err)
+	}
+	defer func() { err = errors.Join(err, os.RemoveAll(folder)) }()
+	made, err := store.Open(ctx, filepath.Join(folder, "made.db"), d.Now)
+	if err != nil {
+		return err
+	}
+	filled := filepath.Join(folder, "filled.db")
+	err = seed(ctx, &desk.Desk{Store: made, Now: d.Now})
+	if err == nil {
+		err = made.Backup(ctx, filled)
+	}
+	if err = errors.Join(err, made.Close()); err != nil {
+		return err
+	}
+	return d.Store.Fill(ctx, filled)
+}
+
+func seed(ctx context.Context, d *desk.Desk) error {
 	ids, err := seedGear(ctx, d)
 	if err != nil {
 		return err

@@ -62,7 +62,7 @@ func (d *Desk) SaveCamera(ctx context.Context, c store.Camera) (store.Camera, er
 		changed.Lens = &lens
 		c.Profile = &changed
 	}
-	if c.ID == "" {
+	if c.IsNew() {
 		return d.Store.AddCamera(ctx, c, firstRig(c.CameraFields))
 	}
 	return d.Store.Cameras().Save(ctx, c)

@@ -47,12 +47,33 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 	if out.Log, err = d.Store.FieldLogOf(ctx, shootID); err != nil {
 		return nil, err
 	}
-	for i := range out.Log {
-		if mark, ok := out.Log[i].Mark(); ok {
-			out.Request.Marks = append(out.Request.Marks, mark)
-		}
-	}
+	out.Request.Marks = marksOf(out.Log)
 	return out, nil
+}
+
+// What a card is given of a long log: of each step the marks that were last made, and of all
+// the last.
+const (
+	marksOfStep = 10
+	marksOfCard = 5000
+)
+
+// marksOf returns the marks of a field log that a card goes by, in their order.
+func marksOf(log []store.FieldEntry) []card.CardMark {
+	marks := []card.CardMark{}
+	type step struct{ turn, step string }
+	later := map[step]int{}
+	for _, entry := range slices.Backward(log) {
+		mark, isMark := entry.Mark()
+		of := step{mark.Turn, mark.Step}
+		if !isMark || later[of] == marksOfStep || len(marks) == marksOfCard {
+			continue
+		}
+		later[of]++
+		marks = append(marks, mark)
+	}
+	slices.Reverse(marks)
+	return marks
 }
 
 // maxStepS is the longest step of a curve: a day.

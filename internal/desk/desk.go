@@ -3,6 +3,7 @@ package desk
 import (
 	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"pinhole/core/assemble"
 	"reflect"
@@ -122,15 +123,22 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	}
 	request := *b.held().Shot(f.Asked)
 	request.Light, request.Placed = f.Light, f.Placed
+	answer := store.Answer{Model: calc.ModelVersion, At: d.Now(), Camera: b.Camera.Name, Glass: map[string]string{}}
 	given, err := calc.AnswerShot(request)
-	if err != nil {
-		return store.Answer{}, err
+	var fault *problem.Fault
+	switch {
+	case errors.As(err, &fault) && fault.Field == "kit":
+		// What is wrong is the gear, not what was typed: that is kept all the same.
+		answer.Unanswered = fault.Error()
+		return answer, nil
+	case err != nil:
+		return answer, err
 	}
-	names := map[string]string{}
 	for _, f := range b.Filters {
-		names[f.ID] = f.Title
+		answer.Glass[f.ID] = f.Title
 	}
-	return store.Answer{Model: calc.ModelVersion, At: d.Now(), Request: request, Given: *given, Camera: b.Camera.Name, Glass: names}, nil
+	answer.Request, answer.Given = request, *given
+	return answer, nil
 }
 
 // SaveShot answers the shot and stores it with its answer: a new one where it has

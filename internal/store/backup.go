@@ -129,6 +129,14 @@ func (s *Store) Restore(ctx context.Context, from string) (aside string, err err
 	return aside, s.takeOver(ctx, from)
 }
 
+// Fill puts the state of another data file in place of that of one in which nothing is kept.
+func (s *Store) Fill(ctx context.Context, from string) error {
+	if err := proveBackup(ctx, from); err != nil {
+		return err
+	}
+	return s.takeOver(ctx, from)
+}
+
 // takeOver puts a backup, which may be of an older version, in place of what is there.
 func (s *Store) takeOver(ctx context.Context, from string) error {
 	err := s.overwrite(ctx, from)

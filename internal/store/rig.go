@@ -51,15 +51,21 @@ func rigs() table[Rig] {
 // Rigs returns the collection of rigs, of cameras that are deleted too.
 func (s *Store) Rigs() Collection[Rig] { return Collection[Rig]{s, rigs()} }
 
-// RigsOf returns the rigs of a camera, the oldest first.
+// RigsOf returns the rigs of a camera in the order in which they were added, whatever the
+// clock said; the first is the one it is held as where nothing is said.
 func (s *Store) RigsOf(ctx context.Context, cameraID string) ([]Rig, error) {
-	return rigs().list(ctx, s.reader, "camera_id = ?", cameraID)
+	return rigs().query(ctx, s.reader, "deleted_at IS NULL AND camera_id = ? ORDER BY position", cameraID)
 }
 
 // AddCamera stores a new camera with its first rig. Both or neither are stored.
 func (s *Store) AddCamera(ctx context.Context, c Camera, rig RigSheet) (added Camera, err error) {
 	err = s.inTx(ctx, func(tx *sql.Tx) error {
-		if added, err = s.Cameras().table.insert(ctx, tx, c, s.now()); err != nil {
+		cameras := s.Cameras().table
+		isSent, err := cameras.isSent(ctx, tx, c)
+		if err != nil {
+			return err
+		}
+		if added, err = cameras.insert(ctx, tx, c, s.now()); err != nil || isSent { // with its rig
 			return err
 		}
 		_, err = rigs().insert(ctx, tx, Rig{RigFields: RigFields{CameraID: added.ID, RigSheet: rig}}, s.now())

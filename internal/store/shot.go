@@ -36,6 +36,8 @@ type Answer struct {
 	At      time.Time            `json:"at"`
 	Request assemble.ShotRequest `json:"request"`
 	Given   calc.ShotAnswer      `json:"given"`
+	// Unanswered says why there is no answer, of a shot that its camera's gear gives none.
+	Unanswered string `json:"unanswered,omitempty" doc:"why there is no answer"`
 	// Camera and Glass are what things were called, for when they are gone.
 	Camera string            `json:"camera,omitempty"`
 	Glass  map[string]string `json:"glass,omitempty" doc:"names by id"`
@@ -76,8 +78,12 @@ func (s *Store) ShotsOf(ctx context.Context, shootID string) ([]Shot, error) {
 // readings that its light was taken from. Both or neither are stored.
 func (s *Store) SaveShot(ctx context.Context, shot Shot, taken []Reading) (saved Shot, err error) {
 	err = s.inTx(ctx, func(tx *sql.Tx) error {
-		saved, err = shots().save(ctx, tx, shot, s.now())
+		isSent, err := shots().isSent(ctx, tx, shot)
 		if err != nil {
+			return err
+		}
+		saved, err = shots().save(ctx, tx, shot, s.now())
+		if err != nil || isSent { // with its readings
 			return err
 		}
 		for _, r := range taken {

@@ -108,21 +108,45 @@ func (t table[T]) get(ctx context.Context, db querier, id string) (T, error) {
 	return found[0], nil
 }
 
-// save inserts a thing that has no id and updates one that has.
+// IsNew reports whether a thing is to be stored for the first time: it has no version yet.
+func (m *Meta) IsNew() bool { return m.Version == 0 }
+
+// save inserts a thing that is new and updates one that is not.
 func (t table[T]) save(ctx context.Context, db querier, v T, now time.Time) (T, error) {
-	if t.meta(&v).ID == "" {
+	if t.meta(&v).IsNew() {
 		return t.insert(ctx, db, v, now)
 	}
 	return t.update(ctx, db, v, now)
 }
 
-// insert stores a new thing and returns it with its id and first version.
-func (t table[T]) insert(ctx context.Context, db querier, v T, now time.Time) (T, error) {
-	id, err := uuid.NewV7() // sorts by time
-	if err != nil {
-		return v, fmt.Errorf("make an id: %w", err)
+// isSent reports whether a new thing, which came with an id that its sender made, is there
+// already: it was sent before, and the answer was lost on the way.
+func (t table[T]) isSent(ctx context.Context, db querier, v T) (bool, error) {
+	m := t.meta(&v)
+	if m.ID == "" || !m.IsNew() {
+		return false, nil
 	}
-	*t.meta(&v) = Meta{ID: id.String(), Version: 1, CreatedAt: now, UpdatedAt: now}
+	_, err := t.get(ctx, db, m.ID)
+	if errors.Is(err, ErrNotFound) {
+		return false, nil
+	}
+	return err == nil, err
+}
+
+// insert stores a new thing and returns it with its id and first version. One that comes
+// with an id, which its sender made, is stored once: what was interrupted can be sent again.
+func (t table[T]) insert(ctx context.Context, db querier, v T, now time.Time) (T, error) {
+	id := t.meta(&v).ID
+	if id == "" {
+		made, err := uuid.NewV7() // sorts by time
+		if err != nil {
+			return v, fmt.Errorf("make an id: %w", err)
+		}
+		id = made.String()
+	} else if there, err := t.get(ctx, db, id); !errors.Is(err, ErrNotFound) {
+		return there, err
+	}
+	*t.meta(&v) = Meta{ID: id, Version: 1, CreatedAt: now, UpdatedAt: now}
 	args := append(metaFields(t.meta(&v)), t.fields(&v)...)
 	query := fmt.Sprintf("INSERT INTO %s (%s, %s) VALUES (?%s)", t.name, metaColumns, strings.Join(t.names(), ", "), strings.Repeat(", ?", len(args)-1))
 	if _, err := db.ExecContext(ctx, query, args...); err != nil {

@@ -37,6 +37,10 @@ type (
 		ByID
 		Version int64 `query:"version" required:"true" minimum:"1" doc:"the version that the change was made on"`
 	}
+	CreateInput struct {
+		Key string `header:"Idempotency-Key" pattern:"^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$" doc:"a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once"`
+		RawJSON
+	}
 	ChangeInput struct {
 		ByVersion
 		RawJSON
@@ -152,12 +156,12 @@ func addResource[T, F, V any](s *server, r resource[T, F, V]) {
 	})
 	create := op("create", http.MethodPost, "", "Add", http.StatusUnprocessableEntity)
 	create.DefaultStatus = http.StatusCreated
-	huma.Register(s.api, create, func(ctx context.Context, in *RawJSON) (*answer[V], error) {
+	huma.Register(s.api, create, func(ctx context.Context, in *CreateInput) (*answer[V], error) {
 		fields, err := request.Decode[F](in.RawBody)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
-		v, err := r.save(ctx, r.join(store.Meta{}, fields))
+		v, err := r.save(ctx, r.join(store.Meta{ID: in.Key}, fields))
 		return shown(ctx, v, err)
 	})
 	s.describe(http.MethodPost, create.Path, reflect.TypeFor[F](), nil)

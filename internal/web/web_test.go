@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"image/jpeg"
 	"image/png"
 	"io"
@@ -17,6 +18,8 @@ import (
 	"strings"
 	"testing"
 	"time"
+
+	"github.com/google/uuid"
 
 	"pinhole/core/problem"
 	"pinhole/internal/demo"
@@ -342,6 +345,46 @@ func TestShotLivesThroughItsDoors(t *testing.T) {
 	}
 	if w := s.do("POST", "/api/shots", strings.Replace(body("x"), shot.ShootID, "no shoot", 1), nil); w.Code != 422 {
 		t.Errorf("a shot of no shoot is answered %d: %s", w.Code, w.Body)
+	}
+}
+
+// What was sent, and whose answer was lost on the way, is sent again and stored once.
+func TestCreatingTwiceByOneKeyStoresOnce(t *testing.T) {
+	s := newSite(t)
+	type things struct{ Items []store.Meta }
+	count := func(path string) int { return len(get[things](t, s, "GET", path, "").Items) }
+	shots := get[shotList](t, s, "GET", "/api/shots", "").Items
+	aShot := shots[0]
+	body := fmt.Sprintf(`{"shootId":%q,"cameraId":%q,"name":"sent twice","look":{"fps":"25","target":"180°"},"light":{"kind":"meter","at":{"text":"EV 12"}},"choices":{}}`, aShot.ShootID, aShot.CameraID)
+	for path, body := range map[string]string{
+		"/api/shoots":  `{"name":"sent twice"}`,
+		"/api/cameras": `{"name":"sent twice","aperture":2,"isoBase":100,"isoCeiling":800,"rates":["25"],"steps":[],"mounted":[]}`,
+		"/api/shots":   body,
+	} {
+		before := count(path)
+		key := uuid.NewString()
+		keyed := func(r *http.Request) { r.Header.Set("Idempotency-Key", key) }
+		first, second := s.do("POST", path, body, keyed), s.do("POST", path, body, keyed)
+		var a, b store.Meta
+		if err := errors.Join(json.Unmarshal(first.Body.Bytes(), &a), json.Unmarshal(second.Body.Bytes(), &b)); err != nil || a.ID != key || b.ID != key {
+			t.Errorf("%s: %s, %s, %v", path, first.Body, second.Body, err)
+		}
+		if n := count(path); n != before+1 {
+			t.Errorf("%s: %d were stored", path, n-before)
+		}
+		if path == "/api/cameras" {
+			if rigs, err := s.store.RigsOf(t.Context(), key); err != nil || len(rigs) != 1 {
+				t.Errorf("the camera has %d rigs, %v", len(rigs), err)
+			}
+		}
+		if path == "/api/shots" {
+			if readings, err := s.store.ReadingsOf(t.Context(), key); err != nil || len(readings) != 1 {
+				t.Errorf("the shot has %d readings, %v", len(readings), err)
+			}
+		}
+	}
+	if w := s.do("POST", "/api/shoots", `{"name":"x"}`, func(r *http.Request) { r.Header.Set("Idempotency-Key", "../x") }); problemOf(t, w).Status != http.StatusUnprocessableEntity {
+		t.Errorf("any text passes for a key: %s", w.Body)
 	}
 }
 

@@ -1,4 +1,5 @@
 import { answerHere } from "./here/calc";
+import { once } from "./once";
 import { isLost, noteReach } from "./reach";
 
 /** So long a computation waits for a server that says nothing, and everything else. */
@@ -6,7 +7,7 @@ const PATIENCE_MS = 3_000;
 const LONG_MS = 30_000;
 
 /** Asks the server, and notes whether it answered. */
-export const ask = (request: Request): Promise<Response> => asked(request, LONG_MS);
+export const ask = (request: Request): Promise<Response> => once(request, (r) => asked(r, LONG_MS));
 
 /**
  * Asks the server for a computation; what it does not answer is computed in the page.

@@ -861,6 +861,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Can the data be read */
+        get: operations["get-health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/import/backup": {
         parameters: {
             query?: never;
@@ -1026,6 +1043,23 @@ export interface paths {
         };
         /** Get the defaults and the usual choices offered for a shot */
         get: operations["get-presets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Can something be stored */
+        get: operations["get-readiness"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2822,6 +2856,9 @@ export interface components {
              * @description clearance of a filter known to hold well; classes count from there
              */
             referenceMm?: number;
+        };
+        Health: {
+            ok: boolean;
         };
         Held: {
             cameraId: string;
@@ -5310,6 +5347,8 @@ export interface components {
             };
             model: string;
             request: components["schemas"]["ShotRequest"];
+            /** @description why there is no answer */
+            unanswered?: string;
         };
         StoredCamera: {
             /**
@@ -9165,7 +9204,10 @@ export interface operations {
     "create-camera": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9578,7 +9620,10 @@ export interface operations {
     "create-filter": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -9869,6 +9914,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListingFitCell"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
                 };
             };
             /** @description Not Found */
@@ -10223,7 +10315,10 @@ export interface operations {
     "create-light-reading": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -10545,6 +10640,53 @@ export interface operations {
             };
         };
     };
+    "get-readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "draw-loop": {
         parameters: {
             query?: never;
@@ -10629,7 +10771,10 @@ export interface operations {
     "create-rig": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11146,7 +11291,10 @@ export interface operations {
     "create-shoot": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -11773,7 +11921,10 @@ export interface operations {
     "create-shot": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -12363,7 +12514,10 @@ export interface operations {
     "create-trial": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };

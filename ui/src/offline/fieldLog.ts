@@ -2,6 +2,7 @@ import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-quer
 import { useEffect } from "react";
 import { api, Problem, type Schemas, unwrap } from "../api/client";
 import { cardQuery, sessionQuery } from "../api/queries";
+import { uuid } from "../lib/uuid";
 import { database, type Waiting } from "./database";
 
 type Entry = Schemas["StoredFieldEntryFields"];
@@ -14,7 +15,7 @@ const channel = new BroadcastChannel("pinhole.fieldLog");
 
 /** Keeps an entry on this device, to be sent when the server is there. */
 export async function log(shootId: string, entry: Entry): Promise<void> {
-  await (await database()).add("waiting", { id: newId(), shootId, entry });
+  await (await database()).add("waiting", { id: uuid(), shootId, entry });
   changed();
 }
 
@@ -33,11 +34,6 @@ function changed(): void {
   for (const heard of listeners) heard();
   channel.postMessage("changed");
 }
-
-const newId = (): string => {
-  const bytes = crypto.getRandomValues(new Uint8Array(16)); // randomUUID is there on https alone
-  return [...bytes].map((b) => b.toString(16).padStart(2, "0")).join("");
-};
 
 /** An entry as the card takes it; nothing for what is no mark. */
 export function markOf(e: Entry): Schemas["CardMark"][] {

@@ -103,7 +103,8 @@ const AWAITED: Told = { state: "unknown", glass: "…", words: "the plan of its 
 const ofThePlan = ({ plan, glass }: Planned): Told => ({ state: plan.state, glass, words: plan.words });
 
 function ofTheShot(shot: Schemas["StoredShot"], filters: Schemas["ShownFilter"][]): Told {
-  const { given } = shot.answer;
+  const { given, unanswered } = shot.answer;
+  if (unanswered) return { state: "unknown", glass: "No answer", words: unanswered };
   const { chosen, settled } = given;
   const pieces = new Map([...named(shot.answer.glass), ...filters.map((f): [string, Piece] => [f.id, f])]);
   return {

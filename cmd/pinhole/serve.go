@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -16,6 +17,7 @@ import (
 
 	"pinhole/internal/demo"
 	"pinhole/internal/desk"
+	"pinhole/internal/lan"
 	"pinhole/internal/store"
 	"pinhole/internal/web"
 )
@@ -31,6 +33,7 @@ const (
 
 type serveOptions struct {
 	listen, data, lanListen  string
+	passphraseFile           string
 	demo, lan, newPassphrase bool
 }
 
@@ -50,7 +53,8 @@ func serveCommand() *cobra.Command {
 	dataFlags(cmd, &o)
 	cmd.Flags().BoolVar(&o.lan, "lan", false, "serve other devices on the local network too, over HTTPS and behind a passphrase")
 	cmd.Flags().StringVar(&o.lanListen, "lan-listen", ":8322", "with --lan, the address to listen on for them")
-	cmd.Flags().BoolVar(&o.newPassphrase, "new-passphrase", false, "with --lan, make a new passphrase; every device has to give it again. PINHOLE_PASSPHRASE holds one of your own")
+	cmd.Flags().BoolVar(&o.newPassphrase, "new-passphrase", false, "with --lan, make a new passphrase; every device has to give it again")
+	cmd.Flags().StringVar(&o.passphraseFile, "passphrase-file", "", "with --lan, a file whose first line is a passphrase of your own, - to be asked for it; else PINHOLE_PASSPHRASE may hold one")
 	return cmd
 }
 
@@ -67,6 +71,9 @@ func (o serveOptions) dataFile() (string, error) {
 }
 
 func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(format string, a ...any)) (err error) {
+	if !lan.IsOwn(o.listen) {
+		return badUse{fmt.Errorf("--listen %s is open to others, without a passphrase: use an address of this machine for itself, such as 127.0.0.1:8321, and --lan for other devices", o.listen)}
+	}
 	path, err := o.dataFile()
 	if err != nil {
 		return fmt.Errorf("find a place for the data file: %w", err)
@@ -84,14 +91,14 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 	}
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
-	go kept.KeepCopies(ctx, func(err error) { log.ErrorContext(ctx, "copies", "error", err) })
+	go kept.KeepHouse(ctx, func(err error) { log.ErrorContext(ctx, "house", "error", err) })
 	config := web.Config{Desk: d, Log: log, Version: version, Demo: o.demo}
-	var shared *site
+	var shared []site
 	if o.lan {
 		if shared, err = o.share(ctx, kept, config, filepath.Dir(path), say); err != nil {
 			return err
 		}
-		config.Shared = shared.addresses
+		config.Shared, config.Fingerprint = shared[0].addresses, shared[0].fingerprint
 	}
 	handler, err := web.New(config)
 	if err != nil {
@@ -108,18 +115,18 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 		say("The data file is damaged and is served for reading alone: %s\nPut a backup in its place with: pinhole restore FILE\n", kept.Damage())
 	}
 	say("Pinhole %s\ndata   %s\nopen   http://%s/\n", version, path, listener.Addr())
-	sites := []site{{listener: listener, handler: handler}}
-	if shared != nil {
-		sites = append(sites, *shared)
-	}
-	return run(ctx, sites, log)
+	return run(ctx, append(shared, site{listener: listener, handler: handler}), log)
 }
 
 // site is a handler with where it listens.
 type site struct {
-	listener  net.Listener
-	handler   http.Handler
-	addresses []string
+	listener net.Listener
+	handler  http.Handler
+	// Of a site for other devices: how it speaks, where it is, and what its authority is
+	// known by.
+	tls         *tls.Config
+	addresses   []string
+	fingerprint string
 }
 
 // run serves until the context ends or a site fails, then lets running requests finish.
@@ -132,7 +139,14 @@ func run(ctx context.Context, sites []site, log *slog.Logger) error {
 			IdleTimeout: idleTimeout, ErrorLog: slog.NewLogLogger(log.Handler(), slog.LevelWarn),
 		}
 		servers = append(servers, srv)
-		go func() { failed <- srv.Serve(s.listener) }()
+		go func() {
+			if s.tls == nil {
+				failed <- srv.Serve(s.listener)
+				return
+			}
+			srv.TLSConfig = s.tls
+			failed <- srv.ServeTLS(s.listener, "", "")
+		}()
 		log.Info("serving", "address", s.listener.Addr().String(), "pid", os.Getpid())
 	}
 	var err error

@@ -61,7 +61,7 @@ func TestAShortPassphraseIsRefused(t *testing.T) {
 	t.Setenv(passphraseVariable, "olive")
 	o := serveOptions{listen: "127.0.0.1:0", data: filepath.Join(t.TempDir(), "x.db"), lan: true, lanListen: "127.0.0.1:0"}
 	err := serve(t.Context(), o, slog.New(slog.DiscardHandler), func(string, ...any) {})
-	if err == nil || !strings.Contains(err.Error(), "PINHOLE_PASSPHRASE has 5 letters") {
+	if err == nil || !strings.Contains(err.Error(), "10 characters at least, and this has 5") {
 		t.Errorf("got %v", err)
 	}
 }
@@ -79,7 +79,7 @@ func phone(t *testing.T, folder string) *http.Client {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return &http.Client{Jar: jar, Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: roots}, DisableKeepAlives: true}}
+	return &http.Client{Jar: jar, Transport: &http.Transport{TLSClientConfig: &tls.Config{RootCAs: roots}, DisableKeepAlives: true, ForceAttemptHTTP2: true}}
 }
 
 // ask gives the passphrase and reads the shoots.
@@ -95,6 +95,9 @@ func ask(t *testing.T, client *http.Client, address string) string {
 		response, err := client.Do(request)
 		if err != nil {
 			t.Fatal(err)
+		}
+		if response.ProtoMajor != 2 {
+			t.Errorf("the phone is answered over %s", response.Proto)
 		}
 		text, err = io.ReadAll(response.Body)
 		if closed := response.Body.Close(); err != nil || closed != nil {

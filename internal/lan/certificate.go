@@ -4,9 +4,11 @@ import (
 	"crypto/ecdsa"
 	"crypto/elliptic"
 	"crypto/rand"
+	"crypto/sha256"
 	"crypto/tls"
 	"crypto/x509"
 	"crypto/x509/pkix"
+	"encoding/hex"
 	"encoding/pem"
 	"errors"
 	"fmt"
@@ -15,6 +17,8 @@ import (
 	"net"
 	"os"
 	"path/filepath"
+	"strings"
+	"sync"
 	"time"
 )
 
@@ -41,6 +45,9 @@ func (a *Authority) PEM() []byte {
 // or where it has expired. Its key is readable by this user alone.
 func OpenAuthority(folder string, now time.Time) (*Authority, error) {
 	path := filepath.Join(folder, "lan-authority.pem")
+	if info, err := os.Stat(path); err == nil && info.Mode().Perm()&0o077 != 0 {
+		return nil, fmt.Errorf("%s may be read or written by others (%v): whoever did could pass for this machine; take it away, and a new one is made", path, info.Mode().Perm())
+	}
 	kept, err := os.ReadFile(path)
 	if err == nil {
 		if a, err := parseAuthority(kept); err == nil && now.Before(a.certificate.NotAfter) {
@@ -62,6 +69,53 @@ func OpenAuthority(folder string, now time.Time) (*Authority, error) {
 		return nil, fmt.Errorf("keep the certificate authority: %w", err)
 	}
 	return a, nil
+}
+
+// Fingerprint returns the SHA-256 of the authority's certificate in groups of four hexadecimal
+// digits, for a person to compare on two screens.
+func (a *Authority) Fingerprint() string {
+	sum := sha256.Sum256(a.certificate.Raw)
+	text := strings.ToUpper(hex.EncodeToString(sum[:]))
+	var groups []string
+	for i := 0; i < len(text); i += 4 {
+		groups = append(groups, text[i:i+4])
+	}
+	return strings.Join(groups, " ")
+}
+
+// renewBefore is how long before its end a certificate is made anew.
+const renewBefore = 30 * 24 * time.Hour
+
+// Renewing returns what gives a server its certificate for addresses of this machine, made
+// anew before the last one ends.
+func (a *Authority) Renewing(addresses []net.IP, now func() time.Time) func(*tls.ClientHelloInfo) (*tls.Certificate, error) {
+	var mu sync.Mutex
+	var made *tls.Certificate
+	var ends time.Time
+	return func(*tls.ClientHelloInfo) (*tls.Certificate, error) {
+		mu.Lock()
+		defer mu.Unlock()
+		if made != nil && now().Before(ends.Add(-renewBefore)) {
+			return made, nil
+		}
+		fresh, err := a.Certificate(addresses, now())
+		if err != nil {
+			return nil, err
+		}
+		made, ends = &fresh, now().AddDate(0, 0, leafDays)
+		return made, nil
+	}
+}
+
+// TLS returns how a server speaks with devices around: TLS 1.2 with authenticated ciphers
+// alone, and later, over HTTP/2 where they can.
+func TLS(certificate func(*tls.ClientHelloInfo) (*tls.Certificate, error)) *tls.Config {
+	return &tls.Config{
+		GetCertificate: certificate, MinVersion: tls.VersionTLS12, NextProtos: []string{"h2", "http/1.1"},
+		CipherSuites: []uint16{
+			tls.TLS_ECDHE_ECDSA_WITH_AES_128_GCM_SHA256, tls.TLS_ECDHE_ECDSA_WITH_AES_256_GCM_SHA384, tls.TLS_ECDHE_ECDSA_WITH_CHACHA20_POLY1305_SHA256,
+		},
+	}
 }
 
 func parseAuthority(text []byte) (*Authority, error) {
@@ -102,7 +156,10 @@ func newAuthority(now time.Time) (*Authority, error) {
 	plan := &x509.Certificate{
 		SerialNumber: number, Subject: pkix.Name{CommonName: "Pinhole on this network"}, NotBefore: now.Add(-time.Hour), NotAfter: now.AddDate(authorityYears, 0, 0),
 		IsCA: true, BasicConstraintsValid: true, MaxPathLenZero: true, KeyUsage: x509.KeyUsageCertSign,
+		ExtKeyUsage:                 []x509.ExtKeyUsage{x509.ExtKeyUsageServerAuth},
 		PermittedDNSDomainsCritical: true, PermittedIPRanges: private, ExcludedDNSDomains: []string{""},
+		// Whatever is not of a domain that cannot be (RFC 2606) is not permitted.
+		PermittedEmailAddresses: []string{"invalid"}, PermittedURIDomains: []string{"invalid"},
 	}
 	raw, err := x509.CreateCertificate(rand.Reader, plan, plan, &key.PublicKey, key)
 	if err != nil {

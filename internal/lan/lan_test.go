@@ -2,6 +2,7 @@ package lan
 
 import (
 	"crypto/x509"
+	"errors"
 	"net"
 	"os"
 	"path/filepath"
@@ -71,6 +72,17 @@ func TestTheAuthorityIsKeptForItsUserAlone(t *testing.T) {
 	}
 }
 
+func TestPassphrasesOfOnesOwn(t *testing.T) {
+	for text, isTaken := range map[string]bool{
+		"olive-grove": true, "  olive-grove ": true, "öliväßgrövé": true, "olive": false, "   olive    ": false, "éééééééé": false,
+		"Password123": false, " qwertyuiop": false, "aaaaaaaaaaaaaaaa": false, "": false,
+	} {
+		if err := CheckPassphrase(text); (err == nil) != isTaken {
+			t.Errorf("%q: %v", text, err)
+		}
+	}
+}
+
 func TestPassphrases(t *testing.T) {
 	made := map[string]bool{}
 	for range 50 {
@@ -91,18 +103,74 @@ func TestPassphrases(t *testing.T) {
 	}
 }
 
-func TestListeningIsWhereAPhoneGetsThrough(t *testing.T) {
-	at, err := Listening(&net.TCPAddr{IP: net.IPv4(127, 0, 0, 1), Port: 1})
-	if err != nil || len(at) != 1 || at[0].String() != "127.0.0.1" {
-		t.Errorf("one address: %v, %v", at, err)
-	}
-	all, err := Listening(&net.TCPAddr{IP: net.IPv4zero, Port: 1})
-	for _, ip := range all {
-		if !ip.IsPrivate() {
-			t.Errorf("a public address is given out: %v", ip)
+// Nobody but the people around gets through: one address, or all private ones, and no other.
+func TestListeningIsForThePeopleAround(t *testing.T) {
+	for _, open := range []string{"203.0.113.7:0", "example.test:0", "8322"} {
+		if all, err := Listen(open); err == nil {
+			t.Errorf("%s is listened on: %v", open, all)
 		}
 	}
-	if len(all) == 0 && err == nil {
-		t.Error("no address, and no error")
+	for _, address := range []string{"127.0.0.1:0", ":0", "0.0.0.0:0"} {
+		all, err := Listen(address)
+		if err != nil && !errors.Is(err, ErrNoNetwork) {
+			t.Errorf("%s: %v", address, err)
+		}
+		for _, l := range all {
+			if ip := l.Addr().(*net.TCPAddr).IP; !ip.IsPrivate() && !ip.IsLoopback() {
+				t.Errorf("%s is listened on at %v", address, ip)
+			}
+			if err := l.Close(); err != nil {
+				t.Error(err)
+			}
+		}
+	}
+	for address, want := range map[string]bool{"127.0.0.1:8321": true, "localhost:0": true, "[::1]:80": true, ":8321": false, "0.0.0.0:8321": false, "192.168.1.2:80": false, "here:80": false} {
+		if IsOwn(address) != want {
+			t.Errorf("%s is this machine's own: %v", address, !want)
+		}
+	}
+}
+
+// A certificate is made anew while the server runs, a month before the last one ends.
+func TestCertificatesRenewWhileRunning(t *testing.T) {
+	at := now
+	get := authority(t, t.TempDir(), now).Renewing([]net.IP{net.IPv4(192, 168, 1, 20).To4()}, func() time.Time { return at })
+	serial := func() string {
+		t.Helper()
+		c, err := get(nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		leaf, err := x509.ParseCertificate(c.Certificate[0])
+		if err != nil || !at.Before(leaf.NotAfter.Add(-20*24*time.Hour)) {
+			t.Fatalf("at %v it ends at %v, %v", at, leaf.NotAfter, err)
+		}
+		return leaf.SerialNumber.String()
+	}
+	first := serial()
+	at = now.AddDate(0, 0, 50)
+	if serial() != first {
+		t.Error("it is made anew for every connection")
+	}
+	at = now.AddDate(0, 0, 70)
+	if serial() == first {
+		t.Error("it is used to its end")
+	}
+}
+
+func TestAnAuthorityThatOthersCanReadIsRefused(t *testing.T) {
+	folder := t.TempDir()
+	first := authority(t, folder, now)
+	if len(first.Fingerprint()) != 79 || first.Fingerprint() != authority(t, folder, now).Fingerprint() {
+		t.Errorf("it is known by %q", first.Fingerprint())
+	}
+	if usage := first.certificate.ExtKeyUsage; len(usage) != 1 || usage[0] != x509.ExtKeyUsageServerAuth || len(first.certificate.PermittedEmailAddresses) != 1 || len(first.certificate.PermittedURIDomains) != 1 {
+		t.Errorf("it may vouch for more than servers: %v", usage)
+	}
+	if err := os.Chmod(filepath.Join(folder, "lan-authority.pem"), 0o620); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := OpenAuthority(folder, now); err == nil {
+		t.Error("a key that others can write is used")
 	}
 }

@@ -2,9 +2,13 @@ package lan
 
 import (
 	"crypto/rand"
+	_ "embed" // for the commonest passphrases
 	"encoding/base32"
+	"errors"
 	"fmt"
+	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/alexedwards/argon2id"
 	"github.com/skip2/go-qrcode"
@@ -21,8 +25,26 @@ func NewPassphrase() (string, error) {
 	return text[:4] + "-" + text[4:8] + "-" + text[8:12], nil
 }
 
-// LeastPassphrase is how many letters a passphrase has at least.
-const LeastPassphrase = 10
+// leastPassphrase is how many characters a passphrase has at least, white space around it
+// aside.
+const leastPassphrase = 10
+
+// commonest are passphrases that are tried first by whoever tries, as long as one has to be.
+//
+//go:embed commonest.txt
+var commonest string
+
+// CheckPassphrase returns why a passphrase of somebody's own is not taken, nil where it is.
+func CheckPassphrase(passphrase string) error {
+	text := plain(passphrase)
+	if n := utf8.RuneCountInString(text); n < leastPassphrase {
+		return fmt.Errorf("a passphrase has %d characters at least, and this has %d", leastPassphrase, n)
+	}
+	if slices.Contains(strings.Fields(commonest), text) || len(strings.Trim(text, text[:1])) == 0 {
+		return errors.New("this passphrase is one that is tried first: three or four words are better")
+	}
+	return nil
+}
 
 // Hash returns what is kept of a passphrase (argon2id).
 func Hash(passphrase string) (string, error) {

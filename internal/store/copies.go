@@ -180,11 +180,14 @@ func outlived(names []string) []string {
 // hourly is how often it is seen whether the copy of today is there.
 const hourly = time.Hour
 
-// KeepCopies makes daily copies until the context ends; failed is told what goes wrong.
-func (s *Store) KeepCopies(ctx context.Context, failed func(error)) {
+// KeepHouse makes daily copies, and forgets devices whose time is over, until the context ends; failed is told what goes wrong.
+func (s *Store) KeepHouse(ctx context.Context, failed func(error)) {
 	for {
 		if err := s.KeepDaily(ctx); err != nil && ctx.Err() == nil {
 			failed(fmt.Errorf("make the copy of today: %w", err))
+		}
+		if err := s.ForgetExpired(ctx); err != nil && ctx.Err() == nil {
+			failed(fmt.Errorf("forget devices whose time is over: %w", err))
 		}
 		select {
 		case <-ctx.Done():

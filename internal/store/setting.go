@@ -5,9 +5,6 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
-
-	"github.com/alexedwards/scs/sqlite3store"
-	"github.com/alexedwards/scs/v2"
 )
 
 // PassphraseHash is the setting that holds the hash of the passphrase that devices on
@@ -44,14 +41,9 @@ func (s *Store) SetPassphraseHash(ctx context.Context, hash string) error {
 		if _, err := tx.ExecContext(ctx, setting, PassphraseHash, hash); err != nil {
 			return fmt.Errorf("set the passphrase: %w", err)
 		}
-		if _, err := tx.ExecContext(ctx, "DELETE FROM sessions"); err != nil {
+		if _, err := tx.ExecContext(ctx, "DELETE FROM devices"); err != nil {
 			return fmt.Errorf("end the sessions: %w", err)
 		}
 		return nil
 	})
-}
-
-// Sessions returns where the sessions of devices on the local network are kept.
-func (s *Store) Sessions() scs.Store {
-	return sqlite3store.NewWithCleanupInterval(s.writer, 0) // a session that has expired is never found
 }

@@ -34,6 +34,8 @@ type Config struct {
 	Share *Share
 	// Shared are the addresses at which other devices reach the data, for showing.
 	Shared []string
+	// Fingerprint is what their certificate authority is known by.
+	Fingerprint string
 }
 
 // loopback are the names of this machine for itself.
@@ -69,8 +71,8 @@ func New(config Config) (http.Handler, error) {
 		guardBody(request.MaxBytes), guardImports(), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
 	s := &server{desk: config.Desk, log: config.Log}
 	if config.Share != nil {
-		s.door = newDoor(config.Share, config.Log)
-		router.Use(noteRemote, s.door.guard)
+		s.door = newDoor(config.Share, config.Desk.Store, config.Log)
+		router.Use(s.door.guard)
 		router.GET("/ca.crt", func(c *gin.Context) {
 			c.Data(http.StatusOK, "application/x-x509-ca-cert", config.Share.Authority)
 		})
@@ -81,7 +83,7 @@ func New(config Config) (http.Handler, error) {
 	})
 	router.NoRoute(servePage(page))
 	if s.door != nil {
-		return s.door.sessions.LoadAndSave(router), nil
+		return knowAsker(s.door.sessions.LoadAndSave(router)), nil
 	}
 	return router, nil
 }

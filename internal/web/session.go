@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"log/slog"
 	"net/http"
 	"reflect"
@@ -16,6 +17,7 @@ import (
 	"pinhole/core/problem"
 	"pinhole/core/request"
 	"pinhole/internal/lan"
+	"pinhole/internal/store"
 )
 
 // Share is what another device needs to be let in, nil for a server of this machine
@@ -23,7 +25,8 @@ import (
 type Share struct {
 	// PassphraseHash is what is kept of the passphrase.
 	PassphraseHash string
-	Sessions       scs.Store
+	// Fingerprint is what the authority is known by.
+	Fingerprint string
 	// Authority is the certificate that a telephone installs, as PEM.
 	Authority []byte
 }
@@ -33,6 +36,8 @@ type (
 	Session struct {
 		Needed bool `json:"needed" doc:"true where a passphrase is asked for"`
 		Open   bool `json:"open" doc:"true where everything may be asked for"`
+		// Fingerprint is said before anybody is let in, so that the two screens can be compared.
+		Fingerprint string `json:"fingerprint,omitempty" doc:"SHA-256 of the certificate authority"`
 	}
 	// SessionRequest opens a session.
 	SessionRequest struct {
@@ -55,20 +60,27 @@ const letIn = "in"
 type door struct {
 	share    *Share
 	log      *slog.Logger
+	devices  *store.Store
 	sessions *scs.SessionManager
 	tries    throttle
 	// One passphrase is compared at a time: each comparison takes 64 MB.
 	comparing sync.Mutex
 }
 
-func newDoor(share *Share, log *slog.Logger) *door {
+func newDoor(share *Share, devices *store.Store, log *slog.Logger) *door {
 	sessions := scs.New()
-	sessions.Store = share.Sessions
+	sessions.Store = deviceSessions{devices}
 	sessions.Lifetime = sessionLife
-	sessions.Cookie.Name = "pinhole"
+	sessions.Cookie.Name = "__Host-pinhole" // of this host alone, over HTTPS alone
+	sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		var f *failure
+		if errors.As(fail(r.Context(), log, err), &f) {
+			writeFailure(w, f)
+		}
+	}
 	sessions.Cookie.HttpOnly, sessions.Cookie.Secure = true, true
 	sessions.Cookie.SameSite = http.SameSiteStrictMode
-	return &door{share: share, log: log, sessions: sessions, tries: throttle{of: map[string]*rate.Limiter{}, all: rate.NewLimiter(rate.Every(tryEvery/4), triesTogther)}}
+	return &door{share: share, devices: devices, log: log, sessions: sessions, tries: throttle{of: map[string]*rate.Limiter{}, all: rate.NewLimiter(rate.Every(tryEvery/4), triesTogther)}}
 }
 
 // guard refuses the API to devices that were not let in. The page itself, which holds
@@ -78,12 +90,26 @@ func (d *door) guard(c *gin.Context) {
 	if !isUnder(path, "/api") || path == "/api/session" || d.sessions.GetBool(c.Request.Context(), letIn) {
 		return
 	}
+	if askedBy(c.Request.Context()).isRevoked {
+		// Its browser lets go of all that this site keeps there.
+		c.Header("Clear-Site-Data", `"cache", "cookies", "storage"`)
+		refuse(c, newFailure(http.StatusUnauthorized, shutOut))
+		return
+	}
 	refuse(c, newFailure(http.StatusUnauthorized, "give the passphrase first"))
 }
 
+// shutOut is what a device is told that was revoked; its page lets go of what it keeps.
+const shutOut = "this device was shut out"
+
 // open compares a passphrase and lets the device in.
-func (d *door) open(ctx context.Context, from, passphrase string) error {
-	if !d.tries.allow(from) {
+func (d *door) open(ctx context.Context, passphrase string) error {
+	from := askedBy(ctx).address
+	isKnown, err := d.devices.HasBeenAt(ctx, from)
+	if err != nil {
+		return err
+	}
+	if !d.tries.allow(from, isKnown) {
 		return newFailure(http.StatusTooManyRequests, "too many tries: wait a minute")
 	}
 	d.comparing.Lock()
@@ -115,7 +141,9 @@ type throttle struct {
 // limits them together still does.
 const mostKnown = 1000
 
-func (t *throttle) allow(from string) bool {
+// allow reports whether an address may try. One from which a device was let in before counts
+// its own tries alone: others cannot use up its turn.
+func (t *throttle) allow(from string, isKnown bool) bool {
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	if len(t.of) > mostKnown {
@@ -124,20 +152,13 @@ func (t *throttle) allow(from string) bool {
 	if t.of[from] == nil {
 		t.of[from] = rate.NewLimiter(rate.Every(tryEvery), triesAtOnce)
 	}
-	return t.of[from].Allow() && t.all.Allow()
+	return t.of[from].Allow() && (isKnown || t.all.Allow())
 }
 
 func (t *throttle) forget(from string) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	delete(t.of, from)
-}
-
-type remoteKey struct{}
-
-// noteRemote passes on who asks: the address of the connection, whatever headers say.
-func noteRemote(c *gin.Context) {
-	c.Request = c.Request.WithContext(context.WithValue(c.Request.Context(), remoteKey{}, c.RemoteIP()))
 }
 
 // registerSession opens the door by which devices are let in.
@@ -149,7 +170,7 @@ func (s *server) registerSession() {
 		if s.door == nil {
 			return &answer[Session]{Session{Open: true}}
 		}
-		return &answer[Session]{Session{Needed: true, Open: s.door.sessions.GetBool(ctx, letIn)}}
+		return &answer[Session]{Session{Needed: true, Open: s.door.sessions.GetBool(ctx, letIn), Fingerprint: s.door.share.Fingerprint}}
 	}
 	huma.Register(s.api, op("get-session", http.MethodGet, "Ask whether this device is let in"), func(ctx context.Context, _ *struct{}) (*answer[Session], error) {
 		return state(ctx), nil
@@ -158,8 +179,7 @@ func (s *server) registerSession() {
 	huma.Register(s.api, open, func(ctx context.Context, in *RawJSON) (*answer[Session], error) {
 		r, err := request.Decode[SessionRequest](in.RawBody)
 		if err == nil && s.door != nil {
-			from, _ := ctx.Value(remoteKey{}).(string)
-			err = s.door.open(ctx, from, r.Passphrase)
+			err = s.door.open(ctx, r.Passphrase)
 		}
 		if err != nil {
 			return nil, fail(ctx, s.log, err)

@@ -2,6 +2,7 @@ package web
 
 import (
 	"bytes"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
@@ -9,6 +10,7 @@ import (
 	"testing"
 
 	"pinhole/internal/lan"
+	"pinhole/internal/store"
 )
 
 const passphrase = "olive-grove-at-noon"
@@ -21,7 +23,7 @@ func newShared(t *testing.T) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	handler, err := New(Config{Desk: s.desk, Log: slog.New(slog.NewJSONHandler(&bytes.Buffer{}, nil)), Version: "test", Share: &Share{hash, s.store.Sessions(), []byte("the certificate")}})
+	handler, err := New(Config{Desk: s.desk, Log: slog.New(slog.NewJSONHandler(&bytes.Buffer{}, nil)), Version: "test", Share: &Share{PassphraseHash: hash, Authority: []byte("the certificate")}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -78,6 +80,68 @@ func TestOtherDevicesAreLetInByThePassphrase(t *testing.T) {
 	}
 	if w := s.do("GET", "/api/shoots", "", in); w.Code != http.StatusUnauthorized {
 		t.Errorf("after leaving, the shoots are %d", w.Code)
+	}
+}
+
+// A telephone that was lost is shut out at the desk, and told to let go of what it keeps.
+func TestADeviceIsRevoked(t *testing.T) {
+	s := newShared(t)
+	in := func(address string) func(*http.Request) {
+		cookie := s.give(passphrase, address).Result().Cookies()[0]
+		return func(r *http.Request) {
+			from(address)(r)
+			r.AddCookie(cookie)
+		}
+	}
+	lost, mine := in("10.0.0.1"), in("10.0.0.2")
+	all, err := s.store.Devices(t.Context())
+	if err != nil || len(all) != 2 {
+		t.Fatalf("%d devices are in, %v", len(all), err)
+	}
+	if w := s.do("GET", "/api/devices", "", lost); w.Code != http.StatusForbidden {
+		t.Errorf("a telephone lists the devices: %d", w.Code)
+	}
+	desk, err := New(Config{Desk: s.desk, Log: slog.New(slog.DiscardHandler), Version: "test"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := &site{handler: desk, log: s.log, store: s.store, desk: s.desk}
+	for _, d := range all {
+		if d.Address == "10.0.0.1" {
+			if left := get[listing[store.Device]](t, at, "DELETE", "/api/devices/"+d.ID, "").Items; len(left) != 1 || left[0].Address != "10.0.0.2" {
+				t.Errorf("left in are %+v", left)
+			}
+		}
+	}
+	w := s.do("GET", "/api/shoots", "", lost)
+	if w.Code != http.StatusUnauthorized || w.Header().Get("Clear-Site-Data") == "" || problemOf(t, w).Detail != shutOut {
+		t.Errorf("the lost one is answered with %d, %v: %s", w.Code, w.Header(), w.Body)
+	}
+	if w := s.do("GET", "/api/shoots", "", mine); w.Code != http.StatusOK {
+		t.Errorf("the other one is answered with %d", w.Code)
+	}
+	// What is kept lets nobody in who reads it.
+	for _, d := range all {
+		if w := s.do("GET", "/api/shoots", "", func(r *http.Request) { r.AddCookie(&http.Cookie{Name: "__Host-pinhole", Value: d.ID}) }); w.Code != http.StatusUnauthorized {
+			t.Errorf("the id of a device is its key: %d", w.Code)
+		}
+	}
+}
+
+// Whoever tries from many addresses does not keep out a device that was in before.
+func TestAKnownDeviceIsNotLockedOut(t *testing.T) {
+	s := newShared(t)
+	if w := s.give(passphrase, "10.0.0.9"); w.Code != http.StatusOK {
+		t.Fatalf("the first time: %d", w.Code)
+	}
+	for n := range triesTogther + 2 {
+		s.do("POST", "/api/session", `{"passphrase":"g"}`, from(fmt.Sprintf("10.0.1.%d", n)))
+	}
+	if w := s.give("g", "10.0.2.1"); w.Code != http.StatusTooManyRequests {
+		t.Errorf("an unknown one goes on trying: %d", w.Code)
+	}
+	if w := s.give(passphrase, "10.0.0.9"); w.Code != http.StatusOK {
+		t.Errorf("the known one is answered with %d", w.Code)
 	}
 }
 

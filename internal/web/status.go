@@ -18,7 +18,8 @@ type Status struct {
 	// Damage is told so that the page can say that nothing is stored.
 	Damage string `json:"damage,omitempty" doc:"what is wrong with the data file, which is then only read"`
 	// AtDesk is false for devices that are let in by a passphrase.
-	AtDesk bool `json:"atDesk" doc:"true on the machine that keeps the data"`
+	AtDesk      bool   `json:"atDesk" doc:"true on the machine that keeps the data"`
+	Fingerprint string `json:"fingerprint,omitempty" doc:"SHA-256 of the certificate authority that other devices are asked to trust"`
 	// Shared are web addresses.
 	Shared []string `json:"shared" doc:"where other devices on the local network reach this, none where they do not"`
 }
@@ -52,6 +53,6 @@ func (s *server) registerStatus(config Config) {
 		if s.desk != nil {
 			damage = s.desk.Store.Damage()
 		}
-		return &answer[Status]{Status{Damage: damage, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
+		return &answer[Status]{Status{Damage: damage, Fingerprint: config.Fingerprint, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
 	})
 }

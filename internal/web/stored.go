@@ -62,6 +62,7 @@ func (s *server) registerStored() {
 	s.registerCard(kept)
 	s.registerBackups(kept)
 	s.registerHealth(kept)
+	s.registerDevices(kept.Store)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,

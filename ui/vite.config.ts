@@ -28,7 +28,7 @@ export default defineConfig({
         maximumFileSizeToCacheInBytes: 4_000_000,
         // The page answers for every address of its own. The API is never the worker's.
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/api\//, /^\/ca\.crt$/],
         cleanupOutdatedCaches: true,
       },
     }),

@@ -31,6 +31,52 @@ test("a telephone is let in by the passphrase, and the desk shows the code for i
   await expect(phone.getByRole("heading", { name: "Your passphrase" })).toBeVisible();
 });
 
+test("a telephone that was lost is shut out at the desk, and keeps nothing", async ({ page, app, context }) => {
+  const phone = await context.newPage();
+  await phone.setViewportSize({ width: 390, height: 844 });
+  await phone.goto(`${app.phoneUrl}/card`);
+  await expect(phone.getByText(/fingerprint [0-9A-F]{4}( [0-9A-F]{4}){15}/)).toBeVisible();
+  await phone.getByLabel("Passphrase").fill(PINHOLE_PASSPHRASE);
+  await phone.getByRole("button", { name: "Enter" }).click();
+  await expect(phone.getByTestId("turn")).toContainText("Dawn walk between the rows");
+  const kept = () =>
+    phone.evaluate(async () => ({
+      local: Object.keys(localStorage).filter(
+        (key) => key.startsWith("pinhole.draft") || key.startsWith("pinhole.last"),
+      ),
+      answers: await new Promise<number>((resolve) => {
+        const open = indexedDB.open("pinhole");
+        open.onsuccess = () => {
+          const db = open.result;
+          if (!db.objectStoreNames.contains("answers")) {
+            db.close();
+            resolve(0);
+            return;
+          }
+          const count = db.transaction("answers").objectStore("answers").count();
+          count.onsuccess = () => {
+            db.close();
+            resolve(count.result);
+          };
+        };
+      }),
+    }));
+  await expect.poll(async () => (await kept()).answers).toBeGreaterThan(0);
+
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("button", { name: "On the phone" }).click();
+  const devices = page.getByRole("list", { name: "Devices that are in" }).getByRole("listitem");
+  await expect(devices).toHaveCount(1);
+  await devices.getByRole("button", { name: "Shut out" }).click();
+  await expect(page.getByText("No device is in.")).toBeVisible();
+
+  await phone.reload();
+  await expect(phone.getByRole("heading", { name: "Your passphrase" })).toBeVisible();
+  await expect(phone.getByText("Dawn walk")).toHaveCount(0);
+  expect((await kept()).local).toEqual([]);
+  await expect.poll(async () => (await kept()).answers).toBe(0);
+});
+
 test.describe("off by default", () => {
   test.use({ lan: false });
   test("without --lan it says how", async ({ page, app }) => {

@@ -8,6 +8,7 @@ import { App } from "./App";
 import { Problem } from "./api/client";
 import { answerHere } from "./api/here/calc";
 import { sessionQuery } from "./api/queries";
+import { forgetEverything } from "./offline/forget";
 import { KEEP_MS, keepAnswers } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
 import { Guarded } from "./shell/Broken";
@@ -20,12 +21,16 @@ keepOffline(offerNewVersion);
 // The computation for the browser's console, as "pinhole calc" is for the command line.
 Object.assign(window, { pinhole: { calc: answerHere } });
 
+/** What the server says to a device that was shut out: it lets go of all it keeps. */
+const SHUT_OUT = "this device was shut out";
+
 const queries = new QueryClient({
   // A session that has ended is found out by whatever is asked next.
   queryCache: new QueryCache({
     onError: (cause, query) => {
-      if (cause instanceof Problem && cause.status === 401 && query.queryKey[0] !== "session")
-        void queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
+      if (!(cause instanceof Problem) || cause.status !== 401 || query.queryKey[0] === "session") return;
+      if (cause.message === SHUT_OUT) void forgetEverything(queries).then(() => window.location.reload());
+      else void queries.invalidateQueries({ queryKey: sessionQuery.queryKey });
     },
   }),
   // The server is on this machine or near: it answers or it is gone, whatever the

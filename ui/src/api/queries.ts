@@ -18,6 +18,12 @@ export const sessionQuery = queryOptions({
   staleTime: Number.POSITIVE_INFINITY,
 });
 
+/** The devices that are let in. */
+export const devicesQuery = queryOptions({
+  queryKey: ["devices"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/devices", { signal })),
+});
+
 /** The copies of the data file. */
 export const backupsQuery = queryOptions({
   queryKey: ["backups"],

@@ -790,6 +790,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the devices that are let in */
+        get: operations["list-devices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/devices/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Shut a device out */
+        delete: operations["revoke-device"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/filters": {
         parameters: {
             query?: never;
@@ -3308,6 +3342,9 @@ export interface components {
         ListingCamera: {
             items: components["schemas"]["StoredCamera"][];
         };
+        ListingDevice: {
+            items: components["schemas"]["StoredDevice"][];
+        };
         ListingFilterSet: {
             items: components["schemas"]["FilterSet"][];
         };
@@ -4492,6 +4529,8 @@ export interface components {
             weightG?: number;
         };
         Session: {
+            /** @description SHA-256 of the certificate authority */
+            fingerprint?: string;
             /** @description true where a passphrase is asked for */
             needed: boolean;
             /** @description true where everything may be asked for */
@@ -5232,6 +5271,8 @@ export interface components {
             damage?: string;
             /** @description true where the data is the made-up demo */
             demo: boolean;
+            /** @description SHA-256 of the certificate authority that other devices are asked to trust */
+            fingerprint?: string;
             /** @description version of the rules that answers follow */
             model: string;
             /** @description where other devices on the local network reach this, none where they do not */
@@ -5470,6 +5511,17 @@ export interface components {
             /** @description it made itself, and goes by itself after a while */
             isDaily: boolean;
             name: string;
+        };
+        StoredDevice: {
+            /** @description where it last asked from */
+            address: string;
+            /** @description what its browser calls itself */
+            agent: string;
+            id: string;
+            /** Format: date-time */
+            lastUsed: string;
+            /** Format: date-time */
+            since: string;
         };
         StoredFieldEntry: {
             /** @description pin: the new anchor */
@@ -9561,6 +9613,111 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingDevice"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "revoke-device": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingDevice"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -19,6 +19,12 @@ interface Kept extends DBSchema {
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
+/** Closes what is kept on this device, so that it can be deleted. */
+export async function closeDatabase(): Promise<void> {
+  (await opened?.catch(() => undefined))?.close();
+  opened = undefined;
+}
+
 /** What is kept on this device. */
 export function database(): Promise<IDBPDatabase<Kept>> {
   opened ??= openDB<Kept>("pinhole", 1, {

@@ -25,12 +25,6 @@ const persister = createAsyncStoragePersister({
   },
 });
 
-/** Lets go of what the server said; what waits to be sent stays. */
-export async function forgetAnswers(queryClient: QueryClient): Promise<void> {
-  queryClient.clear();
-  await persister.removeClient();
-}
-
 const isKept = (key: readonly unknown[]): boolean => KEPT.has(String(key[0]));
 
 /**

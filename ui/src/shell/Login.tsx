@@ -1,5 +1,5 @@
-import { Button, Heading, Stack, Text } from "@chakra-ui/react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { Button, Code, Heading, Stack, Text } from "@chakra-ui/react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Problem, unwrap } from "../api/client";
 import { sessionQuery } from "../api/queries";
@@ -16,6 +16,7 @@ export function Login() {
       void queries.invalidateQueries();
     },
   });
+  const { data: session } = useQuery(sessionQuery);
   const wrong = enter.error instanceof Problem && enter.error.status === 422;
   return (
     <Stack
@@ -33,6 +34,12 @@ export function Login() {
         Your passphrase
       </Heading>
       <Text>It was printed where the server was started. What you did on this device waits until you are in.</Text>
+      {session?.fingerprint && (
+        <Text color="muted" fontSize="sm">
+          The machine's certificate has the fingerprint <Code>{session.fingerprint}</Code>: the same stands on its
+          screen.
+        </Text>
+      )}
       <TextField
         label="Passphrase"
         value={passphrase}

@@ -4,6 +4,7 @@ import { Smartphone } from "lucide-react";
 import { useState } from "react";
 import { statusQuery } from "../api/queries";
 import { Sheet } from "../lib/Sheet";
+import { Devices } from "./Devices";
 
 /** How to get to this from a telephone: a code to photograph, or how to switch it on. */
 export function SharePhone() {
@@ -15,14 +16,14 @@ export function SharePhone() {
       <IconButton aria-label="On the phone" variant="ghost" onClick={() => setOpen(true)}>
         <Smartphone />
       </IconButton>
-      <Sheet title="On the phone" isOpen={isOpen} onOpen={setOpen}>
+      <Sheet title="On the phone" isOpen={isOpen} onOpen={setOpen} size="lg">
         {addresses.length === 0 ? (
           <Text>
             This server answers this machine alone. Started as <Code>pinhole serve --lan</Code>, it also serves
             telephones on the same network, over HTTPS and behind a passphrase.
           </Text>
         ) : (
-          <Stack gap="4">
+          <Stack gap="4" pb="4">
             {addresses.map((address) => (
               <Stack key={address} align="center" gap="1">
                 <Box bg="white" p="3" rounded="md">
@@ -37,13 +38,17 @@ export function SharePhone() {
             ))}
             <List.Root as="ol" ps="5" gap="1">
               <List.Item>Photograph the code with a telephone on the same network.</List.Item>
-              <List.Item>It warns of a certificate it does not know: that is this machine's own. Go on.</List.Item>
+              <List.Item>
+                It warns of a certificate it does not know: that is this machine's own, if its fingerprint there is{" "}
+                <Code>{status?.fingerprint}</Code>. Go on.
+              </List.Item>
               <List.Item>Give the passphrase that was printed when the server was started.</List.Item>
               <List.Item>
                 To work offline there, install and trust the certificate at <Code>/ca.crt</Code>. It can vouch for
                 private addresses alone.
               </List.Item>
             </List.Root>
+            <Devices />
           </Stack>
         )}
       </Sheet>

@@ -7,9 +7,8 @@ import { CopyButton } from "../../lib/CopyButton";
 import { Sheet } from "../../lib/Sheet";
 import { clockIn, dayIn } from "../../lib/zone";
 import { discard } from "../../offline/fieldLog";
-import { forgetAnswers } from "../../offline/persist";
+import { draftsHere, forgetEverything } from "../../offline/forget";
 import { useKeptOffline } from "../../offline/serviceWorker";
-import { toaster } from "../../shell/toaster";
 import type { CardWork, Entry, Turn } from "./useCardWork";
 
 interface LogSheetProps {
@@ -144,23 +143,48 @@ function KeptNote() {
   );
 }
 
-/** The way out of a device that was let in, which keeps nothing of the shoot then. */
+/** The way out of a device that was let in, which keeps nothing then; the server need not be there. */
 function Leave({ waits }: { waits: number }) {
   const queries = useQueryClient();
   const { data: session } = useQuery(sessionQuery);
+  const [isAsked, setAsked] = useState(false);
   const leave = useMutation({
-    mutationFn: () => unwrap(api.DELETE("/api/session")),
-    onSuccess: async () => {
-      await forgetAnswers(queries);
-      window.location.reload(); // what is on the screen goes as well
+    mutationFn: async () => {
+      // Without its server the device forgets its key, which then opens nothing more.
+      await unwrap(api.DELETE("/api/session")).catch(() => undefined);
+      await forgetEverything(queries);
     },
-    onError: (error) => toaster.create({ title: "Not left", description: error.message }),
+    onSuccess: () => window.location.reload(), // what is on the screen goes as well
   });
   if (!session?.needed) return null;
+  const lost = [
+    waits > 0 && `${waits} ${waits === 1 ? "entry" : "entries"} not sent yet`,
+    draftsHere() > 0 && `${draftsHere()} ${draftsHere() === 1 ? "draft" : "drafts"} of shots`,
+  ].filter(Boolean);
+  if (!isAsked || lost.length === 0) {
+    return (
+      <Button
+        mt="2"
+        variant="outline"
+        loading={leave.isPending}
+        onClick={() => (lost.length > 0 ? setAsked(true) : leave.mutate())}
+      >
+        Leave this device
+      </Button>
+    );
+  }
   return (
-    <Button mt="2" variant="outline" disabled={waits > 0} loading={leave.isPending} onClick={() => leave.mutate()}>
-      {waits > 0 ? "Leave this device, once nothing waits" : "Leave this device"}
-    </Button>
+    <Box mt="2" borderWidth="2px" borderColor="breaks" rounded="lg" p="3" role="alert">
+      <Text>Leaving drops {lost.join(" and ")} for good.</Text>
+      <Flex gap="2" mt="2" wrap="wrap">
+        <Button loading={leave.isPending} onClick={() => leave.mutate()}>
+          Drop and leave
+        </Button>
+        <Button variant="ghost" onClick={() => setAsked(false)}>
+          Stay
+        </Button>
+      </Flex>
+    </Box>
   );
 }
 

@@ -1,0 +1,29 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { deleteDB } from "idb";
+import { closeDatabase } from "./database";
+
+/** Drafts of shots that have not reached the server, by their keys. */
+const DRAFT = "pinhole.draft.";
+
+/** How many drafts of shots are on this device alone. */
+export const draftsHere = (): number => Object.keys(localStorage).filter((key) => key.startsWith(DRAFT)).length;
+
+/**
+ * Lets go of everything that this device keeps: what the server said, what waits to be sent,
+ * drafts, the page itself and the worker that opens it without its server.
+ */
+export async function forgetEverything(queries: QueryClient): Promise<void> {
+  queries.clear();
+  localStorage.clear();
+  sessionStorage.clear();
+  await Promise.allSettled([
+    closeDatabase().then(() => deleteDB("pinhole")),
+    forgetCaches(),
+    navigator.serviceWorker?.getRegistrations().then((all) => Promise.all(all.map((r) => r.unregister()))),
+  ]);
+}
+
+async function forgetCaches(): Promise<void> {
+  if (!("caches" in window)) return;
+  await Promise.all((await caches.keys()).map((name) => caches.delete(name)));
+}

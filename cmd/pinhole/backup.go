@@ -4,10 +4,14 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"os"
+	"slices"
 	"time"
 
 	"github.com/spf13/cobra"
 
+	"pinhole/internal/archive"
+	"pinhole/internal/desk"
 	"pinhole/internal/store"
 )
 
@@ -26,21 +30,14 @@ func backupCommand() *cobra.Command {
 		Long:  "Writes a copy of the data file as it is at one instant, and proves it. The data file may be in use. A file that is there is not overwritten.",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			path, err := o.dataFile()
+			d, close, err := o.beside(cmd)
 			if err != nil {
 				return err
 			}
-			s, err := store.Beside(cmd.Context(), path, time.Now)
-			if errors.Is(err, fs.ErrNotExist) {
-				return badUse{fmt.Errorf("there is no data file %s: --data names another", path)}
-			}
-			if err != nil {
+			if err := errors.Join(d.Store.Backup(cmd.Context(), args[0]), close()); err != nil {
 				return err
 			}
-			if err := errors.Join(s.Backup(cmd.Context(), args[0]), s.Close()); err != nil {
-				return err
-			}
-			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is backed up to %s\n", path, args[0])
+			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is backed up to %s\n", d.Store.Path(), args[0])
 			return err
 		},
 	}
@@ -76,4 +73,115 @@ func restoreCommand() *cobra.Command {
 	}
 	dataFlags(cmd, &o)
 	return cmd
+}
+
+func exportCommand() *cobra.Command {
+	var o serveOptions
+	cmd := &cobra.Command{
+		Use:   "export FILE",
+		Short: "Write everything as one open archive: JSON documents and tables in a zip file",
+		Long:  "Writes everything that is kept as one archive, whether or not a server has the data file open; docs/archive.md describes it. A file that is there is not overwritten.",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) (err error) {
+			d, close, err := o.beside(cmd)
+			if err != nil {
+				return err
+			}
+			defer func() { err = errors.Join(err, close()) }()
+			f, err := os.OpenFile(args[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+			if err != nil {
+				return fmt.Errorf("write the archive: %w", err)
+			}
+			if err := errors.Join(d.Export(cmd.Context(), f), f.Sync(), f.Close()); err != nil {
+				return errors.Join(err, os.Remove(args[0]))
+			}
+			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is exported to %s\n", d.Store.Path(), args[0])
+			return err
+		},
+	}
+	dataFlags(cmd, &o)
+	return cmd
+}
+
+func importCommand() *cobra.Command {
+	var o serveOptions
+	var take string
+	var isLook bool
+	cmd := &cobra.Command{
+		Use:   "import FILE",
+		Short: "Bring an archive in, by the ids and versions of its things: all of it or nothing",
+		Long:  "Brings an archive into the data file, whether or not a server has it open; the data file may be new. Of a thing that is here and there, the later change counts. What was changed both here and there is listed, and nothing is stored until --take says which.",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) (err error) {
+			if take != "" && !slices.Contains(store.TakeNone.Values(), store.Take(take)) {
+				return badUse{fmt.Errorf("--take %s: ours or theirs", take)}
+			}
+			f, err := os.Open(args[0])
+			if err != nil {
+				return badUse{err}
+			}
+			defer func() { err = errors.Join(err, f.Close()) }()
+			info, err := f.Stat()
+			if err != nil {
+				return err
+			}
+			come, err := archive.Read(f, info.Size())
+			if err != nil {
+				return err
+			}
+			d, close, err := o.besideOrNew(cmd)
+			if err != nil {
+				return err
+			}
+			defer func() { err = errors.Join(err, close()) }()
+			merged, err := d.Store.Merge(cmd.Context(), come, store.Take(take), isLook)
+			if err != nil {
+				return err
+			}
+			fmt.Fprintf(cmd.OutOrStdout(), "%d new, %d later there, %d later here, %d the same, %d changed in both\n", merged.New, merged.Changed, merged.Kept, merged.Same, len(merged.Clashes))
+			for _, c := range merged.Clashes {
+				fmt.Fprintf(cmd.OutOrStdout(), "  %s %s %q: here %s, there %s\n", c.Kind, c.ID, c.Name, c.Ours.Format(time.RFC3339), c.Theirs.Format(time.RFC3339))
+			}
+			if !merged.IsStored && !isLook {
+				return errors.New("nothing was stored: --take ours or --take theirs says what becomes of what was changed in both")
+			}
+			return nil
+		},
+	}
+	dataFlags(cmd, &o)
+	cmd.Flags().StringVar(&take, "take", "", "ours or theirs: what becomes of what was changed both here and there")
+	cmd.Flags().BoolVar(&isLook, "look", false, "say what it would bring, and store nothing")
+	return cmd
+}
+
+// beside opens the data file that is there, and returns what closes it.
+func (o serveOptions) beside(cmd *cobra.Command) (*desk.Desk, func() error, error) {
+	path, err := o.dataFile()
+	if err != nil {
+		return nil, nil, err
+	}
+	s, err := store.Beside(cmd.Context(), path, time.Now)
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, nil, badUse{fmt.Errorf("there is no data file %s: --data names another", path)}
+	}
+	if err != nil {
+		return nil, nil, err
+	}
+	return &desk.Desk{Store: s, Now: time.Now}, s.Close, nil
+}
+
+// besideOrNew is beside, and makes a data file where there is none.
+func (o serveOptions) besideOrNew(cmd *cobra.Command) (*desk.Desk, func() error, error) {
+	path, err := o.dataFile()
+	if err != nil {
+		return nil, nil, err
+	}
+	if _, err := os.Stat(path); !errors.Is(err, fs.ErrNotExist) {
+		return o.beside(cmd)
+	}
+	s, err := store.Open(cmd.Context(), path, time.Now)
+	if err != nil {
+		return nil, nil, err
+	}
+	return &desk.Desk{Store: s, Now: time.Now}, s.Close, nil
 }

@@ -59,6 +59,39 @@ func TestBackupAndRestoreBesideAServer(t *testing.T) {
 	}
 }
 
+// Everything goes out of one data file and into another that is new, and a second time brings
+// nothing.
+func TestExportAndImport(t *testing.T) {
+	folder := t.TempDir()
+	data, out, other := filepath.Join(folder, "x.db"), filepath.Join(folder, "all.zip"), filepath.Join(folder, "new", "y.db")
+	s, err := store.Open(t.Context(), data, time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	if _, err := s.Shoots().Save(t.Context(), store.Shoot{ShootFields: store.ShootFields{Name: "kept"}}); err != nil {
+		t.Fatal(err)
+	}
+	for _, test := range []struct {
+		args []string
+		code int
+		says string
+	}{
+		{[]string{"export", out, "--data", data}, 0, "is exported to"},
+		{[]string{"export", out, "--data", data}, 1, "exists"},
+		{[]string{"import", out, "--data", other, "--look"}, 0, "1 new"},
+		{[]string{"import", out, "--data", other}, 0, "1 new"},
+		{[]string{"import", out, "--data", other}, 0, "0 new, 0 later there, 0 later here, 1 the same"},
+		{[]string{"import", out, "--data", other, "--take", "all"}, 2, "ours or theirs"},
+		{[]string{"import", filepath.Join(folder, "none.zip"), "--data", other}, 2, "none.zip"},
+		{[]string{"import", data, "--data", other}, 1, "an archive that pinhole export wrote"},
+	} {
+		if code, printed := called(t, test.args...); code != test.code || !strings.Contains(printed, test.says) {
+			t.Errorf("pinhole %v ends with %d: %s", test.args, code, printed)
+		}
+	}
+}
+
 func TestBadUseIsToldFromFaults(t *testing.T) {
 	folder := t.TempDir()
 	song := filepath.Join(folder, "song.txt")

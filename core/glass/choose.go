@@ -56,8 +56,6 @@ type Option struct {
 	Lost stop.Stops
 	// Mode says how the camera rides the range; nil for one light.
 	Mode *Mode
-
-	rank int
 }
 
 // Mode is how the camera rides a range of light.

@@ -1,4 +1,5 @@
 import { type ChildProcess, spawn } from "node:child_process";
+import { existsSync } from "node:fs";
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -6,6 +7,12 @@ import { test as base, expect, type Page } from "@playwright/test";
 
 /** What telephones are let in by, where they are served. */
 export const PINHOLE_PASSPHRASE = "olive-grove-at-noon";
+
+/**
+ * Where the data of tests lies: in memory where that can be. What is stored is made to reach
+ * the disk before it is acknowledged, and a disk may take its time.
+ */
+export const ROOM = existsSync("/dev/shm") ? "/dev/shm" : tmpdir();
 
 /** The real binary on a data folder of its own. */
 export class App {
@@ -63,7 +70,7 @@ export const test = base.extend<Options & { app: App }>({
   demo: [true, { option: true }],
   lan: [false, { option: true }],
   app: async ({ demo, lan }, use) => {
-    const folder = await mkdtemp(join(tmpdir(), "pinhole e2e "));
+    const folder = await mkdtemp(join(ROOM, "pinhole e2e "));
     const app = new App(folder, [
       ...(demo ? ["--demo"] : []),
       ...(lan ? ["--lan", "--lan-listen", "127.0.0.1:0"] : []),

@@ -37,3 +37,22 @@ test("a copy is made, taken away and put back, and what was there is kept", asyn
   await sheet.getByRole("button", { name: "Restore it" }).click();
   await expect(page.getByText(/no sound data file.*nothing was changed/)).toBeVisible();
 });
+
+test("everything goes out as an archive, and comes in again after a look", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("button", { name: "Backups" }).click();
+  const sheet = page.getByRole("dialog", { name: "Backups" });
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    sheet.getByRole("link", { name: "Export everything" }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(/^pinhole-\d{4}-\d\d-\d\d\.zip$/);
+  const taken = await download.path();
+  await sheet.getByLabel("Archive file").setInputFiles(taken);
+  const look = sheet.getByRole("group", { name: "Import" });
+  await expect(look).toContainText(/brings 0 new, 0 later there, 0 later here, \d+ the same/);
+  await look.getByRole("button", { name: "Bring it in" }).click();
+  await expect(page.getByText("Brought in", { exact: true })).toBeVisible();
+  await sheet.getByLabel("Archive file").setInputFiles({ name: "x.zip", mimeType: "", buffer: Buffer.from("la la") });
+  await expect(page.getByText(/an archive that pinhole export wrote/)).toBeVisible();
+});

@@ -1,8 +1,7 @@
 import { mkdtemp, rm } from "node:fs/promises";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { test as bare } from "@playwright/test";
-import { App, expect, test } from "../app.ts";
+import { App, expect, ROOM, test } from "../app.ts";
 
 test("an address at which there is nothing says so", async ({ page, app }) => {
   const answer = await page.goto(`${app.url}/nothing/here`);
@@ -16,7 +15,7 @@ test("an address at which there is nothing says so", async ({ page, app }) => {
 const broken = bare.extend<{ app: App }>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright reads what is asked for off the pattern
   app: async ({}, use) => {
-    const folder = await mkdtemp(join(tmpdir(), "pinhole e2e "));
+    const folder = await mkdtemp(join(ROOM, "pinhole e2e "));
     const app = new App(folder, ["--demo"]);
     await app.start();
     await use(app);

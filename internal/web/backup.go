@@ -104,14 +104,23 @@ func (s *server) registerBackups(kept *desk.Desk) {
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
-		return &huma.StreamResponse{Body: func(out huma.Context) {
-			defer f.Close()
-			out.SetHeader("Content-Type", "application/vnd.sqlite3")
-			out.SetHeader("Content-Disposition", fmt.Sprintf(`attachment; filename="pinhole-%s.db"`, kept.Now().Format(time.DateOnly)))
-			// Nothing is left to say to a client that does not read the answer.
-			_, _ = io.Copy(out.BodyWriter(), f)
-		}}, nil
+		return streamed(f, "application/vnd.sqlite3", fmt.Sprintf("pinhole-%s.db", kept.Now().Format(time.DateOnly))), nil
 	})
+}
+
+// streamed answers with a file to be saved, from its start, and closes it.
+func streamed(f *os.File, media, name string) *huma.StreamResponse {
+	return &huma.StreamResponse{Body: func(out huma.Context) {
+		defer f.Close()
+		if _, err := f.Seek(0, io.SeekStart); err != nil {
+			out.SetStatus(http.StatusInternalServerError)
+			return
+		}
+		out.SetHeader("Content-Type", media)
+		out.SetHeader("Content-Disposition", `attachment; filename="`+name+`"`)
+		// Nothing is left to say to a client that does not read the answer.
+		_, _ = io.Copy(out.BodyWriter(), f)
+	}}
 }
 
 // freshCopy returns a copy of the data file that goes when it is closed.

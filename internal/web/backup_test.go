@@ -2,6 +2,7 @@ package web
 
 import (
 	"encoding/json"
+	"fmt"
 	"net/http"
 	"os"
 	"strings"
@@ -63,6 +64,36 @@ func TestBackupsThroughTheirDoors(t *testing.T) {
 	}
 }
 
+// An archive goes out at the desk, is looked at, and comes in.
+func TestAnArchiveThroughItsDoors(t *testing.T) {
+	s := newSite(t)
+	w := s.do("GET", "/api/archive", "", nil)
+	if w.Code != 200 || !strings.HasPrefix(w.Body.String(), "PK") || w.Header().Get("Content-Disposition") != `attachment; filename="pinhole-2031-09-20.zip"` {
+		t.Fatalf("an archive is answered with %d, %v", w.Code, w.Header())
+	}
+	file := w.Body.String()
+	shoot := get[struct{ Items []store.Shoot }](t, s, "GET", "/api/shoots", "").Items[0]
+	get[store.Shoot](t, s, "DELETE", fmt.Sprintf("/api/shoots/%s?version=%d", shoot.ID, shoot.Version), "")
+	bring := func(query string) store.Merged {
+		t.Helper()
+		var m store.Merged
+		w := s.do("POST", "/api/import/archive"+query, file, octets)
+		if err := json.Unmarshal(w.Body.Bytes(), &m); err != nil || w.Code != 200 {
+			t.Fatalf("%s: %d, %s, %v", query, w.Code, w.Body, err)
+		}
+		return m
+	}
+	if m := bring("?look=true"); m.IsStored || m.Kept != 1 || m.New != 0 {
+		t.Errorf("looked at, it brings %+v", m)
+	}
+	if m := bring(""); !m.IsStored || m.Kept != 1 {
+		t.Errorf("it brings %+v", m)
+	}
+	if w := s.do("POST", "/api/import/archive", "la la la", octets); problemOf(t, w).Status != http.StatusUnprocessableEntity {
+		t.Errorf("a song is brought in: %s", w.Body)
+	}
+}
+
 // A telephone makes and restores none: it would replace everything.
 func TestBackupsAreOfTheDesk(t *testing.T) {
 	s := newShared(t)
@@ -76,6 +107,9 @@ func TestBackupsAreOfTheDesk(t *testing.T) {
 	var status Status
 	if err := json.Unmarshal(s.do("GET", "/api/status", "", as).Body.Bytes(), &status); err != nil || status.AtDesk {
 		t.Errorf("the telephone is told %+v, %v", status, err)
+	}
+	if w := s.do("GET", "/api/archive", "", as); w.Code != http.StatusForbidden {
+		t.Errorf("everything is given away: %d", w.Code)
 	}
 	for method, path := range map[string]string{"GET": "/api/backups", "POST": "/api/backups", "DELETE": "/api/backups/x.db"} {
 		if w := s.do(method, path, "", as); w.Code != http.StatusForbidden {

@@ -61,6 +61,7 @@ func (s *server) registerStored() {
 	s.registerDay(kept)
 	s.registerCard(kept)
 	s.registerBackups(kept)
+	s.registerArchive(kept)
 	s.registerHealth(kept)
 	s.registerDevices(kept.Store)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()

@@ -21,6 +21,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Write everything as one open archive */
+        get: operations["export-archive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -906,6 +923,23 @@ export interface paths {
         get: operations["get-health"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/import/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring an archive in, or look at what it would bring */
+        post: operations["import-archive"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5503,6 +5537,21 @@ export interface components {
              */
             tNumber?: number;
         };
+        StoredClashing: {
+            id: string;
+            kind: string;
+            name: string;
+            /**
+             * Format: date-time
+             * @description when it was last changed here
+             */
+            ours: string;
+            /**
+             * Format: date-time
+             * @description when it was last changed there
+             */
+            theirs: string;
+        };
         StoredCopy: {
             /** Format: date-time */
             at: string;
@@ -5715,6 +5764,28 @@ export interface components {
             takenAt: string;
             /** @description as it was read */
             words: string;
+        };
+        StoredMerged: {
+            /**
+             * Format: int64
+             * @description things that are later there than here
+             */
+            changed: number;
+            /** @description changed both here and there */
+            clashes: components["schemas"]["StoredClashing"][];
+            isStored: boolean;
+            /**
+             * Format: int64
+             * @description things that are later here than there
+             */
+            kept: number;
+            /**
+             * Format: int64
+             * @description things that were not here
+             */
+            new: number;
+            /** Format: int64 */
+            same: number;
         };
         StoredReading: {
             /** Format: date-time */
@@ -6809,6 +6880,42 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "export-archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10122,6 +10229,71 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "import-archive": {
+        parameters: {
+            query?: {
+                /** @description what becomes of what was changed both here and there; left out, nothing is stored while there is such */
+                take?: "ours" | "theirs";
+                /** @description say what it would bring, and store nothing */
+                look?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredMerged"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

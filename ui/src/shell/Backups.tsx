@@ -8,6 +8,7 @@ import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
 import { bytes } from "../lib/format";
 import { Sheet } from "../lib/Sheet";
+import { ArchiveFile } from "./ArchiveFile";
 import { toaster } from "./toaster";
 
 /** Copies of everything: made, taken away, and put back; at the desk alone. */
@@ -135,6 +136,7 @@ function BackupList() {
       <Text color="muted" fontSize="sm">
         They lie in <Code>{backups.folder}</Code>. To be safe from a lost machine, take one away.
       </Text>
+      <ArchiveFile />
     </Stack>
   );
 }

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"pinhole/core/assemble"
 
@@ -93,8 +94,8 @@ type Purchase struct {
 	Open   float64      `json:"open" doc:"what stays open"`
 }
 
-// Coverage answers coverage.
-func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
+// Coverage answers coverage. It gives up when the context ends.
+func Coverage(ctx context.Context, r CoverageRequest) (*CoverageAnswer, error) {
 	if r.HighEV100 <= r.LowEV100 {
 		return nil, &problem.Fault{Field: "highEv100", Value: r.HighEV100, Allowed: "more than lowEv100"}
 	}
@@ -113,7 +114,7 @@ func Coverage(r CoverageRequest) (*CoverageAnswer, error) {
 		a.LightsEV100 = append(a.LightsEV100, r.LowEV100+(r.HighEV100-r.LowEV100)*stop.EV(i)/stop.EV(r.Columns-1))
 	}
 	used := map[string]bool{}
-	inventory := glass.NewInventory(b.Kit, b.Rules)
+	inventory := glass.NewInventory(b.Kit, b.Rules, ctx.Err)
 	var open []glass.Question
 	for i, row := range glass.Cover(questions, a.LightsEV100, b.Stacks) {
 		for _, cell := range row {

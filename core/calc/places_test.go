@@ -137,7 +137,7 @@ func TestOneShotOneAnswer(t *testing.T) {
 			disagree("re-metering", again.Serves, a.Chosen.Filters)
 		}
 		if q.Scene.School == "" && a.Low == nil {
-			cover, err := Coverage(CoverageRequest{Camera: q.Camera, Kit: q.Kit, Looks: []CoverageLook{{FPS: q.Look.FPS, Target: q.Look.Target}}, LowEV100: a.Reading.EV100, HighEV100: a.Reading.EV100 + 1, Columns: 2, Choices: q.Choices})
+			cover, err := Coverage(t.Context(), CoverageRequest{Camera: q.Camera, Kit: q.Kit, Looks: []CoverageLook{{FPS: q.Look.FPS, Target: q.Look.Target}}, LowEV100: a.Reading.EV100, HighEV100: a.Reading.EV100 + 1, Columns: 2, Choices: q.Choices})
 			if err != nil {
 				t.Fatalf("%v\n%s", err, marshal(t, q))
 			}
@@ -168,7 +168,7 @@ func servedAsAsked(t *testing.T, q *assemble.ShotRequest, a *ShotAnswer) {
 	if a.Low != nil {
 		low = a.Low.EV100
 	}
-	cover, err := Coverage(CoverageRequest{Camera: q.Camera, Kit: q.Kit, Profile: q.Profile, Looks: []CoverageLook{{FPS: q.Look.FPS, Target: q.Look.Target}}, LowEV100: 10, HighEV100: 11, Columns: 2, Choices: q.Choices,
+	cover, err := Coverage(t.Context(), CoverageRequest{Camera: q.Camera, Kit: q.Kit, Profile: q.Profile, Looks: []CoverageLook{{FPS: q.Look.FPS, Target: q.Look.Target}}, LowEV100: 10, HighEV100: 11, Columns: 2, Choices: q.Choices,
 		Wanted: []WantedLight{{ID: "s", FPS: q.Look.FPS, Target: q.Look.Target, LowEV100: low, HighEV100: a.Reading.EV100, MaxLayers: q.Choices.MaxLayers, Shot: &assemble.Asked{Look: q.Look, Scene: q.Scene, Choices: q.Choices}}}})
 	if err != nil {
 		t.Fatalf("%v\n%s", err, marshal(t, q))

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"context"
 	"errors"
 	"pinhole/core/card"
 	"pinhole/core/day"
@@ -18,14 +19,17 @@ type Operation struct {
 	Summary string
 	// Request and Answer are the struct types of the two JSON values.
 	Request, Answer reflect.Type
-	run             func(body []byte) (any, error)
+	run             func(ctx context.Context, body []byte) (any, error)
 }
 
 // Run reads the JSON request, computes, and returns the answer, a value of the
 // type Answer. Every error is a *problem.Document. Run keeps no state and is
 // safe for concurrent use.
-func (o Operation) Run(body []byte) (any, error) {
-	answer, err := o.run(body)
+func (o Operation) Run(body []byte) (any, error) { return o.RunIn(context.Background(), body) }
+
+// RunIn is Run, and gives up work that takes long when the context ends, with its error.
+func (o Operation) RunIn(ctx context.Context, body []byte) (any, error) {
+	answer, err := o.run(ctx, body)
 	return answer, AsDocument(err)
 }
 
@@ -40,15 +44,20 @@ func AsDocument(err error) error {
 }
 
 func operation[Request, Answer any](name, summary string, compute func(Request) (Answer, error)) Operation {
+	return long(name, summary, func(_ context.Context, r Request) (Answer, error) { return compute(r) })
+}
+
+// long is an operation that may take long.
+func long[Request, Answer any](name, summary string, compute func(context.Context, Request) (Answer, error)) Operation {
 	return Operation{
 		Name: name, Summary: summary,
 		Request: reflect.TypeFor[Request](), Answer: reflect.TypeFor[Answer](),
-		run: func(body []byte) (any, error) {
+		run: func(ctx context.Context, body []byte) (any, error) {
 			asked, err := request.Decode[Request](body)
 			if err != nil {
 				return nil, err
 			}
-			return compute(asked)
+			return compute(ctx, asked)
 		},
 	}
 }
@@ -84,7 +93,7 @@ var operations = []Operation{
 	operation("remeter", "Say what a reading on the spot makes of the glass that is on", card.Remeter),
 	operation("passage", "Find the way through a dark stretch and out at its bright end", card.Through),
 	operation("year", "Compute the light of a place through a year, and the glass it calls for", day.Year),
-	operation("coverage", "Find the light a kit covers, and what to buy or carry", Coverage),
+	long("coverage", "Find the light a kit covers, and what to buy or carry", Coverage),
 	operation("compare", "Weigh sets of filters against each other, what is not known counted as unknown", CompareSets),
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),
 	operation("loop", "Say what a drawing of a shot at a setting shows", DescribeLoop),

@@ -54,7 +54,7 @@ func TestBuyNamesWhatClosesMost(t *testing.T) {
 	// The ND8 serves 3 to 4.3; ISO lifts what is darker. Six stops serve 7 alone, and 10
 	// together with it.
 	wanted := []Wanted{wantedAt(3, 5), wantedAt(7, 2), wantedAt(10, 3)}
-	single, pair, err := NewInventory(kit, Rules{}).Buy(wanted)
+	single, pair, err := NewInventory(kit, Rules{}, never).Buy(wanted)
 	if err != nil || single.Closes != 5 || single.Open != 0 {
 		t.Errorf("the single filter is %+v, %v, want one that closes 5", single, err)
 	}
@@ -62,7 +62,7 @@ func TestBuyNamesWhatClosesMost(t *testing.T) {
 		t.Errorf("the pair is %+v", pair)
 	}
 	// Nothing is bought against the dark.
-	if single, _, _ = NewInventory(kit, Rules{}).Buy([]Wanted{wantedAt(-9, 1)}); single.Closes != 0 || single.Open != 1 {
+	if single, _, _ = NewInventory(kit, Rules{}, never).Buy([]Wanted{wantedAt(-9, 1)}); single.Closes != 0 || single.Open != 1 {
 		t.Errorf("glass is bought against the dark: %+v", single)
 	}
 }
@@ -105,7 +105,7 @@ func TestBuyingClosesWhatItSays(t *testing.T) {
 	for range 120 {
 		kit, rules := randomInventory(r)
 		wanted := randomWants(r)
-		single, pair, err := NewInventory(kit, rules).Buy(wanted)
+		single, pair, err := NewInventory(kit, rules, never).Buy(wanted)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -144,7 +144,7 @@ func TestCarryTakesTheFewest(t *testing.T) {
 	for range 60 {
 		kit, rules := randomInventory(r)
 		wanted := randomWants(r)
-		carried, hopeless, err := NewInventory(kit, rules).Carry(wanted)
+		carried, hopeless, err := NewInventory(kit, rules, never).Carry(wanted)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -179,7 +179,7 @@ func TestCarryTakesTheFewest(t *testing.T) {
 	for i := range MaxCarried + 4 {
 		big = append(big, Filter{ID: string(rune('a' + i)), Kind: ND, Stops: 9})
 	}
-	if carried, _, err := NewInventory(big, Rules{}).Carry([]Wanted{wantedAt(9, 1)}); err != nil || len(carried) != 1 {
+	if carried, _, err := NewInventory(big, Rules{}, never).Carry([]Wanted{wantedAt(9, 1)}); err != nil || len(carried) != 1 {
 		t.Errorf("of a large kit of twins %v is carried, %v", carried, err)
 	}
 }
@@ -207,7 +207,7 @@ func TestGapsAreClosedByWhatTheyName(t *testing.T) {
 		kit, rules := randomInventory(r)
 		q := looks(6)[r.IntN(6)]
 		row := Cover([]Question{q}, evs, mustStack(t, kit, rules))[0]
-		gaps, err := NewInventory(kit, rules).Gaps(&q, row, evs)
+		gaps, err := NewInventory(kit, rules, never).Gaps(&q, row, evs)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -245,11 +245,11 @@ func TestSpareServesLightThatMoved(t *testing.T) {
 	w := wantedAt(5, 1)
 	w.Question.Ceiling = w.Question.Setting.ISO
 	kit := []Filter{{ID: "a", Kind: ND, Stops: 5}, {ID: "b", Kind: ND, Stops: 3, Unfit: true}, {ID: "c", Kind: ND, Stops: 3}, {ID: "d", Kind: ND, Stops: 2.6}, {ID: "e", Kind: ND, Stops: 9}}
-	spare, adds, found, err := NewInventory(kit, Rules{MaxLayers: 1}).Spare([]int{0}, []Wanted{w}, 2)
+	spare, adds, found, err := NewInventory(kit, Rules{MaxLayers: 1}, never).Spare([]int{0}, []Wanted{w}, 2)
 	if err != nil || !found || spare != 3 || adds != 1 {
 		t.Errorf("spare %d adds %v, %t, %v; want the lighter of two that each serve one way", spare, adds, found, err)
 	}
-	if _, _, found, _ = NewInventory(kit, Rules{MaxLayers: 1}).Spare([]int{0, 2, 3}, []Wanted{w}, 2); found {
+	if _, _, found, _ = NewInventory(kit, Rules{MaxLayers: 1}, never).Spare([]int{0, 2, 3}, []Wanted{w}, 2); found {
 		t.Error("a spare is named where what is carried serves as much")
 	}
 }
@@ -289,9 +289,12 @@ func BenchmarkCoverage14x12x40(b *testing.B) {
 			}
 		}
 		for b.Loop() {
-			if _, _, err := NewInventory(caseOf14(), Rules{}).Buy(wanted); err != nil {
+			if _, _, err := NewInventory(caseOf14(), Rules{}, never).Buy(wanted); err != nil {
 				b.Fatal(err)
 			}
 		}
 	})
 }
+
+// never is over.
+func never() error { return nil }

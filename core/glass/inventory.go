@@ -13,11 +13,14 @@ type Inventory struct {
 	kit   []Filter
 	rules Rules
 	built map[string][]Stack
+	// over says why an answer is no longer wanted, nil while it is.
+	over func() error
 }
 
 // NewInventory returns the inventory of a kit, which must not change while it is in use.
-func NewInventory(kit []Filter, rules Rules) *Inventory {
-	return &Inventory{kit: kit, rules: rules, built: map[string][]Stack{}}
+// Between pieces of work it asks whether it is over, and gives up with that error.
+func NewInventory(kit []Filter, rules Rules, over func() error) *Inventory {
+	return &Inventory{kit: kit, rules: rules, built: map[string][]Stack{}, over: over}
 }
 
 // layered returns the rules with another number of layers, 0 for their own.
@@ -31,6 +34,9 @@ func (v *Inventory) layered(layers int) Rules {
 
 // stacks returns what the kit makes in so many layers.
 func (v *Inventory) stacks(layers int) ([]Stack, error) {
+	if err := v.over(); err != nil {
+		return nil, err
+	}
 	key := fmt.Sprint(layers)
 	if v.built[key] == nil {
 		stacks, err := Stacks(v.kit, v.layered(layers))
@@ -45,6 +51,9 @@ func (v *Inventory) stacks(layers int) ([]Stack, error) {
 // with returns what the kit makes with new grey filters, of that only the stacks that hold
 // all of them.
 func (v *Inventory) with(layers int, extra ...stop.Stops) ([]Stack, error) {
+	if err := v.over(); err != nil {
+		return nil, err
+	}
 	key := fmt.Sprint(layers, extra)
 	if stacks, isBuilt := v.built[key]; isBuilt {
 		return stacks, nil

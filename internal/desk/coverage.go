@@ -76,7 +76,7 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 	if len(request.Looks) == 0 {
 		request.Looks = withLook(nil, "25", usualAngle)
 	}
-	answer, err := calc.Coverage(request)
+	answer, err := calc.Coverage(ctx, request)
 	if err != nil {
 		return nil, err
 	}

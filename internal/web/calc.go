@@ -20,7 +20,7 @@ func (s *server) registerCalc() {
 			OperationID: "calc-" + op.Name, Method: http.MethodPost, Path: path, Summary: op.Summary, Tags: []string{"calc"},
 			Errors: []int{http.StatusBadRequest, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity}, SkipValidateBody: true,
 		}, func(ctx context.Context, in *RawJSON) (*anyAnswer, error) {
-			answer, err := op.Run(in.RawBody)
+			answer, err := op.RunIn(ctx, in.RawBody)
 			if err != nil {
 				return nil, fail(ctx, s.log, err)
 			}

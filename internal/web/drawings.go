@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"net/textproto"
 	"reflect"
+	"sync/atomic"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -56,10 +57,18 @@ type drawing struct {
 // maxDrawings is how many pictures are drawn at once; each takes every core.
 const maxDrawings = 2
 
+// maxWaiting is how many more may wait for their turn.
+const maxWaiting = 16
+
 // registerDrawings opens the doors to loops of a shot and to the simulated camera.
 func (s *server) registerDrawings() {
 	turns := make(chan struct{}, maxDrawings)
+	var waiting atomic.Int32
 	inTurn := func(ctx context.Context, draw func() (*drawing, error)) (*drawing, error) {
+		defer waiting.Add(-1)
+		if waiting.Add(1) > maxDrawings+maxWaiting {
+			return nil, newFailure(http.StatusServiceUnavailable, "too many pictures are being drawn: try again")
+		}
 		select {
 		case turns <- struct{}{}:
 			defer func() { <-turns }()

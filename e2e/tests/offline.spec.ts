@@ -209,3 +209,24 @@ test("the page computes every worked case as the server does", async ({ page, ap
   expect(cases.length).toBeGreaterThan(50);
   expect(differing).toEqual([]);
 });
+
+test("what a device's own store refuses is said, waits in the window, and is not lost", async ({ page, app }) => {
+  await page.addInitScript(() => {
+    // As in a window whose store is full.
+    IDBObjectStore.prototype.add = () => {
+      throw new DOMException("full", "QuotaExceededError");
+    };
+  });
+  await page.goto(`${app.url}/card`);
+  await expect(page.getByTestId("turn")).toContainText("Dawn walk between the rows");
+  await app.stop();
+  await page.getByRole("button", { name: /^Log/ }).tap();
+  await page.getByLabel("Note").fill("wind from the sea");
+  await page.getByRole("button", { name: "Note it" }).tap();
+  await expect(page.getByText("This device keeps nothing: its store is full or closed")).toBeVisible();
+  await expect(page.getByTestId("waiting")).toContainText("wind from the sea");
+  await expect(page.getByRole("button", { name: "Copy what waits" })).toBeVisible();
+  await app.start();
+  await expect(page.getByTestId("waiting")).toHaveCount(0, { timeout: 15_000 });
+  await expect(page.getByTestId("log")).toContainText("wind from the sea");
+});

@@ -13,17 +13,61 @@ const RETRY_MS = 5_000;
 /** Other windows of this device hear when the log changes. */
 const channel = new BroadcastChannel("pinhole.fieldLog");
 
-/** Keeps an entry on this device, to be sent when the server is there. */
-export async function log(shootId: string, entry: Entry): Promise<void> {
-  await (await database()).add("waiting", { id: uuid(), shootId, entry });
+/**
+ * What the device's own store would not take (it is full, or a private window has none): it
+ * waits in this window, and is lost with it.
+ */
+let unkept: Waiting[] = [];
+
+/** What waits, of the store and of this window. */
+async function allWaiting(): Promise<Waiting[]> {
+  try {
+    return [...(await (await database()).getAll("waiting")), ...unkept];
+  } catch {
+    return unkept;
+  }
+}
+
+/**
+ * Keeps an entry on this device, to be sent when the server is there. Says whether the device
+ * keeps it: where its store refuses, this window alone does.
+ */
+export async function log(shootId: string, entry: Entry): Promise<boolean> {
+  const waiting: Waiting = { id: uuid(), shootId, entry };
+  let isKept = true;
+  try {
+    await (await database()).add("waiting", waiting);
+    // That it is not cleared away when the device runs out of room; most browsers say nothing of it.
+    void navigator.storage?.persist?.();
+  } catch {
+    isKept = false;
+    unkept = [...unkept, waiting];
+  }
   changed();
+  return isKept;
 }
 
 /** Takes an entry off this device. */
 export async function discard(id: string): Promise<void> {
-  const db = await database();
-  const key = await db.getKeyFromIndex("waiting", "id", id);
-  if (key !== undefined) await db.delete("waiting", key);
+  if (unkept.some((w) => w.id === id)) {
+    unkept = unkept.filter((w) => w.id !== id);
+  } else {
+    const db = await database();
+    const key = await db.getKeyFromIndex("waiting", "id", id);
+    if (key !== undefined) await db.delete("waiting", key);
+  }
+  changed();
+}
+
+/** Notes why the server would not take an entry. */
+async function refuse(w: Waiting, refused: string): Promise<void> {
+  if (unkept.some((u) => u.id === w.id)) {
+    unkept = unkept.map((u) => (u.id === w.id ? { ...u, refused } : u));
+  } else {
+    const db = await database();
+    const key = await db.getKeyFromIndex("waiting", "id", w.id);
+    if (key !== undefined) await db.put("waiting", { ...w, refused }, key);
+  }
   changed();
 }
 
@@ -49,8 +93,7 @@ async function send(queries: QueryClient): Promise<void> {
 }
 
 async function sendAll(queries: QueryClient): Promise<void> {
-  const db = await database();
-  for (const w of await db.getAll("waiting")) {
+  for (const w of await allWaiting()) {
     if (w.refused) continue;
     try {
       const path = { id: w.shootId, entry: w.id };
@@ -60,9 +103,7 @@ async function sendAll(queries: QueryClient): Promise<void> {
     } catch (cause) {
       if (cause instanceof Problem && cause.status === 401) void queries.invalidateQueries(sessionQuery);
       if (!(cause instanceof Problem) || cause.status === 401 || cause.status >= 500) return; // later
-      const key = await db.getKeyFromIndex("waiting", "id", w.id);
-      if (key !== undefined) await db.put("waiting", { ...w, refused: cause.message }, key);
-      changed();
+      await refuse(w, cause.message);
     }
   }
 }
@@ -91,7 +132,7 @@ const WAITING = ["waiting"];
 /** What waits on this device, of all shoots, oldest first. */
 export function useWaiting(): Waiting[] {
   const queries = useQueryClient();
-  const { data = [] } = useQuery({ queryKey: WAITING, queryFn: async () => (await database()).getAll("waiting") });
+  const { data = [] } = useQuery({ queryKey: WAITING, queryFn: allWaiting });
   useEffect(() => {
     const refresh = () => {
       void queries.invalidateQueries({ queryKey: WAITING });
@@ -117,7 +158,7 @@ export function useSending(): void {
   useEffect(() => {
     const sendNow = () => void send(queries);
     const sendSome = async () => {
-      if ((await (await database()).count("waiting")) > 0) sendNow();
+      if ((await allWaiting()).length > 0) sendNow();
     };
     listeners.add(sendNow);
     const timer = setInterval(sendSome, RETRY_MS);

@@ -40,9 +40,9 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
           <Button
             alignSelf="flex-start"
             disabled={words.trim() === ""}
-            onClick={() => {
-              void work.note({ kind: "note", turn: turn.id, words: words.trim() });
-              setWords("");
+            onClick={async () => {
+              await work.note({ kind: "note", turn: turn.id, words: words.trim() });
+              setWords(""); // once it is kept
             }}
           >
             Note it
@@ -72,6 +72,9 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
                 </List.Item>
               ))}
             </List.Root>
+            <CopyButton text={waiting.map((w) => `${w.entry.at} ${entryWords(w.entry, work)}`).join("\n")}>
+              Copy what waits
+            </CopyButton>
           </Box>
         )}
         <Box>

@@ -7,6 +7,7 @@ import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";
 import type { Waiting } from "../../offline/database";
 import { log, markOf, useCard } from "../../offline/fieldLog";
+import { toaster } from "../../shell/toaster";
 
 const MINUTE_MS = 60_000;
 /** So long before its first turn a shoot is shown, when it is shown ahead of its day. */
@@ -50,12 +51,22 @@ export function useCardWork(shootId: string) {
           /** Whether the clock shown is not the clock on the wall. */
           isAhead: shownAt !== clock,
           showAt: (at: number | null) => setParams(at === null ? {} : { at: isoIn(at, zone) }, { replace: true }),
-          note: (entry: Omit<Entry, "at" | "device">) =>
-            log(shootId, { ...entry, at: isoIn(Date.now(), zone), device: deviceName() }),
+          note: async (entry: Omit<Entry, "at" | "device">) => {
+            const isKept = await log(shootId, { ...entry, at: isoIn(Date.now(), zone), device: deviceName() });
+            if (!isKept) toaster.create(NOT_KEPT);
+          },
         }
       : undefined;
   return { work, error: error ?? asked.error };
 }
+
+const NOT_KEPT = {
+  title: "This device keeps nothing: its store is full or closed",
+  description:
+    "What you did waits in this window until the server has it. Keep it open; under Log it can be copied out.",
+  duration: 30_000,
+  closable: true,
+};
 
 const minute = () => Math.floor(Date.now() / MINUTE_MS) * MINUTE_MS;
 

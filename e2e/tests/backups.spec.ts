@@ -3,8 +3,8 @@ import { expect, test } from "../app.ts";
 
 test("a copy is made, taken away and put back, and what was there is kept", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
-  await page.getByRole("button", { name: "Backups" }).click();
-  const sheet = page.getByRole("dialog", { name: "Backups" });
+  await page.getByRole("button", { name: "Backups and bin" }).click();
+  const sheet = page.getByRole("dialog", { name: "Backups and bin" });
   const copies = sheet.getByRole("list", { name: "Copies" }).getByRole("listitem");
   const before = await copies.count();
   await sheet.getByRole("button", { name: "Make a copy" }).click();
@@ -23,14 +23,14 @@ test("a copy is made, taken away and put back, and what was there is kept", asyn
   await page.getByRole("button", { name: "Add shoot" }).click();
   await expect(page.getByRole("heading", { name: "A mistake" })).toBeVisible();
 
-  await page.getByRole("button", { name: "Backups" }).click();
+  await page.getByRole("button", { name: "Backups and bin" }).click();
   await sheet.getByLabel("Backup file").setInputFiles(taken);
   await sheet.getByRole("button", { name: "Restore it" }).click();
   await expect(page.getByText(/What was there is kept in .*\.before-/)).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("heading", { name: "A mistake" })).toHaveCount(0);
 
-  await page.getByRole("button", { name: "Backups" }).click();
+  await page.getByRole("button", { name: "Backups and bin" }).click();
   await sheet
     .getByLabel("Backup file")
     .setInputFiles({ name: "song.db", mimeType: "", buffer: Buffer.from("la la la") });
@@ -40,8 +40,8 @@ test("a copy is made, taken away and put back, and what was there is kept", asyn
 
 test("everything goes out as an archive, and comes in again after a look", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
-  await page.getByRole("button", { name: "Backups" }).click();
-  const sheet = page.getByRole("dialog", { name: "Backups" });
+  await page.getByRole("button", { name: "Backups and bin" }).click();
+  const sheet = page.getByRole("dialog", { name: "Backups and bin" });
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     sheet.getByRole("link", { name: "Export everything" }).click(),
@@ -55,4 +55,23 @@ test("everything goes out as an archive, and comes in again after a look", async
   await expect(page.getByText("Brought in", { exact: true })).toBeVisible();
   await sheet.getByLabel("Archive file").setInputFiles({ name: "x.zip", mimeType: "", buffer: Buffer.from("la la") });
   await expect(page.getByText(/an archive that pinhole export wrote/)).toBeVisible();
+});
+
+test("what was deleted is seen in the bin, comes back, and goes for good", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  for (const name of ["Lantern supper", "Pond from above"]) {
+    await page.getByRole("button", { name: `Delete ${name}` }).click();
+    await expect(page.getByRole("button", { name: `Delete ${name}` })).toHaveCount(0);
+  }
+  await page.getByRole("button", { name: "Backups and bin" }).click();
+  const sheet = page.getByRole("dialog", { name: "Backups and bin" });
+  const bin = sheet.getByRole("list", { name: "Bin" }).getByRole("listitem");
+  await expect(bin).toHaveText([/^Pond from above/, /^Lantern supper/]);
+  await bin.filter({ hasText: "Lantern supper" }).getByRole("button", { name: "Bring back" }).click();
+  await expect(bin).toHaveCount(1);
+  await sheet.getByRole("button", { name: "Empty the bin" }).click();
+  await sheet.getByRole("button", { name: "Remove for good" }).click();
+  await expect(sheet.getByText("Nothing was deleted.")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Delete Lantern supper" })).toBeVisible();
 });

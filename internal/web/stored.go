@@ -64,6 +64,7 @@ func (s *server) registerStored() {
 	s.registerArchive(kept)
 	s.registerHealth(kept)
 	s.registerDevices(kept.Store)
+	s.registerBin(kept.Store)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,

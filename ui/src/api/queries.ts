@@ -24,6 +24,12 @@ export const devicesQuery = queryOptions({
   queryFn: ({ signal }) => unwrap(api.GET("/api/devices", { signal })),
 });
 
+/** What was deleted and can be brought back. */
+export const binQuery = queryOptions({
+  queryKey: ["bin"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/bin", { signal })),
+});
+
 /** The copies of the data file. */
 export const backupsQuery = queryOptions({
   queryKey: ["backups"],

@@ -9,6 +9,7 @@ import { FileButton } from "../lib/FileButton";
 import { bytes } from "../lib/format";
 import { Sheet } from "../lib/Sheet";
 import { ArchiveFile } from "./ArchiveFile";
+import { Bin } from "./Bin";
 import { toaster } from "./toaster";
 
 /** Copies of everything: made, taken away, and put back; at the desk alone. */
@@ -18,10 +19,10 @@ export function Backups() {
   if (!status?.atDesk) return null;
   return (
     <Box hideBelow="md">
-      <IconButton aria-label="Backups" title="Backups" variant="ghost" onClick={() => setOpen(true)}>
+      <IconButton aria-label="Backups and bin" title="Backups and bin" variant="ghost" onClick={() => setOpen(true)}>
         <DatabaseBackup />
       </IconButton>
-      <Sheet title="Backups" isOpen={isOpen} onOpen={setOpen} size="lg">
+      <Sheet title="Backups and bin" isOpen={isOpen} onOpen={setOpen} size="lg">
         <BackupList />
       </Sheet>
     </Box>
@@ -137,6 +138,7 @@ function BackupList() {
         They lie in <Code>{backups.folder}</Code>. To be safe from a lost machine, take one away.
       </Text>
       <ArchiveFile />
+      <Bin />
     </Stack>
   );
 }

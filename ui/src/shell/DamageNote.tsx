@@ -8,8 +8,8 @@ export function DamageNote() {
   if (!status?.damage) return null;
   return (
     <Text role="alert" bg="breaksSoft" color="ink" px="4" py="2">
-      The data file is damaged: what is in it can be read, and nothing is stored. Restore a copy under Backups, or with{" "}
-      <b>pinhole restore</b>.
+      The data file is damaged: what is in it can be read, and nothing is stored. Restore a copy under Backups and bin,
+      or with <b>pinhole restore</b>.
     </Text>
   );
 }

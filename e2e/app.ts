@@ -28,6 +28,11 @@ export class App {
     this.args = args;
   }
 
+  /** Where its data file is. */
+  get data(): string {
+    return join(this.folder, "pinhole", this.args.includes("--demo") ? "demo.db" : "pinhole.db");
+  }
+
   /** Starts the server; a second start serves the same data at the same address. */
   async start(): Promise<void> {
     const listen = this.url ? new URL(this.url).host : "127.0.0.1:0";

@@ -68,6 +68,15 @@ test("after one visit the card opens, computes and keeps what is done with the s
   expect(shoot.day.anchor.words).toContain("bias -2");
 });
 
+test("the worker leaves the certificate and what is no place to the server", async ({ page, app }) => {
+  await visitOnce(page, app);
+  for (const path of ["/ca.crt", "/api/nothing"]) {
+    const answer = await page.goto(`${app.url}${path}`);
+    expect(answer?.fromServiceWorker(), path).toBe(false);
+    expect(answer?.status(), path).toBe(404);
+  }
+});
+
 test("the same step ticked in two windows reaches the server from both, once each, and is shown", async ({
   page,
   app,

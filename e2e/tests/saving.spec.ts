@@ -1,3 +1,4 @@
+import { rename } from "node:fs/promises";
 import { expect, on, openShot, test } from "../app.ts";
 
 test("of two tabs on one shot the later is told, and chooses", async ({ page, app, context }) => {
@@ -98,4 +99,15 @@ test("what was stored and whose answer was lost is not stored twice", async ({ p
   await page.getByRole("button", { name: "Add shoot" }).click();
   await expect(name).toHaveValue("");
   await expect(page.getByRole("heading", { name: "Sent twice" })).toHaveCount(1);
+});
+
+test("a data file that is gone is said, nothing typed is lost, and it goes on by itself", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  await rename(app.data, `${app.data}.away`);
+  await page.getByLabel("Name of the shot").fill("Crates, typed meanwhile");
+  await expect(page.getByTestId("save-note")).toContainText("no longer where it was opened");
+  await rename(`${app.data}.away`, app.data);
+  await expect(page.getByTestId("save-note")).toContainText(/^saved/, { timeout: 15_000 });
+  await page.reload();
+  await expect(page.getByLabel("Name of the shot")).toHaveValue("Crates, typed meanwhile");
 });

@@ -98,7 +98,7 @@ const longestID = 60
 
 func (p part) isSound() error {
 	if m := p.meta; m != nil {
-		if m.ID == "" || len(m.ID) > longestID || m.Version < 1 || m.CreatedAt.IsZero() || m.UpdatedAt.Before(m.CreatedAt) {
+		if m.ID == "" || len(m.ID) > longestID || m.Version < 1 || m.CreatedAt.IsZero() || m.UpdatedAt.IsZero() { // whichever came first: clocks are set
 			return errors.New("an id, a version from 1, and when it was made and changed belong to every thing")
 		}
 	}

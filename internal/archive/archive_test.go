@@ -48,11 +48,23 @@ func openDesk(t *testing.T, hour int) *desk.Desk {
 	return &desk.Desk{Store: s, Now: clock}
 }
 
+// seeded is the data file of the demo, made once.
+var seeded []byte
+
 // lived is the demo after a day: things were changed, deleted and logged.
 func lived(t *testing.T) *desk.Desk {
 	t.Helper()
-	d := openDesk(t, 8)
-	if err := demo.Seed(t.Context(), d); err != nil {
+	if seeded == nil {
+		first := openDesk(t, 8)
+		path := filepath.Join(t.TempDir(), "seeded.db")
+		if err := errors.Join(demo.Seed(t.Context(), first), first.Store.Backup(t.Context(), path)); err != nil {
+			t.Fatal(err)
+		}
+		seeded = keep[[]byte](t)(os.ReadFile(path))
+	}
+	d := openDesk(t, 9)
+	path := filepath.Join(t.TempDir(), "seeded.db")
+	if err := errors.Join(os.WriteFile(path, seeded, 0o600), d.Store.Fill(t.Context(), path)); err != nil {
 		t.Fatal(err)
 	}
 	shoots := keep[[]store.Shoot](t)(d.Store.Shoots().List(t.Context()))

@@ -7,6 +7,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"fmt"
+	"strconv"
 	"time"
 )
 
@@ -24,6 +25,34 @@ const (
 	deviceIdle  = 14 * 24 * time.Hour
 	deviceNoted = 5 * time.Minute
 )
+
+// keepDaysSetting is how many days a device keeps what it was shown, for when the server is gone.
+const keepDaysSetting = "keep-days"
+
+// DefaultKeepDays is that until the owner says otherwise, MostKeepDays the most: a browser's
+// timers count no further than 24.
+const (
+	DefaultKeepDays = 7
+	MostKeepDays    = 20
+)
+
+// KeepDays returns for how many days a device keeps what it was shown.
+func (s *Store) KeepDays(ctx context.Context) (int, error) {
+	text, err := s.Setting(ctx, keepDaysSetting)
+	if err != nil || text == "" {
+		return DefaultKeepDays, err
+	}
+	days, err := strconv.Atoi(text)
+	if err != nil {
+		return DefaultKeepDays, fmt.Errorf("read the setting %s: %w", keepDaysSetting, err)
+	}
+	return days, nil
+}
+
+// SetKeepDays sets it.
+func (s *Store) SetKeepDays(ctx context.Context, days int) error {
+	return s.setSetting(ctx, keepDaysSetting, strconv.Itoa(days))
+}
 
 // deviceID is what is kept of a session's token: who reads the data file learns none.
 func deviceID(token string) string {

@@ -80,6 +80,12 @@ func (s *server) registerDevices(kept *store.Store) {
 		}
 		return kept.Devices(ctx)
 	})
+	addPosted(s, "/api/devices/keep", "keep-on-devices", "Say for how many days devices keep what they were shown", "devices", func(ctx context.Context, r KeepRule) (*KeepRule, error) {
+		if s.door != nil {
+			return nil, newFailure(http.StatusForbidden, "that is said at the machine that keeps the data")
+		}
+		return &r, kept.SetKeepDays(ctx, r.Days)
+	})
 	addDone(s, http.MethodDelete, "/api/devices/{name}", "revoke-device", "Shut a device out", func(ctx context.Context, in *RevokeInput) (*listing[store.Device], error) {
 		if s.door != nil {
 			return nil, newFailure(http.StatusForbidden, "devices are shut out at the machine that keeps the data")
@@ -90,6 +96,11 @@ func (s *server) registerDevices(kept *store.Store) {
 		all, err := kept.Devices(ctx)
 		return &listing[store.Device]{all}, err
 	})
+}
+
+// KeepRule says how long devices keep what they were shown.
+type KeepRule struct {
+	Days int `json:"days" minimum:"1" maximum:"20"`
 }
 
 // RevokeInput names a device.

@@ -20,6 +20,7 @@ type Status struct {
 	// AtDesk is false for devices that are let in by a passphrase.
 	AtDesk      bool   `json:"atDesk" doc:"true on the machine that keeps the data"`
 	Fingerprint string `json:"fingerprint,omitempty" doc:"SHA-256 of the certificate authority that other devices are asked to trust"`
+	KeepDays    int    `json:"keepDays" doc:"for how many days a device keeps what it was shown, for when the server is gone"`
 	// Shared are web addresses.
 	Shared []string `json:"shared" doc:"where other devices on the local network reach this, none where they do not"`
 }
@@ -48,11 +49,12 @@ func (s *server) registerHealth(kept *desk.Desk) {
 func (s *server) registerStatus(config Config) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "get-status", Method: http.MethodGet, Path: "/api/status", Summary: "Get the server's versions", Tags: []string{"status"},
-	}, func(context.Context, *struct{}) (*answer[Status], error) {
-		damage := ""
-		if s.desk != nil {
-			damage = s.desk.Store.Damage()
+	}, func(ctx context.Context, _ *struct{}) (*answer[Status], error) {
+		days, err := s.desk.Store.KeepDays(ctx)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
 		}
-		return &answer[Status]{Status{Damage: damage, Fingerprint: config.Fingerprint, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
+		damage := s.desk.Store.Damage()
+		return &answer[Status]{Status{KeepDays: days, Damage: damage, Fingerprint: config.Fingerprint, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
 	})
 }

@@ -35,18 +35,42 @@ type site struct {
 	desk    *desk.Desk
 }
 
+// seeded is the data file of the demo, made once.
+var seeded []byte
+
+// now is the clock of the tests.
+func now() time.Time { return time.Date(2031, 9, 20, 8, 0, 0, 0, time.UTC) }
+
+func seed(t *testing.T) []byte {
+	t.Helper()
+	if seeded == nil {
+		path := filepath.Join(t.TempDir(), "seeded.db")
+		s, err := store.Open(t.Context(), path, now)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := errors.Join(demo.Seed(t.Context(), &desk.Desk{Store: s, Now: now}), s.Close()); err != nil {
+			t.Fatal(err)
+		}
+		if seeded, err = os.ReadFile(path); err != nil {
+			t.Fatal(err)
+		}
+	}
+	return seeded
+}
+
 func newSite(t *testing.T) *site {
 	t.Helper()
-	now := func() time.Time { return time.Date(2031, 9, 20, 8, 0, 0, 0, time.UTC) }
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "web.db"), now)
+	path := filepath.Join(t.TempDir(), "web.db")
+	if err := os.WriteFile(path, seed(t), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	s, err := store.Open(t.Context(), path, now)
 	if err != nil {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = s.Close() }) // one test closes it itself
 	d := &desk.Desk{Store: s, Now: now}
-	if err := demo.Seed(t.Context(), d); err != nil {
-		t.Fatal(err)
-	}
 	var log bytes.Buffer
 	handler, err := New(Config{Desk: d, Log: slog.New(slog.NewJSONHandler(&log, nil)), Version: "test", Demo: true})
 	if err != nil {

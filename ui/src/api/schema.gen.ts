@@ -842,6 +842,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/devices/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say for how many days devices keep what they were shown */
+        post: operations["keep-on-devices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/devices/{name}": {
         parameters: {
             query?: never;
@@ -3043,6 +3060,10 @@ export interface components {
             /** @description how its label reads */
             says?: string;
             title: string;
+        };
+        KeepRule: {
+            /** Format: int64 */
+            days: number;
         };
         KeptPlan: {
             /** Format: date-time */
@@ -5328,6 +5349,11 @@ export interface components {
             demo: boolean;
             /** @description SHA-256 of the certificate authority that other devices are asked to trust */
             fingerprint?: string;
+            /**
+             * Format: int64
+             * @description for how many days a device keeps what it was shown, for when the server is gone
+             */
+            keepDays: number;
             /** @description version of the rules that answers follow */
             model: string;
             /** @description where other devices on the local network reach this, none where they do not */
@@ -9891,6 +9917,57 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "keep-on-devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRule"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeepRule"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,8 +6,25 @@ import { database } from "./database";
 /** What the places show when the server is gone; computed answers are computed again. */
 const KEPT = new Set(["status", "presets", "shoots", "shots", "cameras", "filters", "bench", "day", "card"]);
 
-/** Twenty days: a browser's timers count no further than 24. */
-export const KEEP_MS = 20 * 24 * 3_600_000;
+const DAY_MS = 24 * 3_600_000;
+
+/** How long the page keeps answers in memory: a browser's timers count no further than 24 days. */
+export const KEEP_MS = 20 * DAY_MS;
+
+/** For how many days this device keeps what it was shown, as the owner said when the server last answered. */
+const DAYS = "pinhole.keepDays";
+const USUAL_DAYS = 7;
+
+/** Notes what the owner says of it. */
+export function keepFor(days: number): void {
+  try {
+    localStorage.setItem(DAYS, String(days));
+  } catch {
+    // a device whose store refuses keeps nothing anyway
+  }
+}
+
+const keepMs = (): number => (Number(localStorage.getItem(DAYS)) || USUAL_DAYS) * DAY_MS;
 
 /** To be raised when what the server says changes its shape: what is kept is then let go. */
 const SHAPE = "2";
@@ -32,7 +49,7 @@ const isKept = (key: readonly unknown[]): boolean => KEPT.has(String(key[0]));
  * device. Only what is kept causes writing: computed answers come with every key press.
  */
 export async function keepAnswers(queryClient: QueryClient): Promise<void> {
-  const kept = { queryClient, persister, maxAge: KEEP_MS, buster: SHAPE };
+  const kept = { queryClient, persister, maxAge: keepMs(), buster: SHAPE };
   const late = new Promise<void>((resolve) => setTimeout(resolve, PATIENCE_MS));
   await Promise.race([persistQueryClientRestore(kept), late]);
   queryClient.getQueryCache().subscribe((event) => {

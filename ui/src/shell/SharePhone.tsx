@@ -1,15 +1,24 @@
 import { Box, Code, IconButton, List, QrCode, Stack, Text } from "@chakra-ui/react";
-import { useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Smartphone } from "lucide-react";
 import { useState } from "react";
+import { api, unwrap } from "../api/client";
 import { statusQuery } from "../api/queries";
+import { SelectField } from "../lib/SelectField";
 import { Sheet } from "../lib/Sheet";
 import { Devices } from "./Devices";
+
+const DAYS = [1, 3, 7, 14, 20].map((days) => ({ value: String(days), name: days === 1 ? "a day" : `${days} days` }));
 
 /** How to get to this from a telephone: a code to photograph, or how to switch it on. */
 export function SharePhone() {
   const [isOpen, setOpen] = useState(false);
   const { data: status } = useQuery(statusQuery);
+  const queries = useQueryClient();
+  const keep = useMutation({
+    mutationFn: (days: number) => unwrap(api.POST("/api/devices/keep", { body: { days } })),
+    onSuccess: () => queries.invalidateQueries({ queryKey: statusQuery.queryKey }),
+  });
   const addresses = status?.shared ?? [];
   return (
     <Box hideBelow="md">
@@ -49,6 +58,13 @@ export function SharePhone() {
               </List.Item>
             </List.Root>
             <Devices />
+            <SelectField
+              label="A telephone keeps what it was shown for"
+              maxW="320px"
+              value={String(status?.keepDays)}
+              options={DAYS}
+              onChange={(days) => keep.mutate(Number(days))}
+            />
           </Stack>
         )}
       </Sheet>

@@ -1,8 +1,10 @@
 import { Badge, Box, Link as ChakraLink, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Aperture, Backpack, CalendarDays, ClipboardCheck } from "lucide-react";
+import { useEffect } from "react";
 import { NavLink, Outlet, useMatch } from "react-router";
 import { sessionQuery, statusQuery } from "../api/queries";
+import { keepFor } from "../offline/persist";
 import { Backups } from "./Backups";
 import { Guarded } from "./Broken";
 import { ColorModeButton } from "./ColorModeButton";
@@ -20,6 +22,9 @@ export function Shell() {
   const lastShot = useLastShot(useMatch("/shot/:id")?.params.id);
   const { data: session } = useQuery(sessionQuery);
   const { data: status } = useQuery(statusQuery);
+  useEffect(() => {
+    if (status) keepFor(status.keepDays);
+  }, [status]);
   return (
     <Flex direction={{ base: "column", md: "row" }} minH="100dvh">
       <ChakraLink

@@ -1,6 +1,7 @@
 package main
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -30,7 +31,7 @@ func backupCommand() *cobra.Command {
 		Long:  "Writes a copy of the data file as it is at one instant, and proves it. The data file may be in use. A file that is there is not overwritten.",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) error {
-			d, close, err := o.beside(cmd)
+			d, close, err := o.beside(cmd, store.AsItIs)
 			if err != nil {
 				return err
 			}
@@ -83,7 +84,7 @@ func exportCommand() *cobra.Command {
 		Long:  "Writes everything that is kept as one archive, whether or not a server has the data file open; docs/archive.md describes it. A file that is there is not overwritten.",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(cmd *cobra.Command, args []string) (err error) {
-			d, close, err := o.beside(cmd)
+			d, close, err := o.beside(cmd, store.Beside)
 			if err != nil {
 				return err
 			}
@@ -154,13 +155,16 @@ func importCommand() *cobra.Command {
 	return cmd
 }
 
+// opening opens a data file that is there.
+type opening func(context.Context, string, func() time.Time) (*store.Store, error)
+
 // beside opens the data file that is there, and returns what closes it.
-func (o serveOptions) beside(cmd *cobra.Command) (*desk.Desk, func() error, error) {
+func (o serveOptions) beside(cmd *cobra.Command, open opening) (*desk.Desk, func() error, error) {
 	path, err := o.dataFile()
 	if err != nil {
 		return nil, nil, err
 	}
-	s, err := store.Beside(cmd.Context(), path, time.Now)
+	s, err := open(cmd.Context(), path, time.Now)
 	if errors.Is(err, fs.ErrNotExist) {
 		return nil, nil, badUse{fmt.Errorf("there is no data file %s: --data names another", path)}
 	}
@@ -177,7 +181,7 @@ func (o serveOptions) besideOrNew(cmd *cobra.Command) (*desk.Desk, func() error,
 		return nil, nil, err
 	}
 	if _, err := os.Stat(path); !errors.Is(err, fs.ErrNotExist) {
-		return o.beside(cmd)
+		return o.beside(cmd, store.Beside)
 	}
 	s, err := store.Open(cmd.Context(), path, time.Now)
 	if err != nil {

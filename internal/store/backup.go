@@ -233,7 +233,7 @@ func RestoreFile(ctx context.Context, path, from string, now func() time.Time) (
 	if err := proveBackup(ctx, from); err != nil {
 		return aside, err
 	}
-	if s, err = openFile(ctx, path, now); err != nil { // a new one
+	if s, err = openFile(ctx, path, now, true); err != nil { // a new one
 		return aside, err
 	}
 	return aside, errors.Join(s.takeOver(ctx, from), s.Close())

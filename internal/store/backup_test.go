@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"os"
 	"path/filepath"
@@ -89,6 +90,32 @@ func TestRestoringPutsBackAndSetsAside(t *testing.T) {
 	must[string](t)(s.Restore(t.Context(), aside)) // by the server itself
 	if names := namesIn(t, path); !slices.Equal(names, []string{"first", "second"}) {
 		t.Errorf("what was set aside is restored as %v", names)
+	}
+}
+
+// A backup is of the file as it is: an older one is not changed by it, and is brought up to
+// date where it is restored.
+func TestABackupLeavesAnOlderFileAsItIs(t *testing.T) {
+	path := closed(t)
+	inFile(t, path, "DROP TABLE devices", "DELETE FROM goose_db_version WHERE version_id = 9", "CREATE TABLE sessions (token TEXT PRIMARY KEY, data BLOB NOT NULL, expiry REAL NOT NULL)", "PRAGMA user_version = 8")
+	s := must[*Store](t)(AsItIs(t.Context(), path, clock()))
+	backup := filepath.Join(t.TempDir(), "b.db")
+	if err := errors.Join(s.Backup(t.Context(), backup), s.Close()); err != nil {
+		t.Fatal(err)
+	}
+	for _, file := range []string{path, backup} {
+		db := must[*sql.DB](t)(readOnly(file))
+		m := must[marks](t)(marksOf(t.Context(), db))
+		if err := db.Close(); err != nil || m.version != 8 {
+			t.Errorf("%s is of version %d, %v", file, m.version, err)
+		}
+	}
+	must[string](t)(RestoreFile(t.Context(), path, backup, clock()))
+	if names := namesIn(t, path); !slices.Equal(names, []string{"kept"}) {
+		t.Errorf("restored, there is %v", names)
+	}
+	if all := must[[]Device](t)(open(t, path).Devices(t.Context())); len(all) != 0 {
+		t.Errorf("devices: %v", all)
 	}
 }
 

@@ -44,7 +44,7 @@ func Open(ctx context.Context, path string, now func() time.Time) (*Store, error
 	if err != nil {
 		return nil, err
 	}
-	s, err := openFile(ctx, path, now)
+	s, err := openFile(ctx, path, now, true)
 	if err != nil {
 		return nil, errors.Join(err, held.lock.Unlock())
 	}
@@ -52,23 +52,34 @@ func Open(ctx context.Context, path string, now func() time.Time) (*Store, error
 	return s, nil
 }
 
-// Beside opens a data file that is there, whether or not a server has it open.
+// Beside opens a data file that is there, whether or not a server has it open, and brings its
+// tables up to date.
 func Beside(ctx context.Context, path string, now func() time.Time) (*Store, error) {
+	return beside(ctx, path, now, true)
+}
+
+// AsItIs opens a data file that is there as Beside does, and leaves its tables as they are: it
+// can be backed up before a newer program changes it.
+func AsItIs(ctx context.Context, path string, now func() time.Time) (*Store, error) {
+	return beside(ctx, path, now, false)
+}
+
+func beside(ctx context.Context, path string, now func() time.Time, upToDate bool) (*Store, error) {
 	if _, err := os.Stat(path); err != nil {
 		return nil, fmt.Errorf("open data file %s: %w", path, err)
 	}
-	return openFile(ctx, path, now)
+	return openFile(ctx, path, now, upToDate)
 }
 
-func openFile(ctx context.Context, path string, now func() time.Time) (*Store, error) {
+func openFile(ctx context.Context, path string, now func() time.Time, upToDate bool) (*Store, error) {
 	s := &Store{path: path, now: now, patience: longestWait}
-	if err := s.open(ctx); err != nil {
+	if err := s.open(ctx, upToDate); err != nil {
 		return nil, fmt.Errorf("open data file %s: %w", path, errors.Join(err, s.closePools()))
 	}
 	return s, nil
 }
 
-func (s *Store) open(ctx context.Context) error {
+func (s *Store) open(ctx context.Context, upToDate bool) error {
 	found, isNew, err := inspect(ctx, s.path)
 	if err != nil {
 		return err
@@ -91,8 +102,10 @@ func (s *Store) open(ctx context.Context) error {
 	}
 	if found.damage != "" {
 		s.damage.Store(&found.damage)
-	} else if err := s.bringUpToDate(ctx); err != nil {
-		return err
+	} else if upToDate {
+		if err := s.bringUpToDate(ctx); err != nil {
+			return err
+		}
 	}
 	if s.reader, err = sql.Open("sqlite", dsn(s.path)); err != nil {
 		return err

@@ -27,12 +27,6 @@ type Archive struct {
 	FieldLog      []LoggedEntry // in the order of arrival
 }
 
-// LoggedEntry is an entry of the field log with the shoot it is of.
-type LoggedEntry struct {
-	FieldEntry
-	ShootID string `json:"shootId"`
-}
-
 // Archive returns everything as it is at one instant.
 func (s *Store) Archive(ctx context.Context) (a *Archive, err error) {
 	folder, err := os.MkdirTemp("", "pinhole-archive-")
@@ -57,7 +51,7 @@ func (s *Store) Archive(ctx context.Context) (a *Archive, err error) {
 		whole(ctx, db, readings(), &a.Readings, "created_at, id"), whole(ctx, db, lightReadings(), &a.LightReadings, "created_at, id"),
 	)
 	if err == nil {
-		a.FieldLog, err = wholeLog(ctx, db)
+		a.FieldLog, err = logged(ctx, db, "TRUE ORDER BY rowid")
 	}
 	return a, err
 }
@@ -65,23 +59,6 @@ func (s *Store) Archive(ctx context.Context) (a *Archive, err error) {
 func whole[T any](ctx context.Context, db querier, t table[T], into *[]T, order string) (err error) {
 	*into, err = t.query(ctx, db, "TRUE ORDER BY "+order)
 	return err
-}
-
-func wholeLog(ctx context.Context, db querier) (all []LoggedEntry, err error) {
-	all = []LoggedEntry{}
-	rows, err := db.QueryContext(ctx, "SELECT id, shoot_id, received_at, entry, clash FROM field_log ORDER BY rowid")
-	if err != nil {
-		return nil, fmt.Errorf("read the field log: %w", err)
-	}
-	defer func() { err = errors.Join(err, rows.Close()) }()
-	for rows.Next() {
-		var e LoggedEntry
-		if err := rows.Scan(&e.ID, &e.ShootID, utc{&e.ReceivedAt}, asJSON{&e.FieldEntryFields}, asJSON{&e.Clash}); err != nil {
-			return nil, fmt.Errorf("read a row of the field log: %w", err)
-		}
-		all = append(all, e)
-	}
-	return all, rows.Err()
 }
 
 // Take says what becomes of a thing that was changed both here and in an archive.

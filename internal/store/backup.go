@@ -211,16 +211,21 @@ func copyBytes(from, to string) (err error) {
 // data file any more; a server may have it open. It returns where what was there is kept, ""
 // where nothing was.
 func RestoreFile(ctx context.Context, path, from string, now func() time.Time) (aside string, err error) {
-	s, err := Beside(ctx, path, now)
+	s, err := AsItIs(ctx, path, now)
 	switch {
 	case err == nil:
 		aside, err = s.Restore(ctx, from)
 		return aside, errors.Join(err, s.Close())
 	case errors.Is(err, fs.ErrNotExist):
-	case errors.Is(err, ErrNoDatabase), errors.Is(err, ErrNoTables):
+	case errors.Is(err, ErrNoDatabase), errors.Is(err, ErrNoTables), errors.Is(err, ErrNewer):
 		if err := proveBackup(ctx, from); err != nil { // before anything is moved
 			return "", err
 		}
+		held, err := takeHold(path, now()) // nothing is moved under a server
+		if err != nil {
+			return "", err
+		}
+		defer func() { err = errors.Join(err, held.lock.Unlock()) }()
 		aside = asideOf(path, now())
 		for _, beside := range []string{"", "-wal", "-shm"} {
 			if err := os.Rename(path+beside, aside+beside); err != nil && !errors.Is(err, fs.ErrNotExist) {

@@ -169,6 +169,10 @@ func TestRestoringOverWhatACrashLeft(t *testing.T) {
 		"nothing":     func(*testing.T, string) {},
 		"no database": func(t *testing.T, path string) { copyFile(t, "backup_test.go", path) },
 		"no tables":   func(t *testing.T, path string) { inFile(t, path, "PRAGMA journal_mode = WAL") },
+		"a newer one": func(t *testing.T, path string) {
+			copyFile(t, closed(t), path)
+			inFile(t, path, "PRAGMA user_version = 9999")
+		},
 		"damage": func(t *testing.T, path string) {
 			copyFile(t, closed(t), path)
 			f := must[*os.File](t)(os.OpenFile(path, os.O_RDWR, 0))
@@ -205,6 +209,19 @@ func TestRestoringOverWhatACrashLeft(t *testing.T) {
 				t.Errorf("%s, %v", says, err)
 			}
 		})
+	}
+}
+
+// What cannot be opened is moved aside, and never under a server that has it open.
+func TestNothingIsMovedUnderAServer(t *testing.T) {
+	path := closed(t)
+	held := must[*hold](t)(takeHold(path, time.Now()))
+	inFile(t, path, "PRAGMA user_version = 9999") // as a newer one would have it
+	if aside, err := RestoreFile(t.Context(), path, closed(t), clock()); !errors.Is(err, ErrHeld) || aside != "" {
+		t.Errorf("set aside %q, %v", aside, err)
+	}
+	if err := held.lock.Unlock(); err != nil {
+		t.Fatal(err)
 	}
 }
 

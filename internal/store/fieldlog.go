@@ -64,16 +64,31 @@ func (s *Store) FieldLogOf(ctx context.Context, shootID string) ([]FieldEntry, e
 	return fieldLog(ctx, s.reader, "shoot_id = ? ORDER BY rowid", shootID)
 }
 
-func fieldLog(ctx context.Context, db querier, where string, args ...any) (all []FieldEntry, err error) {
-	all = []FieldEntry{}
-	rows, err := db.QueryContext(ctx, "SELECT id, received_at, entry, clash FROM field_log WHERE "+where, args...)
+// LoggedEntry is an entry of the field log with the shoot it is of.
+type LoggedEntry struct {
+	FieldEntry
+	ShootID string `json:"shootId"`
+}
+
+func fieldLog(ctx context.Context, db querier, where string, args ...any) ([]FieldEntry, error) {
+	found, err := logged(ctx, db, where, args...)
+	all := make([]FieldEntry, len(found))
+	for i := range found {
+		all[i] = found[i].FieldEntry
+	}
+	return all, err
+}
+
+func logged(ctx context.Context, db querier, where string, args ...any) (all []LoggedEntry, err error) {
+	all = []LoggedEntry{}
+	rows, err := db.QueryContext(ctx, "SELECT id, shoot_id, received_at, entry, clash FROM field_log WHERE "+where, args...)
 	if err != nil {
 		return nil, fmt.Errorf("read the field log: %w", err)
 	}
 	defer func() { err = errors.Join(err, rows.Close()) }()
 	for rows.Next() {
-		var e FieldEntry
-		if err := rows.Scan(&e.ID, utc{&e.ReceivedAt}, asJSON{&e.FieldEntryFields}, asJSON{&e.Clash}); err != nil {
+		var e LoggedEntry
+		if err := rows.Scan(&e.ID, &e.ShootID, utc{&e.ReceivedAt}, asJSON{&e.FieldEntryFields}, asJSON{&e.Clash}); err != nil {
 			return nil, fmt.Errorf("read a row of the field log: %w", err)
 		}
 		all = append(all, e)

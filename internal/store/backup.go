@@ -221,8 +221,8 @@ func RestoreFile(ctx context.Context, path, from string, now func() time.Time) (
 		if err := proveBackup(ctx, from); err != nil { // before anything is moved
 			return "", err
 		}
-		held, err := takeHold(path, now()) // nothing is moved under a server
-		if err != nil {
+		var held *hold
+		if held, err = takeHold(path, now()); err != nil { // nothing is moved under a server
 			return "", err
 		}
 		defer func() { err = errors.Join(err, held.lock.Unlock()) }()

@@ -28,9 +28,6 @@ func (s *server) registerArchive(kept *desk.Desk) {
 		OperationID: "export-archive", Method: http.MethodGet, Path: "/api/archive", Summary: "Write everything as one open archive", Tags: []string{"archive"},
 		Errors: []int{http.StatusForbidden},
 	}, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
-		if s.door != nil {
-			return nil, newFailure(http.StatusForbidden, "everything is exported at the machine that keeps the data")
-		}
 		f, err := os.CreateTemp("", "pinhole-archive-*.zip")
 		if err != nil {
 			return nil, fail(ctx, s.log, fmt.Errorf("make room for an archive: %w", err))
@@ -46,9 +43,6 @@ func (s *server) registerArchive(kept *desk.Desk) {
 		OperationID: "import-archive", Method: http.MethodPost, Path: "/api/import/archive", Summary: "Bring an archive in, or look at what it would bring", Tags: []string{"archive"},
 		MaxBodyBytes: mostUpload, Errors: []int{http.StatusForbidden, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
 	}, func(ctx context.Context, in *ArchiveInput) (*answer[store.Merged], error) {
-		if s.door != nil {
-			return nil, newFailure(http.StatusForbidden, "an archive is brought in at the machine that keeps the data")
-		}
 		come, err := archive.Read(bytes.NewReader(in.RawBody), int64(len(in.RawBody)))
 		if err != nil {
 			return nil, fail(ctx, s.log, err)

@@ -38,8 +38,7 @@ type (
 	}
 )
 
-// registerBackups opens the doors to backups: at the desk alone, because whoever restores one
-// replaces everything.
+// registerBackups opens the doors to backups.
 func (s *server) registerBackups(kept *desk.Desk) {
 	data := kept.Store
 	state := func(ctx context.Context) (*Backups, error) {
@@ -48,59 +47,41 @@ func (s *server) registerBackups(kept *desk.Desk) {
 		size, err3 := data.Size(ctx)
 		return &Backups{IsDaily: isDaily, Folder: data.CopiesFolder(), Bytes: size, Copies: copies}, errors.Join(err, err2, err3)
 	}
-	atDesk := func(work func(context.Context) error) func(context.Context) error {
-		return func(ctx context.Context) error {
-			if s.door != nil {
-				return newFailure(http.StatusForbidden, "backups are made and restored at the machine that keeps the data")
-			}
-			return work(ctx)
-		}
-	}
-	thenState := func(ctx context.Context, work func(context.Context) error) (*Backups, error) {
-		if err := atDesk(work)(ctx); err != nil {
+	then := func(ctx context.Context, err error) (*Backups, error) {
+		if err != nil {
 			return nil, err
 		}
 		return state(ctx)
 	}
-	nothing := func(context.Context) error { return nil }
 	addGot(s, "/api/backups", "list-backups", "List the copies of the data file", "backups", func(ctx context.Context, _ *struct{}) (*Backups, error) {
-		return thenState(ctx, nothing)
+		return state(ctx)
 	})
 	addPosted(s, "/api/backups/daily", "set-daily-backups", "Turn daily copies on or off", "backups", func(ctx context.Context, r BackupRule) (*Backups, error) {
-		return thenState(ctx, func(ctx context.Context) error { return data.SetCopiesDaily(ctx, r.IsDaily) })
+		return then(ctx, data.SetCopiesDaily(ctx, r.IsDaily))
 	})
-	addDone(s, http.MethodPost, "/api/backups", "make-backup", "Make a copy of the data file now", func(ctx context.Context, _ *struct{}) (*Backups, error) {
-		return thenState(ctx, data.MakeCopy)
+	addAsked(s, http.MethodPost, "/api/backups", "make-backup", "Make a copy of the data file now", "backups", func(ctx context.Context, _ *struct{}) (*Backups, error) {
+		return then(ctx, data.MakeCopy(ctx))
 	})
-	addDone(s, http.MethodDelete, "/api/backups/{name}", "remove-backup", "Remove a copy", func(ctx context.Context, in *ByName) (*Backups, error) {
-		return thenState(ctx, func(context.Context) error { return data.RemoveCopy(in.Name) })
+	addAsked(s, http.MethodDelete, "/api/backups/{name}", "remove-backup", "Remove a copy", "backups", func(ctx context.Context, in *ByName) (*Backups, error) {
+		return then(ctx, data.RemoveCopy(in.Name))
 	})
-	addDone(s, http.MethodPost, "/api/backups/{name}/restore", "restore-backup", "Put a copy in place of the data file", func(ctx context.Context, in *ByName) (*Restored, error) {
-		out := &Restored{}
-		return out, atDesk(func(ctx context.Context) error {
-			path, err := data.CopyPath(in.Name)
-			if err == nil {
-				out.Aside, err = data.Restore(ctx, path)
-			}
-			return err
-		})(ctx)
+	addAsked(s, http.MethodPost, "/api/backups/{name}/restore", "restore-backup", "Put a copy in place of the data file", "backups", func(ctx context.Context, in *ByName) (*Restored, error) {
+		path, err := data.CopyPath(in.Name)
+		if err != nil {
+			return nil, err
+		}
+		aside, err := data.Restore(ctx, path)
+		return &Restored{aside}, err
 	})
-	addFile(s, "/api/import/backup", "restore-file", "Put a backup file in place of the data file", func(body []byte) (*Restored, error) {
-		out := &Restored{}
-		return out, atDesk(func(ctx context.Context) (err error) {
-			out.Aside, err = restoreBytes(ctx, data, body)
-			return err
-		})(context.Background())
+	addFile(s, "/api/import/backup", "restore-file", "Put a backup file in place of the data file", func(ctx context.Context, body []byte) (*Restored, error) {
+		aside, err := restoreBytes(ctx, data, body)
+		return &Restored{aside}, err
 	})
 	huma.Register(s.api, huma.Operation{
 		OperationID: "download-backup", Method: http.MethodGet, Path: "/api/backups/file", Summary: "Take a copy of the data file away", Tags: []string{"backups"},
 		Errors: []int{http.StatusForbidden},
 	}, func(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
-		var f *os.File
-		err := atDesk(func(ctx context.Context) (err error) {
-			f, err = freshCopy(ctx, data)
-			return err
-		})(ctx)
+		f, err := freshCopy(ctx, data)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}

@@ -14,7 +14,7 @@ func (s *server) registerBin(kept *store.Store) {
 		return &listing[store.Binned]{all}, err
 	}
 	addGot(s, "/api/bin", "list-bin", "List what was deleted and can be brought back", "bin", listed)
-	addDone(s, http.MethodDelete, "/api/bin", "empty-bin", "Remove for good what was deleted", func(ctx context.Context, in *struct{}) (*listing[store.Binned], error) {
+	addAsked(s, http.MethodDelete, "/api/bin", "empty-bin", "Remove for good what was deleted", "bin", func(ctx context.Context, in *struct{}) (*listing[store.Binned], error) {
 		if err := kept.EmptyBin(ctx); err != nil {
 			return nil, err
 		}

@@ -80,8 +80,12 @@ func (s *server) registerDay(kept *desk.Desk) {
 	addPosted(s, "/api/sim/sky", "simulate-sky", "Ask the simulated sky service", "simulated", func(_ context.Context, r sim.SkyRequest) (*sim.SkyAnswer, error) {
 		return sim.Sky(r), nil
 	})
-	addFile(s, "/api/import/track", "import-track", "Read a GPX track", func(body []byte) (*files.Track, error) { return files.ReadTrack(bytes.NewReader(body)) })
-	addFile(s, "/api/import/still", "import-still", "Read the exposure of a JPEG", func(body []byte) (*files.Still, error) { return files.ReadStill(bytes.NewReader(body)) })
+	addFile(s, "/api/import/track", "import-track", "Read a GPX track", func(_ context.Context, body []byte) (*files.Track, error) {
+		return files.ReadTrack(bytes.NewReader(body))
+	})
+	addFile(s, "/api/import/still", "import-still", "Read the exposure of a JPEG", func(_ context.Context, body []byte) (*files.Still, error) {
+		return files.ReadStill(bytes.NewReader(body))
+	})
 	readings := kept.Store.LightReadings()
 	addResource(s, resource[store.LightReading, store.LightReadingFields, store.LightReading]{
 		name: "light-reading", plural: "light-readings", get: readings.Get, list: readings.List, remove: readings.Delete, restore: readings.Restore,

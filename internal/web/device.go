@@ -72,29 +72,21 @@ func (d deviceSessions) Commit(token string, data []byte, expires time.Time) err
 
 func (d deviceSessions) Delete(token string) error { return d.DeleteCtx(context.Background(), token) }
 
-// registerDevices opens the doors to the list of devices that are in: at the desk alone.
+// registerDevices opens the doors to the list of devices that are in.
 func (s *server) registerDevices(kept *store.Store) {
-	addListed(s, "/api/devices", "list-devices", "List the devices that are let in", "devices", func(ctx context.Context, _ *struct{}) ([]store.Device, error) {
-		if s.door != nil {
-			return nil, newFailure(http.StatusForbidden, "devices are listed at the machine that keeps the data")
-		}
-		return kept.Devices(ctx)
-	})
+	listed := func(ctx context.Context, _ *struct{}) (*listing[store.Device], error) {
+		all, err := kept.Devices(ctx)
+		return &listing[store.Device]{all}, err
+	}
+	addGot(s, "/api/devices", "list-devices", "List the devices that are let in", "devices", listed)
 	addPosted(s, "/api/devices/keep", "keep-on-devices", "Say for how many days devices keep what they were shown", "devices", func(ctx context.Context, r KeepRule) (*KeepRule, error) {
-		if s.door != nil {
-			return nil, newFailure(http.StatusForbidden, "that is said at the machine that keeps the data")
-		}
 		return &r, kept.SetKeepDays(ctx, r.Days)
 	})
-	addDone(s, http.MethodDelete, "/api/devices/{name}", "revoke-device", "Shut a device out", func(ctx context.Context, in *RevokeInput) (*listing[store.Device], error) {
-		if s.door != nil {
-			return nil, newFailure(http.StatusForbidden, "devices are shut out at the machine that keeps the data")
-		}
+	addAsked(s, http.MethodDelete, "/api/devices/{name}", "revoke-device", "Shut a device out", "devices", func(ctx context.Context, in *RevokeInput) (*listing[store.Device], error) {
 		if err := kept.RevokeDevice(ctx, in.Name); err != nil {
 			return nil, err
 		}
-		all, err := kept.Devices(ctx)
-		return &listing[store.Device]{all}, err
+		return listed(ctx, nil)
 	})
 }
 

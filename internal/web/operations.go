@@ -4,25 +4,29 @@ import (
 	"context"
 	"net/http"
 	"reflect"
-	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/request"
 )
 
-// addGot registers an operation that answers a question with one thing.
-func addGot[In, A any](s *server, path, id, summary, tag string, read func(context.Context, *In) (*A, error)) {
+// addAsked registers an operation that answers by its address alone, or does what that says.
+func addAsked[In, A any](s *server, method, path, id, summary, tag string, do func(context.Context, *In) (*A, error)) {
 	huma.Register(s.api, huma.Operation{
-		OperationID: id, Method: http.MethodGet, Path: path, Summary: summary, Tags: []string{tag},
+		OperationID: id, Method: method, Path: path, Summary: summary, Tags: []string{tag},
 		Errors: []int{http.StatusNotFound, http.StatusUnprocessableEntity},
 	}, func(ctx context.Context, in *In) (*answer[A], error) {
-		a, err := read(ctx, in)
+		a, err := do(ctx, in)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
 		return &answer[A]{*a}, nil
 	})
+}
+
+// addGot registers an operation that answers a question with one thing.
+func addGot[In, A any](s *server, path, id, summary, tag string, read func(context.Context, *In) (*A, error)) {
+	addAsked(s, http.MethodGet, path, id, summary, tag, read)
 }
 
 // addListed registers an operation that answers a question with several things.
@@ -52,27 +56,13 @@ func addPosted[R, A any](s *server, path, id, summary, tag string, compute func(
 	s.describe(http.MethodPost, path, reflect.TypeFor[R](), nil)
 }
 
-// addDone registers an operation that does something by its name and answers what comes of it.
-func addDone[In, A any](s *server, method, path, id, summary string, do func(context.Context, *In) (*A, error)) {
-	huma.Register(s.api, huma.Operation{
-		OperationID: id, Method: method, Path: path, Summary: summary, Tags: []string{strings.Split(path, "/")[2]},
-		Errors: []int{http.StatusForbidden, http.StatusNotFound},
-	}, func(ctx context.Context, in *In) (*answer[A], error) {
-		a, err := do(ctx, in)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[A]{*a}, nil
-	})
-}
-
 // addFile registers an operation that reads a file and keeps nothing of it.
-func addFile[A any](s *server, path, id, summary string, read func([]byte) (*A, error)) {
+func addFile[A any](s *server, path, id, summary string, read func(context.Context, []byte) (*A, error)) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: id, Method: http.MethodPost, Path: path, Summary: summary, Tags: []string{"files"}, MaxBodyBytes: mostUpload,
 		Errors: []int{http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
 	}, func(ctx context.Context, in *FileInput) (*answer[A], error) {
-		a, err := read(in.RawBody)
+		a, err := read(ctx, in.RawBody)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}

@@ -6,6 +6,7 @@ import (
 	"log/slog"
 	"net/http"
 	"reflect"
+	"slices"
 	"sync"
 	"time"
 
@@ -87,7 +88,13 @@ func newDoor(share *Share, devices *store.Store, log *slog.Logger) *door {
 // nothing, is for everybody, and so is the question whether one is in.
 func (d *door) guard(c *gin.Context) {
 	path := c.Request.URL.Path
-	if !isUnder(path, "/api") || path == "/api/session" || d.sessions.GetBool(c.Request.Context(), letIn) {
+	switch {
+	case !isUnder(path, "/api"), path == "/api/session":
+		return
+	case d.sessions.GetBool(c.Request.Context(), letIn):
+		if slices.ContainsFunc(ofTheDesk, func(folder string) bool { return isUnder(path, folder) }) {
+			refuse(c, newFailure(http.StatusForbidden, "this is done at the machine that keeps the data"))
+		}
 		return
 	}
 	if askedBy(c.Request.Context()).isRevoked {
@@ -98,6 +105,10 @@ func (d *door) guard(c *gin.Context) {
 	}
 	refuse(c, newFailure(http.StatusUnauthorized, "give the passphrase first"))
 }
+
+// ofTheDesk is what no other device may ask for, though it is let in: to take everything away,
+// to replace or remove it for good, and to shut devices out.
+var ofTheDesk = []string{"/api/backups", "/api/import/backup", "/api/archive", "/api/import/archive", "/api/bin", "/api/devices"}
 
 // shutOut is what a device is told that was revoked; its page lets go of what it keeps.
 const shutOut = "this device was shut out"

@@ -23,42 +23,42 @@ func dataFlags(cmd *cobra.Command, o *serveOptions) {
 	cmd.MarkFlagsMutuallyExclusive("data", "demo")
 }
 
-func backupCommand() *cobra.Command {
+// onData is a command that is given one file and works on a data file.
+func onData(name, short, long string, run func(cmd *cobra.Command, o *serveOptions, file string) error) *cobra.Command {
 	var o serveOptions
 	cmd := &cobra.Command{
-		Use:   "backup FILE",
-		Short: "Write a copy of the data file, whether or not a server has it open",
-		Long:  "Writes a copy of the data file as it is at one instant, and proves it. The data file may be in use. A file that is there is not overwritten.",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error {
-			d, close, err := o.beside(cmd, store.AsItIs)
-			if err != nil {
-				return err
-			}
-			if err := errors.Join(d.Store.Backup(cmd.Context(), args[0]), close()); err != nil {
-				return err
-			}
-			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is backed up to %s\n", d.Store.Path(), args[0])
-			return err
-		},
+		Use: name + " FILE", Short: short, Long: long, Args: cobra.ExactArgs(1),
+		RunE: func(cmd *cobra.Command, args []string) error { return run(cmd, &o, args[0]) },
 	}
 	dataFlags(cmd, &o)
 	return cmd
 }
 
+func backupCommand() *cobra.Command {
+	return onData("backup", "Write a copy of the data file, whether or not a server has it open",
+		"Writes a copy of the data file as it is at one instant, and proves it. The data file may be in use. A file that is there is not overwritten.",
+		func(cmd *cobra.Command, o *serveOptions, file string) error {
+			d, close, err := o.beside(cmd, store.AsItIs)
+			if err != nil {
+				return err
+			}
+			if err := errors.Join(d.Store.Backup(cmd.Context(), file), close()); err != nil {
+				return err
+			}
+			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is backed up to %s\n", d.Store.Path(), file)
+			return err
+		})
+}
+
 func restoreCommand() *cobra.Command {
-	var o serveOptions
-	cmd := &cobra.Command{
-		Use:   "restore FILE",
-		Short: "Put a backup in place of the data file; what was there is kept beside it",
-		Long:  "Puts the state of a backup in place of that of the data file, in one step, whether or not a server has it open. What was there is set aside first, beside the data file.",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error {
+	return onData("restore", "Put a backup in place of the data file; what was there is kept beside it",
+		"Puts the state of a backup in place of that of the data file, in one step, whether or not a server has it open. What was there is set aside first, beside the data file.",
+		func(cmd *cobra.Command, o *serveOptions, file string) error {
 			path, err := o.dataFile()
 			if err != nil {
 				return err
 			}
-			aside, err := store.RestoreFile(cmd.Context(), path, args[0], time.Now)
+			aside, err := store.RestoreFile(cmd.Context(), path, file, time.Now)
 			if aside != "" {
 				fmt.Fprintf(cmd.OutOrStdout(), "what was there is kept in %s\n", aside)
 			}
@@ -68,56 +68,42 @@ func restoreCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is restored from %s\n", path, args[0])
+			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is restored from %s\n", path, file)
 			return err
-		},
-	}
-	dataFlags(cmd, &o)
-	return cmd
+		})
 }
 
 func exportCommand() *cobra.Command {
-	var o serveOptions
-	cmd := &cobra.Command{
-		Use:   "export FILE",
-		Short: "Write everything as one open archive: JSON documents and tables in a zip file",
-		Long:  "Writes everything that is kept as one archive, whether or not a server has the data file open; docs/archive.md describes it. A file that is there is not overwritten.",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) (err error) {
+	return onData("export", "Write everything as one open archive: JSON documents and tables in a zip file",
+		"Writes everything that is kept as one archive, whether or not a server has the data file open; docs/archive.md describes it. A file that is there is not overwritten.",
+		func(cmd *cobra.Command, o *serveOptions, file string) (err error) {
 			d, close, err := o.beside(cmd, store.Beside)
 			if err != nil {
 				return err
 			}
 			defer func() { err = errors.Join(err, close()) }()
-			f, err := os.OpenFile(args[0], os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
+			f, err := os.OpenFile(file, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o600)
 			if err != nil {
 				return fmt.Errorf("write the archive: %w", err)
 			}
 			if err := errors.Join(d.Export(cmd.Context(), f), f.Sync(), f.Close()); err != nil {
-				return errors.Join(err, os.Remove(args[0]))
+				return errors.Join(err, os.Remove(file))
 			}
-			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is exported to %s\n", d.Store.Path(), args[0])
+			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is exported to %s\n", d.Store.Path(), file)
 			return err
-		},
-	}
-	dataFlags(cmd, &o)
-	return cmd
+		})
 }
 
 func importCommand() *cobra.Command {
-	var o serveOptions
 	var take string
 	var isLook bool
-	cmd := &cobra.Command{
-		Use:   "import FILE",
-		Short: "Bring an archive in, by the ids and versions of its things: all of it or nothing",
-		Long:  "Brings an archive into the data file, whether or not a server has it open; the data file may be new. Of a thing that is here and there, the later change counts. What was changed both here and there is listed, and nothing is stored until --take says which.",
-		Args:  cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) (err error) {
+	cmd := onData("import", "Bring an archive in, by the ids and versions of its things: all of it or nothing",
+		"Brings an archive into the data file, whether or not a server has it open; the data file may be new. Of a thing that is here and there, the later change counts. What was changed both here and there is listed, and nothing is stored until --take says which.",
+		func(cmd *cobra.Command, o *serveOptions, file string) (err error) {
 			if take != "" && !slices.Contains(store.TakeNone.Values(), store.Take(take)) {
 				return badUse{fmt.Errorf("--take %s: ours or theirs", take)}
 			}
-			f, err := os.Open(args[0])
+			f, err := os.Open(file)
 			if err != nil {
 				return badUse{err}
 			}
@@ -147,9 +133,7 @@ func importCommand() *cobra.Command {
 				return errors.New("nothing was stored: --take ours or --take theirs says what becomes of what was changed in both")
 			}
 			return nil
-		},
-	}
-	dataFlags(cmd, &o)
+		})
 	cmd.Flags().StringVar(&take, "take", "", "ours or theirs: what becomes of what was changed both here and there")
 	cmd.Flags().BoolVar(&isLook, "look", false, "say what it would bring, and store nothing")
 	return cmd
@@ -159,7 +143,7 @@ func importCommand() *cobra.Command {
 type opening func(context.Context, string, func() time.Time) (*store.Store, error)
 
 // beside opens the data file that is there, and returns what closes it.
-func (o serveOptions) beside(cmd *cobra.Command, open opening) (*desk.Desk, func() error, error) {
+func (o *serveOptions) beside(cmd *cobra.Command, open opening) (*desk.Desk, func() error, error) {
 	path, err := o.dataFile()
 	if err != nil {
 		return nil, nil, err
@@ -175,7 +159,7 @@ func (o serveOptions) beside(cmd *cobra.Command, open opening) (*desk.Desk, func
 }
 
 // besideOrNew is beside, and makes a data file where there is none.
-func (o serveOptions) besideOrNew(cmd *cobra.Command) (*desk.Desk, func() error, error) {
+func (o *serveOptions) besideOrNew(cmd *cobra.Command) (*desk.Desk, func() error, error) {
 	path, err := o.dataFile()
 	if err != nil {
 		return nil, nil, err

@@ -96,6 +96,12 @@ func TestADeviceIsRevoked(t *testing.T) {
 		}
 	}
 	lost, mine := in("10.0.0.1"), in("10.0.0.2")
+	if err := s.store.SetKeepDays(t.Context(), 3); err != nil {
+		t.Fatal(err)
+	}
+	if w := s.do("GET", "/api/status", "", mine); !strings.Contains(w.Body.String(), `"keepDays":3`) {
+		t.Errorf("a telephone is told %s", w.Body)
+	}
 	all, err := s.store.Devices(t.Context())
 	if err != nil || len(all) != 2 {
 		t.Fatalf("%d devices are in, %v", len(all), err)

@@ -7055,8 +7055,8 @@ export interface operations {
                     "application/json": components["schemas"]["Backups"];
                 };
             };
-            /** @description Forbidden */
-            403: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7064,8 +7064,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Failure"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7191,15 +7191,6 @@ export interface operations {
                     "application/json": components["schemas"]["Backups"];
                 };
             };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Failure"];
-                };
-            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -7247,15 +7238,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Restored"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Failure"];
                 };
             };
             /** @description Not Found */
@@ -7352,8 +7334,8 @@ export interface operations {
                     "application/json": components["schemas"]["ListingBinned"];
                 };
             };
-            /** @description Forbidden */
-            403: {
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7361,8 +7343,8 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Failure"];
                 };
             };
-            /** @description Not Found */
-            404: {
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10013,15 +9995,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListingDevice"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Failure"];
                 };
             };
             /** @description Not Found */

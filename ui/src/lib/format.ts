@@ -16,6 +16,10 @@ export function stops(value: number): string {
 /** "ISO 171" */
 export const iso = (value: number): string => `ISO ${Math.round(value)}`;
 
+/** The day and clock time of an instant, in this device's zone. */
+export const moment = (instant: string): string =>
+  new Date(instant).toLocaleString([], { dateStyle: "medium", timeStyle: "short", hourCycle: "h23" });
+
 /** "3.4 MB" */
 export const bytes = (count: number): string =>
   count < 1e6 ? `${Math.ceil(count / 1e3)} kB` : `${(count / 1e6).toFixed(1)} MB`;

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../api/client";
 import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
+import { moment } from "../lib/format";
 import { toaster } from "./toaster";
 
 type Take = "ours" | "theirs";
@@ -73,7 +74,7 @@ export function ArchiveFile() {
               <List.Root ps="5" maxH="160px" overflow="auto">
                 {clashes.map((c) => (
                   <List.Item key={c.id}>
-                    {c.name || c.id} ({c.kind}): here {when(c.ours)}, there {when(c.theirs)}
+                    {c.name || c.id} ({c.kind}): here {moment(c.ours)}, there {moment(c.theirs)}
                   </List.Item>
                 ))}
               </List.Root>
@@ -106,6 +107,3 @@ export function ArchiveFile() {
 
 const countWords = (m: Schemas["StoredMerged"]): string =>
   [`${m.new} new`, `${m.changed} later there`, `${m.kept} later here`, `${m.same} the same`].join(", ");
-
-const when = (instant: string): string =>
-  new Date(instant).toLocaleString([], { dateStyle: "medium", timeStyle: "short", hourCycle: "h23" });

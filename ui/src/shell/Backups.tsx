@@ -6,7 +6,7 @@ import { api, type Schemas, unwrap } from "../api/client";
 import { backupsQuery, statusQuery } from "../api/queries";
 import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
-import { bytes } from "../lib/format";
+import { bytes, moment } from "../lib/format";
 import { Sheet } from "../lib/Sheet";
 import { ArchiveFile } from "./ArchiveFile";
 import { Bin } from "./Bin";
@@ -117,13 +117,13 @@ function BackupList() {
           {backups.copies.map((copy) => (
             <List.Item key={copy.name} display="flex" alignItems="center" gap="2">
               <Text flex="1">
-                {whenOf(copy)} · {bytes(copy.bytes)}
+                {moment(copy.at)} · {bytes(copy.bytes)}
                 {copy.isDaily && " · by itself"}
               </Text>
               <Button
                 size="sm"
                 variant="outline"
-                onClick={() => setAsked({ from: copy.name, title: `the copy of ${whenOf(copy)}` })}
+                onClick={() => setAsked({ from: copy.name, title: `the copy of ${moment(copy.at)}` })}
               >
                 Restore
               </Button>
@@ -148,6 +148,3 @@ interface Asked {
   from: string | File;
   title: string;
 }
-
-const whenOf = (copy: Schemas["StoredCopy"]): string =>
-  new Date(copy.at).toLocaleString([], { dateStyle: "medium", timeStyle: "short", hourCycle: "h23" });

@@ -2,6 +2,7 @@ import { Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../api/client";
 import { devicesQuery } from "../api/queries";
+import { moment } from "../lib/format";
 import { toaster } from "./toaster";
 
 /** The devices that are in, each with the way to shut it out. */
@@ -13,7 +14,8 @@ export function Devices() {
     onSuccess: (left) => queries.setQueryData(devicesQuery.queryKey, left),
     onError: (error) => toaster.create({ title: error.message, type: "error" }),
   });
-  if (!data || data.items.length === 0) return <Text color="muted">No device is in.</Text>;
+  if (!data) return null; // not known is not none
+  if (data.items.length === 0) return <Text color="muted">No device is in.</Text>;
   return (
     <Stack gap="2">
       <Heading as="h3" size="md">
@@ -26,7 +28,7 @@ export function Devices() {
               <Text flex="1">
                 {nameOf(device)} · {device.address}
                 <Text as="span" color="muted" display="block" fontSize="sm">
-                  last used {when(device.lastUsed)}, in since {when(device.since)}
+                  last used {moment(device.lastUsed)}, in since {moment(device.since)}
                 </Text>
               </Text>
               <Button
@@ -47,9 +49,6 @@ export function Devices() {
     </Stack>
   );
 }
-
-const when = (instant: string): string =>
-  new Date(instant).toLocaleString([], { dateStyle: "medium", timeStyle: "short", hourCycle: "h23" });
 
 /** What kind of device it is, as its browser says in brackets; else all that it says. */
 const nameOf = ({ agent }: Schemas["StoredDevice"]): string => /\(([^;)]+)/.exec(agent)?.[1] ?? (agent || "a device");

@@ -57,14 +57,18 @@ export function SharePhone() {
                 private addresses alone.
               </List.Item>
             </List.Root>
-            <Devices />
-            <SelectField
-              label="A telephone keeps what it was shown for"
-              maxW="320px"
-              value={String(status?.keepDays)}
-              options={DAYS}
-              onChange={(days) => keep.mutate(Number(days))}
-            />
+            {status?.atDesk && (
+              <>
+                <Devices />
+                <SelectField
+                  label="A telephone keeps what it was shown for"
+                  maxW="320px"
+                  value={String(status.keepDays)}
+                  options={DAYS}
+                  onChange={(days) => keep.mutate(Number(days))}
+                />
+              </>
+            )}
           </Stack>
         )}
       </Sheet>

@@ -3,6 +3,7 @@
 package problem
 
 import (
+	"bytes"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -38,10 +39,13 @@ func (f Fault) MarshalJSON() ([]byte, error) {
 const longestShown = 80
 
 func (f *Fault) shownValue() string {
-	text, err := json.Marshal(f.Value)
-	if err != nil {
+	var out bytes.Buffer
+	enc := json.NewEncoder(&out)
+	enc.SetEscapeHTML(false) // a person reads it
+	if err := enc.Encode(f.Value); err != nil {
 		return fmt.Sprintf("a %T", f.Value)
 	}
+	text := bytes.TrimSpace(out.Bytes())
 	if len(text) > longestShown {
 		return strings.ToValidUTF8(string(text[:longestShown]), "") + "…"
 	}

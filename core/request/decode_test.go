@@ -145,6 +145,14 @@ func TestWhatIsSaidBackIsShort(t *testing.T) {
 	}
 }
 
+// What is said back is written as a person wrote it.
+func TestWhatIsSaidBackIsAsItWasWritten(t *testing.T) {
+	_, err := Decode[sample]([]byte(`{"name":"a > b & c"}`))
+	if err == nil || !strings.Contains(err.Error(), `"a > b & c"`) {
+		t.Errorf("got %v", err)
+	}
+}
+
 func TestTextsAndInstantsThatNoFileCouldHold(t *testing.T) {
 	for body, allowed := range map[string]string{
 		`{"name":"a\u0000"}`:                            "control characters",

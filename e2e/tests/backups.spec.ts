@@ -6,9 +6,9 @@ test("a copy is made, taken away and put back, and what was there is kept", asyn
   await page.getByRole("button", { name: "Backups and bin" }).click();
   const sheet = page.getByRole("dialog", { name: "Backups and bin" });
   const copies = sheet.getByRole("list", { name: "Copies" }).getByRole("listitem");
-  const before = await copies.count();
   await sheet.getByRole("button", { name: "Make a copy" }).click();
-  await expect(copies).toHaveCount(before + 1);
+  // That of the day makes itself, sooner or later.
+  await expect(copies.filter({ hasNotText: "by itself" })).toHaveCount(1);
 
   const [download] = await Promise.all([
     page.waitForEvent("download"),

@@ -35,7 +35,7 @@ test("a telephone that was lost is shut out at the desk, and keeps nothing", asy
   const phone = await context.newPage();
   await phone.setViewportSize({ width: 390, height: 844 });
   await phone.goto(`${app.phoneUrl}/card`);
-  await expect(phone.getByText(/fingerprint [0-9A-F]{4}( [0-9A-F]{4}){15}/)).toBeVisible();
+  await expect(phone.getByText(/fingerprint of its certificate: [0-9A-F]{4}( [0-9A-F]{4}){15}/)).toBeVisible();
   await phone.getByLabel("Passphrase").fill(PINHOLE_PASSPHRASE);
   await phone.getByRole("button", { name: "Enter" }).click();
   await expect(phone.getByTestId("turn")).toContainText("Dawn walk between the rows");

@@ -23,7 +23,7 @@ export function Devices() {
       </Heading>
       <List.Root variant="plain" gap="2" aria-label="Devices that are in">
         {data.items.map((device) => (
-          <List.Item key={device.id}>
+          <List.Item key={device.id} display="block">
             <Flex gap="2" align="center">
               <Text flex="1">
                 {nameOf(device)} · {device.address}
@@ -51,4 +51,5 @@ export function Devices() {
 }
 
 /** What kind of device it is, as its browser says in brackets; else all that it says. */
-const nameOf = ({ agent }: Schemas["StoredDevice"]): string => /\(([^;)]+)/.exec(agent)?.[1] ?? (agent || "a device");
+const nameOf = ({ agent }: Schemas["StoredDevice"]): string =>
+  (/\(([^)]+)/.exec(agent)?.[1] ?? (agent || "a device")).slice(0, 60);

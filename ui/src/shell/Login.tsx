@@ -36,8 +36,7 @@ export function Login() {
       <Text>It was printed where the server was started. What you did on this device waits until you are in.</Text>
       {session?.fingerprint && (
         <Text color="muted" fontSize="sm">
-          The machine's certificate has the fingerprint <Code>{session.fingerprint}</Code>: the same stands on its
-          screen.
+          On the machine's screen stands the same fingerprint of its certificate: <Code>{session.fingerprint}</Code>
         </Text>
       )}
       <TextField

@@ -20,7 +20,7 @@ async function expectNoViolations(page: Page, where: string) {
       .map((e) => e.getAttribute("aria-label") ?? e.textContent);
   });
   expect(overflowing, `${where}: wider than the screen`).toEqual([]);
-  const { violations } = await new AxeBuilder({ page }).analyze();
+  const { violations } = await new AxeBuilder({ page }).options({ resultTypes: ["violations"] }).analyze();
   expect(
     violations.map((v) => `${where}: ${v.id}: ${v.nodes.map((n) => n.html).join(" | ")}`),
     where,

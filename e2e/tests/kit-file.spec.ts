@@ -37,7 +37,7 @@ test("a messy table is looked at, its good rows are added, and the kit goes out 
     page.getByRole("link", { name: "Export as CSV" }).click(),
   ]);
   const file = await readFile(await download.path(), "utf8");
-  expect(file).toContain("Pond drone (camera drone),'=2+2");
+  expect(file).toContain(`"Pond drone (camera drone)","'=2+2"`);
   // The same file brings nothing new.
   await page.getByRole("button", { name: "Import a kit" }).click();
   await form.getByRole("textbox").fill(file);
@@ -56,5 +56,5 @@ test("what is no kit is refused with a reason", async ({ page, app }) => {
   // A table of twenty megabytes is no kit either.
   const huge = Buffer.from(`label\n${"ND8\n".repeat(5_000_000)}`);
   await form.getByLabel("A kit file").setInputFiles({ name: "huge.csv", mimeType: "text/csv", buffer: huge });
-  await expect(form.getByText("huge.csv has 20.0 MB: a kit takes 0.9 MB at most.")).toBeVisible();
+  await expect(form.getByText("huge.csv has 20.0 MB: a kit takes 900 kB at most.")).toBeVisible();
 });

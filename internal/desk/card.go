@@ -18,7 +18,8 @@ type Card struct {
 	Shoot   store.Shoot        `json:"shoot"`
 	Zone    string             `json:"zone" doc:"the time zone that everything is in"`
 	Request card.CardRequest   `json:"request" doc:"to be asked again as time passes and marks are made"`
-	Log     []store.FieldEntry `json:"log" doc:"what was done in the field, in the order of arrival"`
+	Log     []store.FieldEntry `json:"log" doc:"what was last done in the field, in the order of arrival"`
+	Earlier string             `json:"earlier,omitempty" doc:"after which the field log goes on, where more was done before"`
 }
 
 // Card returns what the card of a shoot needs.
@@ -44,16 +45,23 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 	if err := d.addBenches(ctx, &out.Request); err != nil {
 		return nil, err
 	}
-	if out.Log, err = d.Store.FieldLogOf(ctx, shootID); err != nil {
+	log, err := d.Store.FieldLogOf(ctx, shootID)
+	if err != nil {
 		return nil, err
 	}
-	out.Request.Marks = marksOf(out.Log)
+	out.Request.Marks = marksOf(log)
+	if older := len(log) - logOfCard; older > 0 {
+		log = log[older:]
+		out.Earlier = log[0].ID
+	}
+	out.Log = log
 	return out, nil
 }
 
-// What a card is given of a long log: of each step the marks that were last made, and of all
-// the last.
+// What a card is given of a long log: the last entries, of each step the marks that were last
+// made, and of all the last.
 const (
+	logOfCard   = 500
 	marksOfStep = 10
 	marksOfCard = 5000
 )

@@ -64,13 +64,13 @@ func (d *Desk) shelf(ctx context.Context) (*shelf, error) {
 	return s, err
 }
 
-// Rigs returns the ways in which the cameras that are there are held.
-func (d *Desk) Rigs(ctx context.Context) ([]store.Rig, error) {
+// Rigs returns a part of the ways in which the cameras that are there are held.
+func (d *Desk) Rigs(ctx context.Context, p store.Page) (part []store.Rig, next string, err error) {
 	s, err := d.shelf(ctx)
 	if err != nil {
-		return nil, err
+		return nil, "", err
 	}
-	return s.rigs, nil
+	return store.PageOf(p, s.rigs, func(r *store.Rig) string { return r.ID })
 }
 
 // Fits returns what is known of every filter on every rig.

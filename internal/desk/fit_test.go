@@ -36,7 +36,11 @@ type held struct {
 func hold(t *testing.T, labels ...string) *held {
 	d := newDesk(t)
 	shot := gear(t, d, labels...)
-	return &held{d, t, shot.CameraID, keep[[]store.Rig](t)(d.Rigs(t.Context()))[0], keep[[]store.Filter](t)(d.Store.Filters().List(t.Context()))}
+	rigs, _, err := d.Rigs(t.Context(), store.Page{Limit: 10})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return &held{d, t, shot.CameraID, rigs[0], keep[[]store.Filter](t)(d.Store.Filters().List(t.Context()))}
 }
 
 func (h *held) bench() *Bench {

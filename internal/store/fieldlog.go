@@ -64,6 +64,54 @@ func (s *Store) FieldLogOf(ctx context.Context, shootID string) ([]FieldEntry, e
 	return fieldLog(ctx, s.reader, "shoot_id = ? ORDER BY rowid", shootID)
 }
 
+// FieldLogPart returns a part of what was done on a shoot, the latest first, and the id after
+// which the next part begins, "" where there is none.
+func (s *Store) FieldLogPart(ctx context.Context, shootID string, p Page) (part []FieldEntry, next string, err error) {
+	condition, args := "shoot_id = ?", []any{shootID}
+	if p.After != "" {
+		there, err := fieldLog(ctx, s.reader, "shoot_id = ? AND id = ?", shootID, p.After)
+		if err == nil && len(there) == 0 {
+			err = ErrNotFound
+		}
+		if err != nil {
+			return nil, "", fmt.Errorf("a part of the field log after %s: %w", p.After, err)
+		}
+		condition, args = condition+" AND rowid < (SELECT rowid FROM field_log WHERE id = ?)", append(args, p.After)
+	}
+	part, err = fieldLog(ctx, s.reader, condition+" ORDER BY rowid DESC LIMIT ?", append(args, p.Limit+1)...)
+	if err != nil {
+		return nil, "", err
+	}
+	part, next = cut(p, part, func(e *FieldEntry) string { return e.ID })
+	return part, next, nil
+}
+
+// FieldLogSize is how much was done on all shoots, and since when.
+type FieldLogSize struct {
+	Entries int        `json:"entries"`
+	Oldest  *time.Time `json:"oldest,omitempty" doc:"when the first of them arrived"`
+}
+
+// FieldLogSize returns how long the field log is.
+func (s *Store) FieldLogSize(ctx context.Context) (size FieldLogSize, err error) {
+	err = s.reader.QueryRowContext(ctx, "SELECT COUNT(*), MIN(received_at) FROM field_log").Scan(&size.Entries, maybe{&size.Oldest})
+	if err != nil {
+		return size, fmt.Errorf("measure the field log: %w", err)
+	}
+	return size, nil
+}
+
+// PruneFieldLog removes for good the entries that arrived before an instant. What they did,
+// a reading kept or a pin set, stays done.
+func (s *Store) PruneFieldLog(ctx context.Context, before time.Time) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		if _, err := tx.ExecContext(ctx, "DELETE FROM field_log WHERE received_at < ?", utc{&before}); err != nil {
+			return fmt.Errorf("prune the field log: %w", translate(err))
+		}
+		return nil
+	})
+}
+
 // LoggedEntry is an entry of the field log with the shoot it is of.
 type LoggedEntry struct {
 	FieldEntry

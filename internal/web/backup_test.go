@@ -110,7 +110,7 @@ func TestBackupsAreOfTheDesk(t *testing.T) {
 	}
 	for _, asked := range []string{
 		"GET /api/backups", "POST /api/backups", "DELETE /api/backups/x.db", "POST /api/backups/x.db/restore", "GET /api/archive",
-		"POST /api/import/backup", "POST /api/import/archive", "GET /api/bin", "DELETE /api/bin", "GET /api/devices", "DELETE /api/devices/x", "POST /api/devices/keep",
+		"POST /api/import/backup", "POST /api/import/archive", "GET /api/bin", "DELETE /api/bin", "DELETE /api/field-log?before=2031-01-01T00:00:00Z", "GET /api/devices", "DELETE /api/devices/x", "POST /api/devices/keep",
 	} {
 		method, path, _ := strings.Cut(asked, " ")
 		if w := s.do(method, path, "", as); w.Code != http.StatusForbidden {

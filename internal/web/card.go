@@ -5,6 +5,7 @@ import (
 	"context"
 	"net/http"
 	"reflect"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -21,6 +22,17 @@ type LogInput struct {
 	RawJSON
 }
 
+// LogPart names a shoot and the part of its field log that is wanted.
+type LogPart struct {
+	ByID
+	Part
+}
+
+// Before is an instant that what is older than it goes by.
+type Before struct {
+	Before time.Time `query:"before" required:"true" doc:"what arrived before it is removed"`
+}
+
 // PaperInput names a shoot and the paper its card is written on.
 type PaperInput struct {
 	ByID
@@ -31,6 +43,21 @@ type PaperInput struct {
 func (s *server) registerCard(kept *desk.Desk) {
 	addGot(s, "/api/shoots/{id}/card", "get-card", "Get all that the card of a shoot needs, to go on without the server", "field", func(ctx context.Context, in *ByID) (*desk.Card, error) {
 		return kept.Card(ctx, in.ID)
+	})
+	addGot(s, "/api/shoots/{id}/log", "list-field-log", "List what was done in the field, the latest first", "field", func(ctx context.Context, in *LogPart) (*part[store.FieldEntry], error) {
+		some, next, err := kept.Store.FieldLogPart(ctx, in.ID, in.page())
+		return &part[store.FieldEntry]{some, next}, err
+	})
+	size := func(ctx context.Context) (*store.FieldLogSize, error) {
+		size, err := kept.Store.FieldLogSize(ctx)
+		return &size, err
+	}
+	addGot(s, "/api/field-log", "measure-field-log", "Get how long the field log is", "field", func(ctx context.Context, _ *struct{}) (*store.FieldLogSize, error) { return size(ctx) })
+	addAsked(s, http.MethodDelete, "/api/field-log", "prune-field-log", "Remove for good what was done in the field before an instant", "field", func(ctx context.Context, in *Before) (*store.FieldLogSize, error) {
+		if err := kept.Store.PruneFieldLog(ctx, in.Before); err != nil {
+			return nil, err
+		}
+		return size(ctx)
 	})
 	const path = "/api/shoots/{id}/log/{entry}"
 	huma.Register(s.api, huma.Operation{

@@ -2,8 +2,10 @@ package web
 
 import (
 	"encoding/json"
+	"fmt"
 	"net/http"
 	"pinhole/core/card"
+	"slices"
 	"strings"
 	"testing"
 
@@ -74,5 +76,66 @@ func TestTheFieldLogThroughItsDoor(t *testing.T) {
 	}
 	if p := problemOf(t, s.do("PUT", "/api/shoots/nowhere/log/device-entry-9", tick, nil)); p.Status != http.StatusNotFound {
 		t.Errorf("a shoot that is not there takes entries: %d", p.Status)
+	}
+}
+
+// A log of many entries is not refused: the card takes its end along, the rest is read in
+// parts, and the desk removes what is old.
+func TestALongFieldLogThroughItsDoors(t *testing.T) {
+	s := newSite(t)
+	shoot := "/api/shoots/" + harvest(t, s)
+	const entries = 520
+	for i := range entries {
+		get[store.FieldEntry](t, s, "PUT", fmt.Sprintf("%s/log/device-entry-%04d", shoot, i), `{"kind":"note","at":"2031-09-20T09:12:00-01:00","words":"a note"}`)
+	}
+	card := get[desk.Card](t, s, "GET", shoot+"/card", "")
+	type logPart struct {
+		Items []store.FieldEntry
+		Next  string
+	}
+	earlier := get[logPart](t, s, "GET", shoot+"/log?limit=15&after="+card.Earlier, "")
+	rest := get[logPart](t, s, "GET", shoot+"/log?limit=15&after="+earlier.Next, "")
+	if len(card.Log)+len(earlier.Items)+len(rest.Items) != entries || earlier.Items[0].ID != "device-entry-0019" || rest.Items[4].ID != "device-entry-0000" || rest.Next != "" {
+		t.Errorf("%d in the card, then %+v and %+v", len(card.Log), earlier, rest)
+	}
+	if size := get[store.FieldLogSize](t, s, "DELETE", "/api/field-log?before=2032-01-01T00:00:00Z", ""); size.Entries != 0 || size.Oldest != nil {
+		t.Errorf("after all was removed the log has %+v", size)
+	}
+	for path, field := range map[string]string{
+		"/api/field-log": "before", "/api/field-log?before=yesterday": "before",
+	} {
+		if doc := problemOf(t, s.do("DELETE", path, "", nil)); doc.Status != 422 || len(doc.Errors) != 1 || doc.Errors[0].Field != field {
+			t.Errorf("%s: %+v", path, doc)
+		}
+	}
+}
+
+// Every list comes in parts, which make the whole of it.
+func TestListsComeInParts(t *testing.T) {
+	s := newSite(t)
+	for _, list := range []string{"cameras", "filters", "rigs", "trials", "shoots", "shots", "light-readings"} {
+		type part struct {
+			Items []store.Meta
+			Next  string
+		}
+		whole := get[part](t, s, "GET", "/api/"+list, "")
+		var ids []string
+		for p := get[part](t, s, "GET", "/api/"+list+"?limit=2", ""); ; p = get[part](t, s, "GET", "/api/"+list+"?limit=2&after="+p.Next, "") {
+			for _, m := range p.Items {
+				ids = append(ids, m.ID)
+			}
+			if p.Next == "" {
+				break
+			}
+		}
+		if len(ids) != len(whole.Items) || !slices.EqualFunc(ids, whole.Items, func(id string, m store.Meta) bool { return id == m.ID }) {
+			t.Errorf("%s in parts: %v", list, ids)
+		}
+		if doc := problemOf(t, s.do("GET", "/api/"+list+"?limit=0", "", nil)); doc.Status != 422 || doc.Errors[0].Field != "limit" {
+			t.Errorf("%s with no limit: %+v", list, doc)
+		}
+		if doc := problemOf(t, s.do("GET", "/api/"+list+"?after=nobody", "", nil)); doc.Status != 404 {
+			t.Errorf("%s after nobody: %+v", list, doc)
+		}
 	}
 }

@@ -108,7 +108,7 @@ func (d *door) guard(c *gin.Context) {
 
 // ofTheDesk is what no other device may ask for, though it is let in: to take everything away,
 // to replace or remove it for good, and to shut devices out.
-var ofTheDesk = []string{"/api/backups", "/api/import/backup", "/api/archive", "/api/import/archive", "/api/bin", "/api/devices"}
+var ofTheDesk = []string{"/api/backups", "/api/import/backup", "/api/archive", "/api/import/archive", "/api/bin", "/api/field-log", "/api/devices"}
 
 // shutOut is what a device is told that was revoked; its page lets go of what it keeps.
 const shutOut = "this device was shut out"

@@ -18,7 +18,7 @@ import (
 type resource[T, F, V any] struct {
 	name, plural string
 	get          func(ctx context.Context, id string) (T, error)
-	list         func(ctx context.Context) ([]T, error)
+	list         func(ctx context.Context, p store.Page) (part []T, next string, err error)
 	// save stores a new thing, whose Meta is empty, or a change to the version
 	// that its Meta names.
 	save    func(ctx context.Context, v T) (T, error)
@@ -49,7 +49,18 @@ type (
 	listing[V any] struct {
 		Items []V `json:"items"`
 	}
+	// Part is where in a list to begin, and how much of it is wanted.
+	Part struct {
+		After string `query:"after" maxLength:"60" doc:"the next of the part before; left out, the list from its start"`
+		Limit int    `query:"limit" minimum:"1" maximum:"500" default:"200"`
+	}
+	part[V any] struct {
+		Items []V    `json:"items"`
+		Next  string `json:"next,omitempty" doc:"after which the next part begins; left out where there is none"`
+	}
 )
+
+func (p Part) page() store.Page { return store.Page{After: p.After, Limit: p.Limit} }
 
 // registerStored opens the doors to what is stored, shots apart.
 func (s *server) registerStored() {
@@ -67,13 +78,13 @@ func (s *server) registerStored() {
 	s.registerBin(kept.Store)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
-		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.List, remove: cameras.Delete, restore: cameras.Restore,
+		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.Page, remove: cameras.Delete, restore: cameras.Restore,
 		save: kept.SaveCamera,
 		join: func(m store.Meta, f store.CameraFields) store.Camera { return store.Camera{Meta: m, CameraFields: f} },
 		show: asIs[store.Camera],
 	})
 	addResource(s, resource[store.Filter, store.FilterFields, desk.ShownFilter]{
-		name: "filter", plural: "filters", get: filters.Get, list: filters.List, remove: filters.Delete, restore: filters.Restore,
+		name: "filter", plural: "filters", get: filters.Get, list: filters.Page, remove: filters.Delete, restore: filters.Restore,
 		save: checked(filters, func(_ context.Context, f store.Filter) error { return kept.CheckFilter(f) }),
 		join: func(m store.Meta, f store.FilterFields) store.Filter { return store.Filter{Meta: m, FilterFields: f} },
 		show: desk.Show,
@@ -87,13 +98,13 @@ func (s *server) registerStored() {
 	})
 	trials := kept.Store.Trials()
 	addResource(s, resource[store.Trial, store.TrialFields, store.Trial]{
-		name: "trial", plural: "trials", get: trials.Get, list: trials.List, remove: trials.Delete, restore: trials.Restore,
+		name: "trial", plural: "trials", get: trials.Get, list: trials.Page, remove: trials.Delete, restore: trials.Restore,
 		save: checked(trials, func(context.Context, store.Trial) error { return nil }),
 		join: func(m store.Meta, f store.TrialFields) store.Trial { return store.Trial{Meta: m, TrialFields: f} },
 		show: asIs[store.Trial],
 	})
 	addResource(s, resource[store.Shoot, store.ShootFields, store.Shoot]{
-		name: "shoot", plural: "shoots", get: shoots.Get, list: shoots.List, remove: shoots.Delete, restore: shoots.Restore,
+		name: "shoot", plural: "shoots", get: shoots.Get, list: shoots.Page, remove: shoots.Delete, restore: shoots.Restore,
 		save: checked(shoots, func(_ context.Context, s store.Shoot) error { return kept.CheckShoot(s) }),
 		join: func(m store.Meta, f store.ShootFields) store.Shoot { return store.Shoot{Meta: m, ShootFields: f} },
 		show: asIs[store.Shoot],
@@ -142,20 +153,20 @@ func addResource[T, F, V any](s *server, r resource[T, F, V]) {
 		})
 	}
 
-	list := op("list", http.MethodGet, "", "List")
+	list := op("list", http.MethodGet, "", "List", http.StatusNotFound)
 	list.OperationID, list.Summary = "list-"+r.plural, "List the "+r.plural
-	huma.Register(s.api, list, func(ctx context.Context, _ *struct{}) (*answer[listing[V]], error) {
-		all, err := r.list(ctx)
+	huma.Register(s.api, list, func(ctx context.Context, in *Part) (*answer[part[V]], error) {
+		some, next, err := r.list(ctx, in.page())
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
-		out := listing[V]{Items: make([]V, len(all))}
-		for i, v := range all {
+		out := part[V]{Items: make([]V, len(some)), Next: next}
+		for i, v := range some {
 			if out.Items[i], err = r.show(v); err != nil {
 				return nil, fail(ctx, s.log, err)
 			}
 		}
-		return &answer[listing[V]]{out}, nil
+		return &answer[part[V]]{out}, nil
 	})
 	create := op("create", http.MethodPost, "", "Add", http.StatusUnprocessableEntity)
 	create.DefaultStatus = http.StatusCreated

@@ -1,6 +1,7 @@
-import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { orHere } from "./ask";
 import { api, type Schemas, unwrap } from "./client";
+import { everyPart } from "./everyPart";
 import type { paths } from "./schema.gen";
 
 /** One factory per thing the server has: its key, how it is fetched, how long it is fresh. */
@@ -30,6 +31,12 @@ export const binQuery = queryOptions({
   queryFn: ({ signal }) => unwrap(api.GET("/api/bin", { signal })),
 });
 
+/** How long the log of the field is. */
+export const fieldLogQuery = queryOptions({
+  queryKey: ["field-log"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/field-log", { signal })),
+});
+
 /** The copies of the data file. */
 export const backupsQuery = queryOptions({
   queryKey: ["backups"],
@@ -38,22 +45,22 @@ export const backupsQuery = queryOptions({
 
 export const camerasQuery = queryOptions({
   queryKey: ["cameras"],
-  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/cameras", { signal }))).items,
+  queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/cameras", { params: { query }, signal }))),
 });
 
 export const filtersQuery = queryOptions({
   queryKey: ["filters"],
-  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/filters", { signal }))).items,
+  queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/filters", { params: { query }, signal }))),
 });
 
 export const shootsQuery = queryOptions({
   queryKey: ["shoots"],
-  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/shoots", { signal }))).items,
+  queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/shoots", { params: { query }, signal }))),
 });
 
 export const shotsQuery = queryOptions({
   queryKey: ["shots"],
-  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/shots", { signal }))).items,
+  queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/shots", { params: { query }, signal }))),
 });
 
 export const shotQuery = (id: string) =>
@@ -95,7 +102,7 @@ export const coverageQuery = (cameraId: string, rig: string, shoot: string) =>
 export const rigsQuery = queryOptions({
   // Beside the benches, as all that fit hangs on: what changes one changes the others.
   queryKey: ["bench", "rigs"],
-  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/rigs", { signal }))).items,
+  queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/rigs", { params: { query }, signal }))),
 });
 
 export const fitsQuery = queryOptions({
@@ -244,4 +251,16 @@ export const cardQuery = (shootId: string) =>
     queryKey: ["card", shootId],
     queryFn: ({ signal }) => unwrap(api.GET("/api/shoots/{id}/card", { params: { path: { id: shootId } }, signal })),
     enabled: shootId !== "",
+  });
+
+/** What was done on a shoot before an entry of its log, the latest first. */
+export const earlierLogQuery = (shootId: string, after: string) =>
+  infiniteQueryOptions({
+    queryKey: ["shoots", shootId, "log", after],
+    queryFn: ({ signal, pageParam }) =>
+      unwrap(
+        api.GET("/api/shoots/{id}/log", { params: { path: { id: shootId }, query: { after: pageParam } }, signal }),
+      ),
+    initialPageParam: after,
+    getNextPageParam: (last) => last.next,
   });

@@ -876,6 +876,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/field-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get how long the field log is */
+        get: operations["measure-field-log"];
+        put?: never;
+        post?: never;
+        /** Remove for good what was done in the field before an instant */
+        delete: operations["prune-field-log"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/filters": {
         parameters: {
             query?: never;
@@ -1358,6 +1376,23 @@ export interface paths {
         };
         /** Get a shoot ready for planning */
         get: operations["get-day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shoots/{id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List what was done in the field, the latest first */
+        get: operations["list-field-log"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2083,7 +2118,9 @@ export interface components {
             profile?: components["schemas"]["CameraProfile"];
         };
         Card: {
-            /** @description what was done in the field, in the order of arrival */
+            /** @description after which the field log goes on, where more was done before */
+            earlier?: string;
+            /** @description what was last done in the field, in the order of arrival */
             log: components["schemas"]["StoredFieldEntry"][];
             /** @description to be asked again as time passes and marks are made */
             request: components["schemas"]["CardRequest"];
@@ -3415,9 +3452,6 @@ export interface components {
         ListingBinned: {
             items: components["schemas"]["StoredBinned"][];
         };
-        ListingCamera: {
-            items: components["schemas"]["StoredCamera"][];
-        };
         ListingDevice: {
             items: components["schemas"]["StoredDevice"][];
         };
@@ -3427,26 +3461,8 @@ export interface components {
         ListingFitCell: {
             items: components["schemas"]["FitCell"][];
         };
-        ListingLightReading: {
-            items: components["schemas"]["StoredLightReading"][];
-        };
         ListingReading: {
             items: components["schemas"]["StoredReading"][];
-        };
-        ListingRig: {
-            items: components["schemas"]["StoredRig"][];
-        };
-        ListingShoot: {
-            items: components["schemas"]["StoredShoot"][];
-        };
-        ListingShot: {
-            items: components["schemas"]["StoredShot"][];
-        };
-        ListingShownFilter: {
-            items: components["schemas"]["ShownFilter"][];
-        };
-        ListingTrial: {
-            items: components["schemas"]["StoredTrial"][];
         };
         Look: {
             /**
@@ -3912,6 +3928,46 @@ export interface components {
             rigId?: string;
             /** Format: double */
             stops: number;
+        };
+        PartCamera: {
+            items: components["schemas"]["StoredCamera"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartFieldEntry: {
+            items: components["schemas"]["StoredFieldEntry"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartLightReading: {
+            items: components["schemas"]["StoredLightReading"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartRig: {
+            items: components["schemas"]["StoredRig"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartShoot: {
+            items: components["schemas"]["StoredShoot"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartShot: {
+            items: components["schemas"]["StoredShot"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartShownFilter: {
+            items: components["schemas"]["ShownFilter"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartTrial: {
+            items: components["schemas"]["StoredTrial"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
         };
         PartsFields: {
             /** Format: double */
@@ -5673,6 +5729,15 @@ export interface components {
             was?: components["schemas"]["Anchor"];
             /** @description a note, the reason of an override, a reading as it was read */
             words?: string;
+        };
+        StoredFieldLogSize: {
+            /** Format: int64 */
+            entries: number;
+            /**
+             * Format: date-time
+             * @description when the first of them arrived
+             */
+            oldest?: string;
         };
         StoredFilterFields: {
             body?: components["schemas"]["Body"];
@@ -9465,7 +9530,11 @@ export interface operations {
     };
     "list-cameras": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -9478,11 +9547,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingCamera"];
+                    "application/json": components["schemas"]["PartCamera"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10026,7 +10113,7 @@ export interface operations {
             };
         };
     };
-    "list-filters": {
+    "measure-field-log": {
         parameters: {
             query?: never;
             header?: never;
@@ -10041,11 +10128,130 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingShownFilter"];
+                    "application/json": components["schemas"]["StoredFieldLogSize"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "prune-field-log": {
+        parameters: {
+            query: {
+                /** @description what arrived before it is removed */
+                before: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredFieldLogSize"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-filters": {
+        parameters: {
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartShownFilter"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10788,7 +10994,11 @@ export interface operations {
     };
     "list-light-readings": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10801,11 +11011,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingLightReading"];
+                    "application/json": components["schemas"]["PartLightReading"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11244,7 +11472,11 @@ export interface operations {
     };
     "list-rigs": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -11257,11 +11489,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingRig"];
+                    "application/json": components["schemas"]["PartRig"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11764,7 +12014,11 @@ export interface operations {
     };
     "list-shoots": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -11777,11 +12031,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingShoot"];
+                    "application/json": components["schemas"]["PartShoot"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12109,6 +12381,59 @@ export interface operations {
             };
         };
     };
+    "list-field-log": {
+        parameters: {
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartFieldEntry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "log-in-field": {
         parameters: {
             query?: never;
@@ -12394,7 +12719,11 @@ export interface operations {
     };
     "list-shots": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -12407,11 +12736,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingShot"];
+                    "application/json": components["schemas"]["PartShot"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12987,7 +13334,11 @@ export interface operations {
     };
     "list-trials": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -13000,11 +13351,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListingTrial"];
+                    "application/json": components["schemas"]["PartTrial"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -10,6 +10,7 @@ import { bytes, moment } from "../lib/format";
 import { Sheet } from "../lib/Sheet";
 import { ArchiveFile } from "./ArchiveFile";
 import { Bin } from "./Bin";
+import { FieldLogSize } from "./FieldLogSize";
 import { toaster } from "./toaster";
 
 /** Copies of everything: made, taken away, and put back; at the desk alone. */
@@ -139,6 +140,7 @@ function BackupList() {
       </Text>
       <ArchiveFile />
       <Bin />
+      <FieldLogSize />
     </Stack>
   );
 }

@@ -1,8 +1,8 @@
 import { Box, Button, Link as ChakraLink, Flex, Heading, List, Stack, Text, Textarea } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { sessionQuery } from "../../api/queries";
+import { earlierLogQuery, sessionQuery } from "../../api/queries";
 import { CopyButton } from "../../lib/CopyButton";
 import { Sheet } from "../../lib/Sheet";
 import { clockIn, dayIn } from "../../lib/zone";
@@ -23,7 +23,12 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
   const [words, setWords] = useState("");
   const { card, waiting, zone } = work;
   const clashes = openClashes(card.log);
-  const log = card.log.toReversed();
+  const { data: earlier, ...older } = useInfiniteQuery({
+    ...earlierLogQuery(card.shoot.id, card.earlier ?? ""),
+    enabled: false, // until it is asked for
+  });
+  const log = [...card.log.toReversed(), ...(earlier?.pages.flatMap((page) => page.items) ?? [])];
+  const hasEarlier = earlier ? older.hasNextPage : Boolean(card.earlier);
   return (
     <Sheet title="Log" isOpen={isOpen} onOpen={onOpen} size={{ base: "full", md: "lg" }}>
       <Stack gap="4" pb="6">
@@ -96,6 +101,17 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
               </List.Item>
             ))}
           </List.Root>
+          {hasEarlier && (
+            <Button
+              variant="outline"
+              mt="2"
+              loading={older.isFetching}
+              onClick={() => (earlier ? older.fetchNextPage() : older.refetch())}
+            >
+              Show what was done before
+            </Button>
+          )}
+          {older.error && <Text color="breaks">{older.error.message}</Text>}
         </Box>
         <Box>
           <Heading as="h3" size="md" mb="1">

@@ -226,7 +226,7 @@ func BenchmarkCard(b *testing.B) {
 	b.Run("card", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := card.Card(r); err != nil {
+			if _, err := card.Card(b.Context(), r); err != nil {
 				b.Fatal(err)
 			}
 		}
@@ -234,7 +234,7 @@ func BenchmarkCard(b *testing.B) {
 	b.Run("baseline-plan-alone", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := day.Outing(r.Outing); err != nil {
+			if _, err := day.Outing(b.Context(), r.Outing); err != nil {
 				b.Fatal(err)
 			}
 		}

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"context"
 	"fmt"
 	"pinhole/core/assemble"
 	"pinhole/core/day"
@@ -40,13 +41,16 @@ type DayPlanned struct {
 	Words           string     `json:"words"`
 }
 
-// PlanDay answers day.
-func PlanDay(r DayRequest) (*DayAnswer, error) {
+// PlanDay answers day; it gives up when the context ends, with its error.
+func PlanDay(ctx context.Context, r DayRequest) (*DayAnswer, error) {
 	d, err := r.day()
 	if err != nil {
 		return nil, err
 	}
-	p := d.Plan()
+	p, err := d.Plan(ctx)
+	if err != nil {
+		return nil, err
+	}
 	a := &DayAnswer{Cost: p.Cost, Swaps: append([]day.Swap{}, p.Swaps...)}
 	for _, s := range p.Shots {
 		a.Plan = append(a.Plan, DayPlanned{

@@ -95,7 +95,7 @@ func TestRemediesServe(t *testing.T) {
 	r.Stacks = []day.OutingStack{{Stack: day.Stack{ID: "none"}}, {Stack: day.Stack{ID: "8", Stops: 3}}} // too little for noon
 	r.Shots = r.Shots[1:2]
 	r.Shots[0].PackMin, r.Shots[0].Minutes = 0, 3
-	a, err := day.Outing(r)
+	a, err := day.Outing(t.Context(), r)
 	if err != nil || a.Shots[0].State != glass.Breaks || len(a.Shots[0].Remedies) != 2 {
 		t.Fatalf("%+v, %v", a.Shots, err)
 	}
@@ -109,7 +109,7 @@ func TestRemediesServe(t *testing.T) {
 		there := r
 		there.Shots = append([]day.OutingShot{}, r.Shots...)
 		change(&there)
-		a, err := day.Outing(there)
+		a, err := day.Outing(t.Context(), there)
 		return err == nil && a.Shots[0].State != glass.Breaks
 	}
 	if !served(func(r *day.OutingRequest) {
@@ -165,7 +165,7 @@ func BenchmarkOuting40Shots(b *testing.B) {
 	b.Run("replan", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := day.Outing(r); err != nil {
+			if _, err := day.Outing(b.Context(), r); err != nil {
 				b.Fatal(err)
 			}
 		}

@@ -39,3 +39,22 @@ func TestLongWorkEndsWithItsAsker(t *testing.T) {
 		t.Errorf("left in the middle, it ends with %v", err)
 	}
 }
+
+// Whatever goes over many lights, shots or hours is not begun for an asker who has left.
+func TestNothingLongIsDoneForNobody(t *testing.T) {
+	gone, leave := context.WithCancel(t.Context())
+	leave()
+	seeds := seedRequests(t)
+	for _, name := range []string{"day", "outing", "card", "year", "coverage"} {
+		op, _ := Named(name)
+		asked := seeds[name]
+		if len(asked) == 0 {
+			t.Errorf("%s: no request to ask", name)
+		}
+		for _, body := range asked {
+			if _, err := op.RunIn(gone, body); !errors.Is(err, context.Canceled) {
+				t.Errorf("%s, asked by nobody, answers with %v", name, err)
+			}
+		}
+	}
+}

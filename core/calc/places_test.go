@@ -111,14 +111,14 @@ func TestOneShotOneAnswer(t *testing.T) {
 				t.Errorf("the shot says %v %s (%v), %s says %v %s\n%s", a.Chosen.Filters, a.State, a.Window.Verdict.Strains, place, filters, state, marshal(t, q))
 			}
 		}
-		plan, err := day.Outing(outing)
+		plan, err := day.Outing(t.Context(), outing)
 		if err != nil {
 			t.Fatalf("%v\n%s", err, marshal(t, q))
 		}
 		for _, pack := range plan.Shots[0].Packs {
 			disagree("the plan", pack.State, idsIn(pack.Stack))
 		}
-		field, err := card.Card(card.CardRequest{Now: from, Outing: outing, Shots: []card.CardShot{{ID: "s", Asked: asked}}, Benches: []card.CardBench{{Held: held}}})
+		field, err := card.Card(t.Context(), card.CardRequest{Now: from, Outing: outing, Shots: []card.CardShot{{ID: "s", Asked: asked}}, Benches: []card.CardBench{{Held: held}}})
 		if err != nil {
 			t.Fatalf("%v\n%s", err, marshal(t, q))
 		}

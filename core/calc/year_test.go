@@ -64,7 +64,7 @@ func BenchmarkYear(b *testing.B) {
 	b.Run("year", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			if _, err := day.Year(r); err != nil {
+			if _, err := day.Year(b.Context(), r); err != nil {
 				b.Fatal(err)
 			}
 		}
@@ -74,7 +74,7 @@ func BenchmarkYear(b *testing.B) {
 		bare := r
 		bare.Stacks = nil
 		for b.Loop() {
-			if _, err := day.Year(bare); err != nil {
+			if _, err := day.Year(b.Context(), bare); err != nil {
 				b.Fatal(err)
 			}
 		}

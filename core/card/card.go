@@ -1,6 +1,7 @@
 package card
 
 import (
+	"context"
 	"fmt"
 	"pinhole/core/assemble"
 	"pinhole/core/day"
@@ -16,17 +17,21 @@ type carding struct {
 	plan   *day.OutingAnswer
 }
 
-// Card answers card.
-func Card(r CardRequest) (*CardAnswer, error) {
+// Card answers card; it gives up when the context ends, with its error.
+func Card(ctx context.Context, r CardRequest) (*CardAnswer, error) {
 	if err := assemble.CheckYear("now", r.Now); err != nil {
 		return nil, err
 	}
-	o, unknown, err := r.whole().Prepare()
+	o, unknown, err := r.whole().Prepare(ctx)
 	if err != nil {
 		return nil, problem.At("outing", err)
 	}
-	c := &carding{&r, o, o.Answer()}
-	c.plan.Unknown = unknown
+	plan, err := o.Answer(ctx)
+	if err != nil {
+		return nil, err
+	}
+	plan.Unknown = unknown
+	c := &carding{&r, o, plan}
 	a := &CardAnswer{Cameras: []CardCamera{}}
 	for i := range c.plan.Shots {
 		if err := c.add(a, &c.plan.Shots[i]); err != nil {

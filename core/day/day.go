@@ -2,6 +2,7 @@ package day
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"maps"
 	"math"
@@ -125,19 +126,23 @@ const (
 // whenever the stack is not what the camera carried before. Of equal plans the one
 // with fewer swaps is taken, then the earlier stacks.
 //
-// Every shot has at least one point, and every camera a stack that goes on it.
-func (d *Day) Plan() Plan {
+// Every shot has at least one point, and every camera a stack that goes on it. Plan gives up
+// when the context ends, with its error.
+func (d *Day) Plan(ctx context.Context) (Plan, error) {
 	var p Plan
 	for _, camera := range d.cameras() {
 		shots := d.shotsOf(camera)
 		stacks := d.stacksFor(camera)
-		chosen, cost := d.choose(camera, shots, stacks)
+		chosen, cost, err := d.choose(ctx, camera, shots, stacks)
+		if err != nil {
+			return p, err
+		}
 		p.Cost += cost
 		d.describe(&p, camera, shots, stacks, chosen)
 	}
 	slices.SortStableFunc(p.Shots, func(a, b Planned) int { return a.Shot.From.Compare(b.Shot.From) })
 	slices.SortStableFunc(p.Swaps, func(a, b Swap) int { return a.At.Compare(b.At) })
-	return p
+	return p, nil
 }
 
 // cameras returns the cameras in the order of their first mention.
@@ -253,10 +258,13 @@ func (w way) better(other way) bool {
 }
 
 // choose returns the index of the stack for each shot and what the whole costs.
-func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []int, cost float64) {
+func (d *Day) choose(ctx context.Context, camera string, shots []*Shot, stacks []*Stack) (chosen []int, cost float64, err error) {
 	ways := make([][]way, len(shots))
 	started, isStarted := d.Start[camera]
 	for i, shot := range shots {
+		if err := ctx.Err(); err != nil {
+			return nil, 0, err
+		}
 		ways[i] = make([]way, len(stacks))
 		best := 0 // of the ways so far, from which any glass can be swapped to
 		if i > 0 {
@@ -306,7 +314,7 @@ func (d *Day) choose(camera string, shots []*Shot, stacks []*Stack) (chosen []in
 		chosen[i] = at
 		at = ways[i][at].from
 	}
-	return chosen, cost
+	return chosen, cost, nil
 }
 
 // describe adds one camera's shots and swaps to the plan.

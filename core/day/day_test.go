@@ -102,7 +102,7 @@ func TestPlanAgainstBruteForce(t *testing.T) {
 		for _, camera := range d.cameras() {
 			want += bruteForce(&d, camera)
 		}
-		p := d.Plan()
+		p := planOf(t, d)
 		if math.Abs(p.Cost-want) > within {
 			t.Fatalf("plan costs %v, brute force %v: %+v", p.Cost, want, d)
 		}
@@ -125,7 +125,7 @@ func TestNoSwapWhereTheGlassStillServes(t *testing.T) {
 	for range 400 {
 		d := randomDay(r, 8, 6)
 		d.SwapCost = DefaultSwapCost
-		p := d.Plan()
+		p := planOf(t, d)
 		for i, swap := range p.Swaps {
 			swaps++
 			needed := false
@@ -157,7 +157,7 @@ func TestPlanNamesSwapsMinutesAndSpares(t *testing.T) {
 		Stacks: ladder(0, 2, 3, 5), Start: map[string]string{"x": "2 stops"}, Band: glass.DefaultBand, SwapCost: 1,
 	}
 	d.Shots[1].Spread = 1
-	p := d.Plan()
+	p := planOf(t, d)
 	if len(p.Shots) != 3 || p.Shots[0].Shot.ID != "dawn" || p.Shots[1].Shot.ID != "pond" {
 		t.Fatalf("shots out of order: %+v", p.Shots)
 	}
@@ -180,7 +180,7 @@ func TestPlanNamesSwapsMinutesAndSpares(t *testing.T) {
 		t.Errorf("spares %v, %v: five stops still serve with ISO up or down", noon.Brighter, noon.Darker)
 	}
 	d.Shots[1].Spread = 3
-	if noon = d.Plan().Shots[2]; noon.Brighter != nil || noon.Darker == nil || noon.Darker.ID != "2 stops" {
+	if noon = planOf(t, d).Shots[2]; noon.Brighter != nil || noon.Darker == nil || noon.Darker.ID != "2 stops" {
 		t.Errorf("spares for three stops either way: %+v, %+v", noon.Brighter, noon.Darker)
 	}
 }
@@ -191,7 +191,7 @@ func TestTiesTakeFewerSwaps(t *testing.T) {
 		Shots:  []Shot{taken("a", "x", 0, 3, 11, 11), taken("b", "x", time.Hour, 3, 11, 11)},
 		Stacks: append(ladder(2), Stack{ID: "twin", Stops: 2}), Band: glass.DefaultBand,
 	}
-	if p := d.Plan(); len(p.Swaps) != 0 || p.Shots[0].Stack.ID != "2 stops" {
+	if p := planOf(t, d); len(p.Swaps) != 0 || p.Shots[0].Stack.ID != "2 stops" {
 		t.Errorf("%d swaps, first %s", len(p.Swaps), p.Shots[0].Stack.ID)
 	}
 }
@@ -210,7 +210,7 @@ func BenchmarkDay40Shots60Stacks(b *testing.B) {
 	b.Run("plan", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			d.Plan()
+			planOf(b, d)
 		}
 	})
 	b.Run("baseline-costs-alone", func(b *testing.B) {
@@ -225,4 +225,13 @@ func BenchmarkDay40Shots60Stacks(b *testing.B) {
 		}
 		_ = sum
 	})
+}
+
+func planOf(tb testing.TB, d Day) Plan {
+	tb.Helper()
+	p, err := d.Plan(tb.Context())
+	if err != nil {
+		tb.Fatal(err)
+	}
+	return p
 }

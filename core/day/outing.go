@@ -1,6 +1,7 @@
 package day
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"time"
@@ -10,13 +11,16 @@ import (
 	"pinhole/core/light"
 )
 
-// Outing answers outing.
-func Outing(r OutingRequest) (*OutingAnswer, error) {
-	o, unknown, err := r.Prepare()
+// Outing answers outing; it gives up when the context ends, with its error.
+func Outing(ctx context.Context, r OutingRequest) (*OutingAnswer, error) {
+	o, unknown, err := r.Prepare(ctx)
 	if err != nil {
 		return nil, err
 	}
-	a := o.Answer()
+	a, err := o.Answer(ctx)
+	if err != nil {
+		return nil, err
+	}
 	a.Unknown = unknown
 	if r.Place != nil {
 		a.Curve, a.Days = o.curve(), o.days()
@@ -24,13 +28,17 @@ func Outing(r OutingRequest) (*OutingAnswer, error) {
 	return a, nil
 }
 
-// Answer plans the shots; the light of the place is left out.
-func (o *Prepared) Answer() *OutingAnswer {
+// Answer plans the shots; the light of the place is left out. It gives up when the context
+// ends, with its error.
+func (o *Prepared) Answer(ctx context.Context) (*OutingAnswer, error) {
 	a := &OutingAnswer{Curve: []CurvePoint{}, Days: []SunDay{}, Shots: []OutingPlan{}, Swaps: []Swap{}, Unknown: []string{}, Changes: []string{}, Offset: o.offset}
 	if len(o.Day.Shots) == 0 {
-		return a
+		return a, nil
 	}
-	p := o.Day.Plan()
+	p, err := o.Day.Plan(ctx)
+	if err != nil {
+		return nil, err
+	}
 	a.Cost = p.Cost
 	packs, shotOf := map[string]*Planned{}, map[string]string{}
 	for i := range p.Shots {
@@ -57,7 +65,7 @@ func (o *Prepared) Answer() *OutingAnswer {
 		a.Swaps = append(a.Swaps, swap)
 	}
 	a.Changes = append(a.Changes, o.changes(a.Shots)...)
-	return a
+	return a, nil
 }
 
 // planned sums up the batteries of one shot: it is as good as the worst of them.

@@ -2,6 +2,7 @@ package day
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"slices"
@@ -31,8 +32,8 @@ type Prepared struct {
 }
 
 // Prepare makes the outing ready; unknown are the ids of shots whose light or glass is not
-// known.
-func (r *OutingRequest) Prepare() (o *Prepared, unknown []string, err error) {
+// known. It gives up when the context ends, with its error.
+func (r *OutingRequest) Prepare(ctx context.Context) (o *Prepared, unknown []string, err error) {
 	if err := r.check(); err != nil {
 		return nil, nil, err
 	}
@@ -55,6 +56,9 @@ func (r *OutingRequest) Prepare() (o *Prepared, unknown []string, err error) {
 	}
 	unknown = []string{}
 	for i := range r.Shots {
+		if err := ctx.Err(); err != nil {
+			return nil, nil, err
+		}
 		isKnown, err := o.take(i)
 		if err != nil {
 			return nil, nil, err

@@ -1,6 +1,7 @@
 package day
 
 import (
+	"context"
 	"fmt"
 	"pinhole/core/assemble"
 	"pinhole/core/shot"
@@ -65,8 +66,9 @@ type YearCall struct {
 	Cells int    `json:"cells"`
 }
 
-// Year answers year: each hour is judged as the shot would be then.
-func Year(r YearRequest) (*YearAnswer, error) {
+// Year answers year: each hour is judged as the shot would be then. It gives up when the
+// context ends, with its error.
+func Year(ctx context.Context, r YearRequest) (*YearAnswer, error) {
 	judge, names, err := r.judge()
 	if err != nil {
 		return nil, err
@@ -81,6 +83,9 @@ func Year(r YearRequest) (*YearAnswer, error) {
 		}
 		week := YearWeek{From: day.Format(time.DateOnly)}
 		for _, hour := range r.Hours {
+			if err := ctx.Err(); err != nil {
+				return nil, err
+			}
 			at := day.Add(time.Duration(hour * float64(time.Hour)))
 			scene, sun := o.At(at)
 			c := YearCell{EV100: scene.EV, SpreadStops: scene.Spread, AltitudeDeg: sun.Apparent()}

@@ -60,7 +60,7 @@ func places(t *testing.T, d *desk.Desk) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	plan, err := day.Outing(shoot.Request)
+	plan, err := day.Outing(t.Context(), shoot.Request)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -68,7 +68,7 @@ func places(t *testing.T, d *desk.Desk) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	card, err := card.Card(held.Request)
+	card, err := card.Card(t.Context(), held.Request)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -17,7 +17,7 @@ func (d *Desk) CardPaper(ctx context.Context, shootID string) (*paper.Card, erro
 	if err != nil {
 		return nil, err
 	}
-	answer, err := card.Card(kit.Request)
+	answer, err := card.Card(ctx, kit.Request)
 	if err != nil {
 		return nil, err
 	}

@@ -111,7 +111,7 @@ func (p *plans) of(ctx context.Context, s store.Shot) (plan day.OutingPlan, ok b
 			return plan, false, err
 		}
 		shoot.Request.StepS = maxStepS // nobody looks at the curve
-		answer, err := day.Outing(shoot.Request)
+		answer, err := day.Outing(ctx, shoot.Request)
 		if err != nil {
 			return plan, false, fmt.Errorf("the plan of shoot %s: %w", s.ShootID, err)
 		}

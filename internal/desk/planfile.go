@@ -16,7 +16,7 @@ func (d *Desk) PlanFile(ctx context.Context, shootID string) (*files.Plan, error
 	if err != nil {
 		return nil, err
 	}
-	answer, err := day.Outing(shoot.Request)
+	answer, err := day.Outing(ctx, shoot.Request)
 	if err != nil {
 		return nil, err
 	}

@@ -78,7 +78,7 @@ func (d *Desk) Year(ctx context.Context, shootID, cameraID string) (*YearOf, err
 	for at := time.Date(from.Year(), 1, 1, 0, 0, 0, 0, from.Location()); at.Year() == from.Year(); at = at.AddDate(0, 0, 7) {
 		r.Days = append(r.Days, at)
 	}
-	a, err := day.Year(r)
+	a, err := day.Year(ctx, r)
 	if err != nil {
 		return nil, err
 	}

@@ -72,6 +72,19 @@ test("what was deleted is seen in the bin, comes back, and goes for good", async
   await sheet.getByRole("button", { name: "Empty the bin" }).click();
   await sheet.getByRole("button", { name: "Remove for good" }).click();
   await expect(sheet.getByText("Nothing was deleted.")).toBeVisible();
+  // Of the field log what is old goes too.
+  const log = sheet.getByTestId("field-log-size");
+  await expect(log).toContainText("Nothing was done in the field.");
+  const { items: shoots } = await (await page.request.get(`${app.url}/api/shoots`)).json();
+  const entry = { kind: "note", at: "2031-09-20T09:12:00-01:00", words: "seen" };
+  for (let n = 0; n < 3; n++)
+    await page.request.put(`${app.url}/api/shoots/${shoots[0].id}/log/device-entry-${n}`, { data: entry });
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Backups and bin" }).click();
+  await expect(log).toContainText("3 entries since");
+  await log.getByRole("button", { name: "30 days" }).click();
+  await log.getByRole("button", { name: "Remove for good" }).click();
+  await expect(log).toContainText("3 entries since"); // none of them is so old
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: "Delete Lantern supper" })).toBeVisible();
 });

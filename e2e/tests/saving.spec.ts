@@ -111,3 +111,27 @@ test("a data file that is gone is said, nothing typed is lost, and it goes on by
   await page.reload();
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Crates, typed meanwhile");
 });
+
+test("a shot of more glass than can be weighed is stored as typed, and all of the glass is listed", async ({
+  page,
+  app,
+}) => {
+  const { items: cameras } = await (await page.request.get(`${app.url}/api/cameras`)).json();
+  const pocket = cameras.find((c: { name: string }) => c.name === "Row walker (pocket gimbal)");
+  for (let n = 0; n < 210; n++) {
+    await page.request.post(`${app.url}/api/filters`, {
+      data: { label: "ND8", name: `no. ${n}`, cameras: [pocket.id] },
+    });
+  }
+  await openShot(page, app, "Noon walk on the terrace");
+  await expect(page.getByText(/Cannot be answered as it stands.*kit/)).toBeVisible();
+  await page.getByLabel("Name of the shot").fill("Noon with everything");
+  await expect(on(page).saved).toHaveText(/^saved/);
+  await page.reload();
+  await expect(page.getByLabel("Name of the shot")).toHaveValue("Noon with everything");
+  // A list that comes in parts is shown whole.
+  await page.goto(`${app.url}/kit`);
+  const filters = page.getByRole("region", { name: "Filters" });
+  await expect(filters.getByText("no. 0", { exact: true })).toBeVisible();
+  await expect(filters.getByText("no. 209", { exact: true })).toBeVisible();
+});

@@ -126,12 +126,15 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	answer := store.Answer{Model: calc.ModelVersion, At: d.Now(), Camera: b.Camera.Name, Glass: map[string]string{}}
 	given, err := calc.AnswerShot(request)
 	var fault *problem.Fault
-	switch {
-	case errors.As(err, &fault) && fault.Field == "kit":
-		// What is wrong is the gear, not what was typed: that is kept all the same.
+	if errors.As(err, &fault) && fault.Field == "kit" {
+		// What is wrong is the gear, not what was typed: that is kept all the same, with what
+		// can be told of the shot by the glass that it names.
 		answer.Unanswered = fault.Error()
-		return answer, nil
-	case err != nil:
+		named := namedBy(f)
+		request.Kit = slices.DeleteFunc(slices.Clone(request.Kit), func(k assemble.KitFilter) bool { return !slices.Contains(named, k.ID) })
+		given, err = calc.AnswerShot(request)
+	}
+	if err != nil {
 		return answer, err
 	}
 	for _, f := range b.Filters {
@@ -139,6 +142,21 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	}
 	answer.Request, answer.Given = request, *given
 	return answer, nil
+}
+
+// namedBy returns the ids of the glass that a shot names: put on, asked for, on the lens, or
+// on while the light was read.
+func namedBy(f store.ShotFields) []string {
+	ids := slices.Concat(f.Choices.Required, f.Choices.Mounted)
+	if f.Placed != nil {
+		ids = append(ids, *f.Placed...)
+	}
+	for _, e := range []*assemble.Entry{f.Light.At, f.Light.Low} {
+		if e != nil {
+			ids = append(ids, e.Glass...)
+		}
+	}
+	return ids
 }
 
 // SaveShot answers the shot and stores it with its answer: a new one where it has

@@ -17,3 +17,7 @@ export function faultWords(error: Error): string {
   if (!fault) return error.message;
   return fault.value === undefined || fault.value === "" ? fault.allowed : `${fault.value}: ${fault.allowed}`;
 }
+
+/** Whether it is the gear of which nothing can be told, and nothing that was typed. */
+export const isOfGear = (error: unknown): boolean =>
+  error instanceof Problem && error.faults.length > 0 && error.faults.every((f) => f.field === "kit");

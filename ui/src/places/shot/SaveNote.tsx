@@ -4,7 +4,7 @@ import type { Draft } from "./draft";
 import type { SaveState } from "./useAutosave";
 
 /** A quiet word on whether the shot is stored. */
-export function SaveNote({ state, isAnswered }: { state: SaveState; isAnswered: boolean }) {
+export function SaveNote({ state, canSave }: { state: SaveState; canSave: boolean }) {
   return (
     <Text
       fontSize="sm"
@@ -12,12 +12,12 @@ export function SaveNote({ state, isAnswered }: { state: SaveState; isAnswered: 
       aria-live="polite"
       data-testid="save-note"
     >
-      {noteOf(state, isAnswered)}
+      {noteOf(state, canSave)}
     </Text>
   );
 }
 
-function noteOf(state: SaveState, isAnswered: boolean): string {
+function noteOf(state: SaveState, canSave: boolean): string {
   switch (state.status) {
     case "saved":
       return `saved ${clock(state.at)}`;
@@ -26,7 +26,7 @@ function noteOf(state: SaveState, isAnswered: boolean): string {
     case "conflict":
       return "not saved";
     default:
-      return isAnswered ? "saving…" : "not saved until it can be answered";
+      return canSave ? "saving…" : "not saved until it can be answered";
   }
 }
 

@@ -8,7 +8,7 @@ import { FramePair } from "../../instruments/frame-pair/FramePair";
 import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { FilterTray } from "../../instruments/stop-rail/FilterTray";
 import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
-import { faultsOf } from "../../lib/faults";
+import { faultsOf, isOfGear } from "../../lib/faults";
 import { angle, iso, planned } from "../../lib/format";
 import { byId, glassName, type Piece, stopsOf } from "../../lib/glass";
 import { shuttersOf } from "../../lib/option";
@@ -60,7 +60,9 @@ export function ShotBench({ shot }: { shot: Shot }) {
   // Pictures are drawn of what could be answered last.
   const shotRequest = useLastGood(isAnswered && request ? request : undefined);
   const hasName = draft.name.trim() !== "";
-  const autosave = useAutosave(shot, baseVersion, draft, isAnswered && hasName);
+  // Gear of which nothing can be told keeps nothing typed from being stored.
+  const canSave = hasName && (isAnswered || isOfGear(asked.error));
+  const autosave = useAutosave(shot, baseVersion, draft, canSave);
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 
   setAround({ answer, cameras });
@@ -92,7 +94,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
       <Header draft={draft} onName={changes.setName}>
-        <SaveNote state={autosave.state} isAnswered={isAnswered && hasName} />
+        <SaveNote state={autosave.state} canSave={canSave} />
         <PlanLine shot={shot} />
       </Header>
       <ConflictNote

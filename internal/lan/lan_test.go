@@ -1,6 +1,7 @@
 package lan
 
 import (
+	"crypto/tls"
 	"crypto/x509"
 	"errors"
 	"net"
@@ -69,6 +70,42 @@ func TestTheAuthorityIsKeptForItsUserAlone(t *testing.T) {
 	info, err := os.Stat(filepath.Join(folder, "lan-authority.pem"))
 	if err != nil || info.Mode().Perm() != 0o600 {
 		t.Errorf("its key is readable as %v, %v", info.Mode(), err)
+	}
+}
+
+// Ciphers that are broken, or older than TLS 1.2, are not spoken; what browsers speak is.
+func TestOnlySoundCiphersAreSpoken(t *testing.T) {
+	made, err := authority(t, t.TempDir(), now).Certificate([]net.IP{net.IPv4(127, 0, 0, 1)}, now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	config := TLS(func(*tls.ClientHelloInfo) (*tls.Certificate, error) { return &made, nil })
+	for _, test := range []struct {
+		name   string
+		client *tls.Config
+		isTold bool
+	}{
+		{"TLS 1.1", &tls.Config{MinVersion: tls.VersionTLS10, MaxVersion: tls.VersionTLS11}, false},
+		{"TLS 1.2 with CBC", &tls.Config{MaxVersion: tls.VersionTLS12, CipherSuites: []uint16{tls.TLS_ECDHE_ECDSA_WITH_AES_128_CBC_SHA, tls.TLS_ECDHE_ECDSA_WITH_AES_128_CBC_SHA256, tls.TLS_ECDHE_ECDSA_WITH_AES_256_CBC_SHA}}, false},
+		{"TLS 1.2 with RC4", &tls.Config{MaxVersion: tls.VersionTLS12, CipherSuites: []uint16{tls.TLS_ECDHE_ECDSA_WITH_RC4_128_SHA}}, false},
+		{"TLS 1.2 with GCM", &tls.Config{MaxVersion: tls.VersionTLS12, NextProtos: []string{"h2"}}, true},
+		{"TLS 1.3", &tls.Config{MinVersion: tls.VersionTLS13, NextProtos: []string{"h2"}}, true},
+	} {
+		here, there := net.Pipe()
+		test.client.InsecureSkipVerify = true // what is spoken is looked at, not to whom
+		client, server := tls.Client(here, test.client), tls.Server(there, config)
+		go func() {
+			_ = server.Handshake()
+			_ = there.Close()
+		}()
+		err := client.Handshake()
+		if (err == nil) != test.isTold {
+			t.Errorf("%s: %v", test.name, err)
+		}
+		if err == nil && client.ConnectionState().NegotiatedProtocol != "h2" {
+			t.Errorf("%s does not speak HTTP/2", test.name)
+		}
+		_ = here.Close()
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"os/signal"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -251,8 +252,28 @@ func TestWritesThatFailSayWhy(t *testing.T) {
 			t.Errorf("it does not go on by itself: %v", err)
 		}
 	}
-	if all := must[[]Shoot](t)(s.Shoots().List(t.Context())); len(all) != 2 {
-		t.Errorf("%d shoots are stored, of 2 that were acknowledged", len(all))
+	signal.Ignore(syscall.SIGXFSZ) // so that writing past the limit fails, as on a failing disk
+	var free, none syscall.Rlimit
+	limit := func(l *syscall.Rlimit) error { return syscall.Setrlimit(syscall.RLIMIT_FSIZE, l) }
+	if err := syscall.Getrlimit(syscall.RLIMIT_FSIZE, &free); err != nil {
+		t.Fatal(err)
+	}
+	none.Max = free.Max
+	if err := limit(&none); err != nil {
+		t.Fatal(err)
+	}
+	err := save()
+	if back := limit(&free); back != nil {
+		t.Fatal(back)
+	}
+	if !errors.Is(err, ErrDisk) {
+		t.Errorf("on a disk that takes nothing: %v", err)
+	}
+	if err := save(); err != nil {
+		t.Errorf("it does not go on by itself: %v", err)
+	}
+	if all := must[[]Shoot](t)(s.Shoots().List(t.Context())); len(all) != 3 {
+		t.Errorf("%d shoots are stored, of 3 that were acknowledged", len(all))
 	}
 }
 

@@ -3,12 +3,12 @@ package web
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"mime/multipart"
 	"net/http"
 	"net/textproto"
 	"reflect"
-	"sync/atomic"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -62,20 +62,16 @@ const maxWaiting = 16
 
 // registerDrawings opens the doors to loops of a shot and to the simulated camera.
 func (s *server) registerDrawings() {
-	turns := make(chan struct{}, maxDrawings)
-	var waiting atomic.Int32
-	inTurn := func(ctx context.Context, draw func() (*drawing, error)) (*drawing, error) {
-		defer waiting.Add(-1)
-		if waiting.Add(1) > maxDrawings+maxWaiting {
-			return nil, newFailure(http.StatusServiceUnavailable, "too many pictures are being drawn: try again")
+	drawings := newQueue(maxDrawings, maxWaiting)
+	inTurn := func(ctx context.Context, draw func() (*drawing, error)) (drawn *drawing, err error) {
+		err = drawings.do(ctx, func() error {
+			drawn, err = draw()
+			return err
+		})
+		if errors.Is(err, errTooMany) {
+			err = newFailure(http.StatusServiceUnavailable, "too many pictures are being drawn: try again")
 		}
-		select {
-		case turns <- struct{}{}:
-			defer func() { <-turns }()
-			return draw()
-		case <-ctx.Done():
-			return nil, ctx.Err()
-		}
+		return drawn, err
 	}
 	addDrawing(s, "/api/render/loop", "draw-loop", "Draw a shot at a setting: sixteen frames, one part each", mediaParts,
 		func(ctx context.Context, r calc.LoopRequest) (*drawing, error) {

@@ -77,18 +77,14 @@ const importPatience = 20 * time.Second
 
 // guardImports lets a few files be read at a time, and others wait a while.
 func guardImports() gin.HandlerFunc {
-	turns := make(chan struct{}, mostImports)
+	imports := newQueue(mostImports, maxWaiting)
 	return func(c *gin.Context) {
 		if !isUnder(c.Request.URL.Path, "/api/import") && c.Request.URL.Path != "/api/kit/import" {
 			return
 		}
 		waiting, cancel := context.WithTimeout(c.Request.Context(), importPatience)
 		defer cancel()
-		select {
-		case turns <- struct{}{}:
-			defer func() { <-turns }()
-			c.Next()
-		case <-waiting.Done():
+		if err := imports.do(waiting, func() error { c.Next(); return nil }); err != nil {
 			refuse(c, newFailure(http.StatusServiceUnavailable, "other files are being read: try again"))
 		}
 	}

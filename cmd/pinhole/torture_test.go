@@ -4,6 +4,7 @@ import (
 	"bufio"
 	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"log/slog"
 	"math/rand/v2"
@@ -36,11 +37,76 @@ func TestServedHelper(t *testing.T) {
 	}
 }
 
-// kills is how often the server is killed: ./dev torture says more.
-func kills(t *testing.T) int {
-	text := os.Getenv("PINHOLE_KILLS")
+// inProcess starts a server on a data file in a process of its own, and returns where it
+// answers.
+func inProcess(t *testing.T, data string) (server *exec.Cmd, address string) {
+	t.Helper()
+	server = exec.CommandContext(t.Context(), os.Args[0], "-test.run=^TestServedHelper$")
+	server.Env = append(os.Environ(), servedData+"="+data)
+	out, err := server.StdoutPipe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := server.Start(); err != nil {
+		t.Fatal(err)
+	}
+	for lines := bufio.NewScanner(out); address == "" && lines.Scan(); {
+		address = regexp.MustCompile(`http://\S+`).FindString(lines.Text())
+	}
+	if address == "" {
+		t.Fatal("the server does not start")
+	}
+	return server, address
+}
+
+// addShoot adds a shoot under a key, which is its name too; status is 0 where no answer comes.
+func addShoot(t *testing.T, address, key, notes string) (status int, made store.Shoot) {
+	body, err := json.Marshal(store.ShootFields{Name: key, Notes: notes})
+	if err != nil {
+		t.Error(err)
+		return 0, made
+	}
+	r, err := http.NewRequestWithContext(t.Context(), http.MethodPost, address+"api/shoots", bytes.NewReader(body))
+	if err != nil {
+		t.Error(err)
+		return 0, made
+	}
+	r.Header.Set("Content-Type", "application/json")
+	r.Header.Set("Idempotency-Key", key)
+	response, err := http.DefaultClient.Do(r)
+	if err != nil {
+		return 0, made // it was killed
+	}
+	defer func() { _ = response.Body.Close() }()
+	if err := json.NewDecoder(response.Body).Decode(&made); err != nil {
+		return 0, made
+	}
+	return response.StatusCode, made
+}
+
+// namesIn counts the shoots of a data file by their names.
+func namesIn(t *testing.T, data string) map[string]int {
+	t.Helper()
+	s, err := store.Open(t.Context(), data, time.Now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	all, err := s.Shoots().List(t.Context())
+	if err := errors.Join(err, s.Close()); err != nil {
+		t.Fatal(err)
+	}
+	there := map[string]int{}
+	for _, shoot := range all {
+		there[shoot.Name]++
+	}
+	return there
+}
+
+// rounds is how often a test goes round: ./dev torture says more.
+func rounds(t *testing.T, variable string, otherwise int) int {
+	text := os.Getenv(variable)
 	if text == "" {
-		return 2
+		return otherwise
 	}
 	n, err := strconv.Atoi(text)
 	if err != nil {
@@ -55,41 +121,11 @@ func TestKillsLoseNothing(t *testing.T) {
 	data := filepath.Join(t.TempDir(), "x.db")
 	var mu sync.Mutex
 	acknowledged, sent := map[string]bool{}, []string{}
-	for round := range kills(t) {
-		server := exec.CommandContext(t.Context(), os.Args[0], "-test.run=^TestServedHelper$")
-		server.Env = append(os.Environ(), servedData+"="+data)
-		out, err := server.StdoutPipe()
-		if err != nil {
-			t.Fatal(err)
-		}
-		if err := server.Start(); err != nil {
-			t.Fatal(err)
-		}
-		address := ""
-		for lines := bufio.NewScanner(out); address == "" && lines.Scan(); {
-			if m := regexp.MustCompile(`http://\S+`).FindString(lines.Text()); m != "" {
-				address = m
-			}
-		}
-		if address == "" {
-			t.Fatalf("in round %d the server does not start", round)
-		}
+	kills := rounds(t, "PINHOLE_KILLS", 2)
+	for range kills {
+		server, address := inProcess(t, data)
 		create := func(key string) {
-			r, err := http.NewRequestWithContext(t.Context(), http.MethodPost, address+"api/shoots", bytes.NewReader([]byte(`{"name":"`+key+`"}`)))
-			if err != nil {
-				t.Error(err)
-				return
-			}
-			r.Header.Set("Content-Type", "application/json")
-			r.Header.Set("Idempotency-Key", key)
-			response, err := http.DefaultClient.Do(r)
-			if err != nil {
-				return // it was killed
-			}
-			var made store.Shoot
-			err = json.NewDecoder(response.Body).Decode(&made)
-			_ = response.Body.Close()
-			if err == nil && response.StatusCode == http.StatusCreated && made.ID == key {
+			if status, made := addShoot(t, address, key, ""); status == http.StatusCreated && made.ID == key {
 				mu.Lock()
 				acknowledged[key] = true
 				mu.Unlock()
@@ -124,19 +160,7 @@ func TestKillsLoseNothing(t *testing.T) {
 		writing.Wait()
 		_ = server.Wait() // it says that it was killed
 	}
-	s, err := store.Open(t.Context(), data, time.Now)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer s.Close()
-	all, err := s.Shoots().List(t.Context())
-	if err != nil {
-		t.Fatal(err)
-	}
-	there := map[string]int{}
-	for _, shoot := range all {
-		there[shoot.Name]++
-	}
+	there := namesIn(t, data)
 	for key := range acknowledged {
 		if there[key] != 1 {
 			t.Errorf("%s was acknowledged, and is there %d times", key, there[key])
@@ -145,5 +169,5 @@ func TestKillsLoseNothing(t *testing.T) {
 	if len(acknowledged) == 0 {
 		t.Error("nothing was acknowledged, so nothing was tried")
 	}
-	t.Logf("%d kills, %d writes acknowledged of %d sent, %d stored, none lost and none doubled", kills(t), len(acknowledged), len(sent), len(all))
+	t.Logf("%d kills, %d writes acknowledged of %d sent, %d stored, none lost and none doubled", kills, len(acknowledged), len(sent), len(there))
 }

@@ -2,6 +2,7 @@ package store
 
 import (
 	"errors"
+	"syscall"
 
 	"modernc.org/sqlite"
 	sqlite3 "modernc.org/sqlite/lib"
@@ -40,6 +41,22 @@ var faults = map[int]error{
 	sqlite3.SQLITE_BUSY: ErrBusy, sqlite3.SQLITE_LOCKED: ErrBusy,
 	sqlite3.SQLITE_IOERR:   ErrDisk,
 	sqlite3.SQLITE_CORRUPT: ErrDamaged, sqlite3.SQLITE_NOTADB: ErrDamaged,
+}
+
+// systemFaults are ours for what the system says of a file.
+var systemFaults = map[syscall.Errno]error{
+	syscall.ENOSPC: ErrFull, syscall.EDQUOT: ErrFull,
+	syscall.EROFS: ErrReadOnly, syscall.EACCES: ErrReadOnly, syscall.EPERM: ErrReadOnly,
+	syscall.EIO: ErrDisk,
+}
+
+// ofSystem adds our own error to what the system says of writing a file.
+func ofSystem(err error) error {
+	var code syscall.Errno
+	if errors.As(err, &code) && systemFaults[code] != nil {
+		return errors.Join(systemFaults[code], err)
+	}
+	return err
 }
 
 // translate turns what SQLite says into our own errors, once.

@@ -37,13 +37,13 @@ func takeHold(path string, now time.Time) (*hold, error) {
 	h := &hold{flock.New(path+".lock", flock.SetPermissions(0o600)), Holder{PID: os.Getpid(), Since: now}}
 	isTaken, err := h.lock.TryLock()
 	if err != nil {
-		return nil, fmt.Errorf("lock the data file: %w", errors.Join(ErrReadOnly, err))
+		return nil, fmt.Errorf("lock the data file: %w", ofSystem(err))
 	}
 	if !isTaken {
 		return nil, fmt.Errorf("%s is served by %s: %w", path, holderOf(path), ErrHeld)
 	}
 	if err := h.tell(); err != nil {
-		return nil, errors.Join(err, h.lock.Unlock())
+		return nil, errors.Join(ofSystem(err), h.lock.Unlock())
 	}
 	return h, nil
 }

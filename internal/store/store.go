@@ -133,7 +133,7 @@ func (s *Store) bringUpToDate(ctx context.Context) error {
 func keepPrivate(path string) error {
 	f, err := os.OpenFile(path, os.O_RDWR|os.O_CREATE, 0o600)
 	if err != nil {
-		return fmt.Errorf("write the data file: %w", errors.Join(ErrReadOnly, err))
+		return fmt.Errorf("write the data file: %w", ofSystem(err))
 	}
 	err = f.Close()
 	for _, beside := range []string{"", "-wal", "-shm"} {

@@ -113,7 +113,7 @@ func TestPowerCutsLoseNothing(t *testing.T) {
 // A disk that is full, or read-only, is told of as what it is; with room again the server goes
 // on by itself, and has all that it acknowledged.
 func TestFullAndReadOnlyDisks(t *testing.T) {
-	d := newDisk(t, 16)
+	d := newDisk(t, 64)
 	data := filepath.Join(d.mount, "x.db")
 	server, address := inProcess(t, data)
 	acknowledged := 0
@@ -126,7 +126,7 @@ func TestFullAndReadOnlyDisks(t *testing.T) {
 	}
 	filler := filepath.Join(d.mount, "filler")
 	for round := range rounds(t, "PINHOLE_CUTS", 0)/10 + 1 {
-		_ = os.WriteFile(filler, make([]byte, 32<<20), 0o600) // as much as there is room for
+		_ = os.WriteFile(filler, make([]byte, 96<<20), 0o600) // as much as there is room for
 		status := http.StatusCreated
 		for n := 0; status == http.StatusCreated && n < 20_000; n++ {
 			status = add(strings.Repeat("a long note ", 150))

@@ -25,6 +25,14 @@ func (r *ShotRequest) Lit(b *Setup) (*Lit, error) {
 	if r.Light.Kind == "looks" {
 		return r.looked(b)
 	}
+	if r.Light.Kind == "sky" {
+		if r.Light.Sky == nil {
+			return nil, &problem.Fault{Field: "light.sky", Allowed: "what the sky is like"}
+		}
+		scene := r.Light.Sky.Scene()
+		b.Question.Light = glass.Light{Low: scene.EV, High: scene.EV, Spread: scene.Spread}
+		return &Lit{High: scene}, nil
+	}
 	if r.Light.At == nil {
 		return nil, &problem.Fault{Field: "light.at", Allowed: "a reading"}
 	}

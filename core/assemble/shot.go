@@ -3,6 +3,7 @@ package assemble
 import (
 	"fmt"
 
+	"pinhole/core/light"
 	"pinhole/core/motion"
 	"pinhole/core/problem"
 	"pinhole/core/shot"
@@ -40,12 +41,27 @@ type ShotLook struct {
 
 // ShotLight is what was read, in one of the forms people use.
 type ShotLight struct {
-	Kind   string `json:"kind" enum:"meter,auto,bias,lux,looks" doc:"a hand meter, the camera's automatic, the bias of the locked camera, lux, or no meter at all"`
+	Kind   string `json:"kind" enum:"meter,auto,bias,lux,sky,looks" doc:"a hand meter, the camera's automatic, the bias of the locked camera, lux, the sky by eye, or no meter at all"`
 	At     *Entry `json:"at,omitempty" doc:"the reading; in a range the highest light"`
 	Low    *Entry `json:"low,omitempty" doc:"the lowest light, where the shot sees a range"`
+	Sky    *Sight `json:"sky,omitempty" doc:"sky: what the eye sees"`
 	Looks  []Look `json:"looks,omitempty" maxItems:"50"`
 	Prior  *Prior `json:"prior,omitempty" doc:"looks: the light to expect before the first; EV 11 to 16, outdoors by day, by default"`
 	Source string `json:"source,omitempty" enum:"real,simulated" doc:"where the reading came from; real by default"`
+}
+
+// Sight is light judged by eye. What is left out stands for what is usual, and widens the
+// spread.
+type Sight struct {
+	Sky    light.Seen   `json:"sky" doc:"clear, hazy sun, clouds with gaps, overcast, heavy cloud"`
+	Facing light.Facing `json:"facing,omitempty" doc:"the sun in the subject's face, at its side, behind it; open shade; ground from above"`
+	Ground light.Ground `json:"ground,omitempty" doc:"what the scene is made of"`
+	Height light.Height `json:"height,omitempty" doc:"how high the sun stands"`
+}
+
+// Scene returns the light of what the eye sees.
+func (s *Sight) Scene() light.Scene {
+	return light.Sight{Sky: s.Sky, Facing: s.Facing, Ground: s.Ground, Height: s.Height}.Scene()
 }
 
 // Entry is one reading as typed. Which fields count depends on the kind.

@@ -1,0 +1,167 @@
+package line
+
+import (
+	"slices"
+	"strings"
+
+	"github.com/agnivade/levenshtein"
+
+	"pinhole/core/assemble"
+)
+
+// MaxRunes is the longest line that is read, in characters.
+const MaxRunes = 500
+
+// reader reads a line, one stretch of it after the other.
+type reader struct {
+	*Sentence
+	// cameras are the names of the cameras that are known, in lower case.
+	cameras map[string]string
+	runes   []rune
+	sight   assemble.Sight
+	taken   map[string]bool // the slots of the phrases that were said
+
+	now stretch
+	at  int // the word of the stretch that is read next
+}
+
+// matcher reads what begins at the next word, and returns how many words that was: none
+// where it is something else.
+type matcher func(*reader) int
+
+// matchers are tried in this order. What has more words or a unit goes before what is bare.
+var matchers = []matcher{
+	(*reader).cameraName, (*reader).timeLapse, (*reader).rate, (*reader).angle, (*reader).still, (*reader).readingAt, (*reader).cameraSettings,
+	(*reader).target, (*reader).layers, (*reader).aim, (*reader).lamps, (*reader).turning, (*reader).passing,
+	(*reader).effect, (*reader).phrase, (*reader).ring, (*reader).bareRate, (*reader).bareRing,
+}
+
+// Read reads a line. The names are those of the cameras that may be named in it.
+func Read(text string, names ...string) *Sentence {
+	r := &reader{Sentence: &Sentence{Parts: []Part{}, Unread: []Unread{}}, cameras: map[string]string{}, taken: map[string]bool{}}
+	for _, name := range names {
+		r.cameras[joined(flat(stretches(name)))] = name
+	}
+	runes := []rune(text)
+	if len(runes) > MaxRunes {
+		r.Unread = append(r.Unread, Unread{string(runes[MaxRunes:]), MaxRunes, len(runes), []string{}})
+		runes = runes[:MaxRunes]
+	}
+	r.runes = runes
+	for _, s := range stretches(string(runes)) {
+		r.now, r.at = s, 0
+		r.now.isLook = s.isLook || slices.ContainsFunc(s.words, saysLook)
+		missed := 0
+		for r.at < len(s.words) {
+			if n := r.match(); n > 0 {
+				r.miss(missed)
+				missed = 0
+				r.at += n
+				continue
+			}
+			r.at++
+			missed++
+		}
+		r.miss(missed)
+	}
+	r.settleLight()
+	slices.SortStableFunc(r.Parts, func(a, b Part) int { return a.Start - b.Start })
+	slices.SortStableFunc(r.Unread, func(a, b Unread) int { return a.Start - b.Start })
+	return r.Sentence
+}
+
+func flat(all []stretch) (words []word) {
+	for _, s := range all {
+		words = append(words, s.words...)
+	}
+	return words
+}
+
+func (r *reader) match() int {
+	for _, m := range matchers {
+		if n := m(r); n > 0 {
+			return n
+		}
+	}
+	return 0
+}
+
+// rest are the words from the next one on.
+func (r *reader) rest() []word { return r.now.words[r.at:] }
+
+// peek is the text of the i-th word from the next one on, "" past the last.
+func (r *reader) peek(i int) string {
+	if rest := r.rest(); i < len(rest) {
+		return rest[i].text
+	}
+	return ""
+}
+
+// say adds the part that the next n words make.
+func (r *reader) say(kind Kind, text string, n int) int {
+	words := r.rest()
+	r.Parts = append(r.Parts, Part{Kind: kind, Text: text, Start: words[0].start, End: words[n-1].end})
+	return n
+}
+
+// spoil notes the next n words as not read, though what they are is known.
+func (r *reader) spoil(n int) int {
+	r.at += n
+	r.miss(n)
+	r.at -= n
+	return n
+}
+
+// miss notes the last words that could not be read, but for fillers at their ends.
+func (r *reader) miss(words int) {
+	all := r.now.words[r.at-words : r.at]
+	for len(all) > 0 && fillers[all[0].text] {
+		all = all[1:]
+	}
+	for len(all) > 0 && fillers[all[len(all)-1].text] {
+		all = all[:len(all)-1]
+	}
+	if len(all) == 0 {
+		return
+	}
+	from, to := all[0].start, all[len(all)-1].end
+	r.Unread = append(r.Unread, Unread{string(r.runes[from:to]), from, to, r.guesses(joined(all))})
+}
+
+// mostGuesses is how many things a stretch that could not be read might be.
+const mostGuesses = 3
+
+// guesses are the phrases and cameras that are spelled much like a text, and what a bare
+// number may be.
+func (r *reader) guesses(text string) []string {
+	type guess struct {
+		says string
+		far  int
+	}
+	var all []guess
+	consider := func(as, says string) {
+		if far := levenshtein.ComputeDistance(text, as); far <= 1+len([]rune(as))/4 {
+			all = append(all, guess{says, far})
+		}
+	}
+	for _, as := range vocabulary {
+		consider(as, phrases[as].text)
+	}
+	for _, as := range slices.Sorted(keys(r.cameras)) {
+		consider(as, r.cameras[as])
+	}
+	slices.SortStableFunc(all, func(a, b guess) int { return a.far - b.far })
+	says := []string{}
+	for _, g := range all {
+		if !slices.Contains(says, g.says) && len(says) < mostGuesses {
+			says = append(says, g.says)
+		}
+	}
+	if number.MatchString(text) {
+		says = append(says, text+" fps", "ND"+text, "1/"+text)
+	}
+	if strings.HasSuffix(text, "iso") || strings.HasPrefix(text, "iso") {
+		says = append(says, "iso100")
+	}
+	return says[:min(len(says), mostGuesses)]
+}

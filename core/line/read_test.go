@@ -1,0 +1,125 @@
+package line
+
+import (
+	"fmt"
+	"reflect"
+	"strings"
+	"testing"
+	"unicode/utf8"
+)
+
+// partsOf writes the parts of a line as kind:text, and what could not be read as ?text.
+func partsOf(s *Sentence) string {
+	var all []string
+	for _, p := range s.Parts {
+		all = append(all, fmt.Sprintf("%s:%s", p.Kind, p.Text))
+	}
+	for _, u := range s.Unread {
+		all = append(all, "?"+u.Text)
+	}
+	return strings.Join(all, " | ")
+}
+
+func TestLinesAreRead(t *testing.T) {
+	for line, want := range map[string]string{
+		"gimbal f2 iso50-800 · f2 1/1250 iso50 · 25 fps 180° · walking, subject 1.4 m/s at 3 m · 4 8 16 32 CPL": "camera:gimbal | camera:f2 | camera:iso50-800 | light:f2 1/1250 iso50 | look:25 fps | look:180° | motion:walking | motion:subject 1.4 m/s at 3 m | kit:ND4 | kit:ND8 | kit:ND16 | kit:ND32 | kit:CPL",
+		"sunny, sun behind me > 60fps":                             "light:clear sky | light:sun behind me | look:60 fps",
+		"1/240 behind ND8 > 30fps":                                 "light:auto 1/240 behind ND8 | look:30 fps",
+		"helmet, auto 1/2000 > 30":                                 "motion:helmet | light:auto 1/2000 | look:30 fps",
+		"overcast, shade > 24 · 2 layers":                          "light:overcast | light:open shade | look:24 fps | layers:2 layers",
+		"90000 lux > 25 fps · indoors 50 Hz":                       "light:90000 lux | look:25 fps | lamps:50 Hz lamps",
+		"EV 11.5 to 14.9 > 60 on 30":                               "light:EV 11.5 to 14.9 | look:60 fps on 30",
+		"f2.8 1/1600 iso100 > 30":                                  "light:f2.8 1/1600 iso100 | look:30 fps",
+		"f2,8 1/1600 iso100 > 29,97 · 4, 8, 16":                    "light:f2.8 1/1600 iso100 | look:29.97 fps | kit:ND4 | kit:ND8 | kit:ND16",
+		"f/2.8 1/1600 ISO 100 > 30p 1/100":                         "light:f2.8 1/1600 iso100 | look:30 fps | look:1/100",
+		"ev 11-14 > 25":                                            "light:EV 11 to 14 | look:25 fps",
+		"bias +0.7 behind ND16 > 50":                               "light:bias +0.7 behind ND16 | look:50 fps",
+		"6.4 klx > still 2s":                                       "light:6.4 klx | look:still | look:2s",
+		"EV 15 · time-lapse every 4 s 180°":                        "light:EV 15 | look:time-lapse every 4 s | look:180°",
+		"drone · EV 14 > 60 slowed to 25 · with CPL · 8 16":        "camera:drone | light:EV 14 | look:60 fps slowed to 25 | effect:with CPL | kit:ND8 | kit:ND16",
+		"EV 14 > 25 · handlebar 30 km/h at 1.5 m · darker":         "light:EV 14 | look:25 fps | motion:handlebar | motion:subject 30 km/h at 1.5 m | taste:darker",
+		"EV 14 > 25 · 12 mph at 20 ft, pan 20°/s":                  "light:EV 14 | look:25 fps | motion:subject 12 mph at 20 ft | motion:turning 20°/s",
+		"hazy sun, snow, low sun > 50 90° · aim -0.3, image first": "light:hazy sun | light:snow | light:low sun | look:50 fps | look:90° | taste:aim -0.3 | taste:image first",
+		"4 8 16 32/PL CPL VND 2-5":                                 "kit:ND4 | kit:ND8 | kit:ND16 | kit:ND32/PL | kit:CPL | kit:VND 2-5 stop",
+		"ND1000 4 stop ND 1.2 mist 1/4 UV":                         "kit:ND1000 | kit:ND16 | kit:ND 1.2 | kit:mist 1/4 | kit:UV",
+		"overcats > 25":                                            "look:25 fps | ?overcats",
+		"EV 12 · EV 13 > 25":                                       "light:EV 12 | look:25 fps | ?EV 13",
+		"Row walker (pocket gimbal) EV 12 > 25":                    "camera:Row walker (pocket gimbal) | light:EV 12 | look:25 fps",
+		"EV 12, snow > 25":                                         "light:EV 12 | look:25 fps | ?snow",
+		"":                                                         "",
+		" · > ,, · ":                                               "",
+	} {
+		if got := partsOf(Read(line, "Row walker (pocket gimbal)")); got != want {
+			t.Errorf("%q\n is %s\nnot %s", line, got, want)
+		}
+	}
+}
+
+// Where parts stand is where they were typed, in characters.
+func TestPartsStandWhereTheyWereTyped(t *testing.T) {
+	const line = "sunny · naïve · f2,8 > 25 fps 180°"
+	runes := []rune(line)
+	s := Read(line)
+	for _, want := range []string{"sunny", "f2,8", "25 fps", "180°"} {
+		found := false
+		for _, p := range s.Parts {
+			found = found || string(runes[p.Start:p.End]) == want
+		}
+		if !found {
+			t.Errorf("%q is none of the parts %+v", want, s.Parts)
+		}
+	}
+	if len(s.Unread) != 1 || s.Unread[0].Text != "naïve" || string(runes[s.Unread[0].Start:s.Unread[0].End]) != "naïve" {
+		t.Errorf("not read: %+v", s.Unread)
+	}
+}
+
+func TestWhatIsNotReadIsGuessed(t *testing.T) {
+	for text, want := range map[string]string{"overcats": "overcast", "halmet": "helmet", "25x fps": "", "gimbel": "gimbal", "77 > 1": "", "row walkr": "Row walker"} {
+		for _, u := range Read(text, "Row walker").Unread {
+			if want != "" && (len(u.CouldBe) == 0 || u.CouldBe[0] != want) {
+				t.Errorf("%q could be %v, not %s", text, u.CouldBe, want)
+			}
+		}
+	}
+}
+
+// meaning is a sentence but for where its parts stand.
+func meaning(s *Sentence) Sentence {
+	m := *s
+	m.Parts, m.Unread = nil, nil
+	return m
+}
+
+// The canonical line reads back as the same sentence, and is written the same again.
+func FuzzReadingBack(f *testing.F) {
+	for _, line := range []string{
+		"gimbal f2 iso50-800 · f2 1/1250 iso50 · 25 fps 180° · walking, subject 1.4 m/s at 3 m · 4 8 16 32 CPL",
+		"sunny, sun behind me > 60fps", "1/240 behind ND8 > 30fps", "helmet, auto 1/2000 > 30", "overcast, shade > 24 · 2 layers",
+		"90000 lux > 25 fps · indoors 50 Hz", "EV 11.5 to 14.9 > 60 on 30", "bias +0.7 at 1/50 iso100 behind ND16 > still 2\"",
+		"EV 15 · time-lapse every 4 s 180°", "hazy, snow, low sun > 50 90° · aim -0.3, image first", "VND 2-5 GND8 mist 1/4 UV night filter 4.5 stop",
+		"auto 1/2000 to 1/250 > 25", "EV -2 to 3 > 25", "f2 60 iso50 > 1/1000 p", "100 lux to 20 klx", "EV11-14>25 on 50",
+	} {
+		f.Add(line)
+	}
+	f.Fuzz(func(t *testing.T, line string) {
+		s := Read(line)
+		text := s.String()
+		again := Read(text)
+		if len(again.Unread) > 0 && utf8.RuneCountInString(text) <= MaxRunes {
+			t.Fatalf("%q is written as %q, of which %+v is not read", line, text, again.Unread)
+		}
+		if back := again.String(); back != text && utf8.RuneCountInString(text) <= MaxRunes {
+			t.Fatalf("%q is written as %q, and that as %q", line, text, back)
+		}
+		if a, b := meaning(s), meaning(again); !reflect.DeepEqual(a, b) && utf8.RuneCountInString(text) <= MaxRunes {
+			t.Fatalf("%q is written as %q, and means\n%+v not\n%+v", line, text, b, a)
+		}
+		runes := []rune(line)
+		for _, p := range s.Parts {
+			if p.Start < 0 || p.End <= p.Start || p.End > len(runes) {
+				t.Fatalf("%q: %+v stands nowhere", line, p)
+			}
+		}
+	})
+}

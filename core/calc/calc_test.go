@@ -116,36 +116,6 @@ func TestShotNamesTheFieldThatWasTyped(t *testing.T) {
 	}
 }
 
-func TestLine(t *testing.T) {
-	tests := []struct {
-		line        string
-		kind        string
-		fps, target string
-	}{
-		{"f2 1/1250 iso50 > 50fps", "meter", "50", "180°"},
-		{"EV 14.3 > 24fps 90°", "meter", "24", "90°"},
-		{"1/2000 iso100 > 23.98 fps 1/50", "auto", "23.976", "1/50"},
-		{"6400 lux", "lux", "25", "180°"},
-		{"bias +0.7 > 1/100", "bias", "25", "1/100"},
-	}
-	for _, test := range tests {
-		a := run(t, "line", fmt.Sprintf(`{"line":%q,%s,"look":{"fps":"25","target":"180°"}}`, test.line, gear)).(*LineAnswer)
-		if a.Light.Kind != test.kind || a.Look.FPS != test.fps || a.Look.Target != test.target || a.Shot == nil {
-			t.Errorf("%q is %+v, %+v", test.line, a.Light, a.Look)
-		}
-	}
-	if a := run(t, "line", `{"line":"EV 12 > 25fps"}`).(*LineAnswer); a.Shot != nil {
-		t.Error("a line was answered without a camera")
-	}
-	op, _ := Named("line")
-	for _, line := range []string{"f2 > 50fps", "> 50fps", "EV 12 > 50fps > 60fps", "EV 12 > wide", "hello", "EV 12"} {
-		_, err := op.Run([]byte(fmt.Sprintf(`{"line":%q}`, line)))
-		if err == nil || !strings.HasPrefix(err.Error(), "line is ") {
-			t.Errorf("%q gives %v", line, err)
-		}
-	}
-}
-
 func TestShutterOfTimeLapseAndStill(t *testing.T) {
 	a := run(t, "shutter", `{"angleDeg":180,"intervalS":2}`).(*ShutterAnswer)
 	if a.ShutterS != 1 || *a.AngleDeg != 180 || !a.Possible {
@@ -217,7 +187,7 @@ func FuzzRun(f *testing.F) {
 	f.Add("reading", []byte(`{"kind":"sky","sky":"partly","sunAltitudeDeg":3,"plane":"shade"}`))
 	f.Add("light", []byte(`{"from":"2031-09-20T07:00:00-01:00","to":"2031-09-20T08:00:00-01:00","stepS":600,"latDeg":38,"lonDeg":-20,"sky":"clear","plane":"vertical","anchor":{"time":"2031-09-20T07:00:00-01:00","ev100":12}}`))
 	f.Add("mass", []byte(`{"partsG":[180,45],"limitG":250}`))
-	f.Add("line", []byte(`{"line":"f2 1/1250 iso50 > 50fps",`+gear+`}`))
+	f.Add("ask", []byte(`{"line":"f2 1/1250 iso50 > 50fps · 4 8 16 32","whole":true}`))
 	f.Fuzz(func(t *testing.T, name string, body []byte) {
 		op, known := Named(name)
 		if !known {

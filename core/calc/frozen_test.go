@@ -161,7 +161,12 @@ func seedRequests(t *testing.T) map[string][][]byte {
 				`"profile":{"lens":{"widthPx":3840,"hfovDeg":115,"projection":"equidistant"},"stabiliser":"electronic","readoutS":0.014,"automatic":{"priority":"shutter"}}}`)
 		}
 	}
-	add("line", `{"line":"f2 1/1250 iso50 > 50fps",`+gear+`}`)
+	for _, said := range []string{
+		"gimbal f2 iso50-800 · f2 1/1250 iso50 · 25 fps 180° · walking, subject 1.4 m/s at 3 m · 4 8 16 32 CPL", "sunny, sun behind me > 60fps", "1/240 behind ND8 > 30fps",
+		"helmet, auto 1/2000 > 30", "overcast, shade > 24 · 2 layers", "90000 lux > 25 fps · indoors 50 Hz", "EV 11.5 to 14.9 > 60 on 30", "f2.8 1/1600 iso100 > 30", "hello",
+	} {
+		add("ask", fmt.Sprintf(`{"line":%q}`, said))
+	}
 	add("coverage", `{`+gear+`,"looks":[{"fps":"25","target":"180°"},{"fps":"50","target":"1/100"}],"lowEv100":2,"highEv100":17,"columns":16,`+
 		`"wanted":[{"id":"noon","fps":"25","target":"180°","lowEv100":13.5,"highEv100":15,"spreadStops":0.3},{"id":"dusk","fps":"25","target":"180°","lowEv100":7,"highEv100":7}]}`)
 	add("light", `{"from":"2031-09-20T07:00:00-01:00","to":"2031-09-20T19:00:00-01:00","stepS":3600,"latDeg":38,"lonDeg":-20,"sky":"clear","plane":"vertical"}`)

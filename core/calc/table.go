@@ -97,7 +97,7 @@ var operations = []Operation{
 	operation("compare", "Weigh sets of filters against each other, what is not known counted as unknown", CompareSets),
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),
 	operation("loop", "Say what a drawing of a shot at a setting shows", DescribeLoop),
-	operation("line", "Read a quick line such as: f2 1/1250 iso50 > 50fps", ReadLine),
+	operation("ask", "Answer a shot said in one line: f2.8 1/1600 iso100 > 30 fps · 4 8 16 32", Ask),
 }
 
 // Operations returns every computation, in the order of the contract.

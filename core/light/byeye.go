@@ -20,7 +20,9 @@ const (
 )
 
 // Values returns every Seen there is.
-func (Seen) Values() []Seen { return []Seen{SeenClear, SeenHazy, SeenGaps, SeenOvercast, SeenHeavy} }
+func (Seen) Values() []Seen {
+	return []Seen{SeenClear, SeenHazy, SeenGaps, SeenOvercast, SeenHeavy}
+}
 
 // Facing is how the sun stands to the subject.
 type Facing string
@@ -67,7 +69,9 @@ const (
 )
 
 // Values returns every Height there is.
-func (Height) Values() []Height { return []Height{HighSun, MiddleSun, LowSun} }
+func (Height) Values() []Height {
+	return []Height{HighSun, MiddleSun, LowSun}
+}
 
 // altitudeOf is the sun at a height an eye would call so, and what such words leave open.
 var altitudeOf = map[Height]struct {

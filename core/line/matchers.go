@@ -354,7 +354,7 @@ func (r *reader) label(i int, isBare bool) (text string, words int) {
 		if n > 1 && !belong(rest[:n]) || n == 1 && isBare != number.MatchString(rest[0].text) {
 			continue
 		}
-		if l, err := glass.ParseLabel(strings.TrimSuffix(joined(rest[:n]), " filter")); err == nil {
+		if l, err := parseLabel(joined(rest[:n])); err == nil {
 			return written(l, joined(rest[:n])), n
 		}
 	}
@@ -378,6 +378,11 @@ func written(l glass.Label, typed string) string {
 		return text
 	}
 	return strings.NewReplacer("STOPS", "stops", "STOP", "stop").Replace(strings.ToUpper(typed))
+}
+
+// parseLabel reads a label, whether or not it says that it is a filter's.
+func parseLabel(text string) (glass.Label, error) {
+	return glass.ParseLabel(strings.TrimSuffix(text, " filter"))
 }
 
 // heads begin a label of several words.

@@ -32,6 +32,7 @@ func TestLinesAreRead(t *testing.T) {
 		"f2.8 1/1600 iso100 > 30":                                  "light:f2.8 1/1600 iso100 | look:30 fps",
 		"f2,8 1/1600 iso100 > 29,97 · 4, 8, 16":                    "light:f2.8 1/1600 iso100 | look:29.97 fps | kit:ND4 | kit:ND8 | kit:ND16",
 		"f/2.8 1/1600 ISO 100 > 30p 1/100":                         "light:f2.8 1/1600 iso100 | look:30 fps | look:1/100",
+		"1/250 to 1/2000 > 25":                                     "light:auto 1/250 to 1/2000 | look:25 fps",
 		"ev 11-14 > 25":                                            "light:EV 11 to 14 | look:25 fps",
 		"bias +0.7 behind ND16 > 50":                               "light:bias +0.7 behind ND16 | look:50 fps",
 		"6.4 klx > still 2s":                                       "light:6.4 klx | look:still | look:2s",
@@ -81,6 +82,20 @@ func TestWhatIsNotReadIsGuessed(t *testing.T) {
 				t.Errorf("%q could be %v, not %s", text, u.CouldBe, want)
 			}
 		}
+	}
+}
+
+// Of a range the brighter end is the high one, whichever is named first.
+func TestRangesKnowTheirBrighterEnd(t *testing.T) {
+	for line, high := range map[string]string{
+		"EV 11.5 to 14.9": "EV 14.9", "EV 14.9 to 11.5": "EV 14.9", "20000 to 90000 lux": "90000 lux", "f2 1/100 iso50 to f2 1/800 iso50": "f2 1/800 iso50",
+	} {
+		if s := Read(line); s.Light == nil || s.Light.Low == nil || s.Light.At.Text != high {
+			t.Errorf("%q is %+v, and not highest at %s", line, s.Light, high)
+		}
+	}
+	if s := Read("auto 1/250 to 1/2000"); s.Light.At.Shutter != "1/2000" || s.Light.Low.Shutter != "1/250" {
+		t.Errorf("the automatic's range is %+v to %+v", s.Light.At, s.Light.Low)
 	}
 }
 

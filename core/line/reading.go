@@ -1,6 +1,7 @@
 package line
 
 import (
+	"cmp"
 	"strings"
 
 	"pinhole/core/assemble"
@@ -27,9 +28,14 @@ type reading struct {
 // the glass that was on; from one to another where the shot sees a range.
 func (r *reader) readingAt() int {
 	if r.now.isLook && !r.isValue(0) && r.peek(0) != "auto" && r.peek(0) != "bias" {
-		return 0
+		return 0 // in a look a time is the one that is wanted
 	}
 	at, n := r.oneReading(0, "")
+	if n == 0 && r.peek(1) == "to" { // the unit stands behind the second amount
+		if high, words := r.value(2, ""); words > 0 {
+			at.valued, n = r.value(0, (&reading{valued: high}).form())
+		}
+	}
 	if n == 0 {
 		return 0
 	}
@@ -39,17 +45,14 @@ func (r *reader) readingAt() int {
 	light, text := at.light(), at.text()
 	if r.peek(n) == "to" {
 		if low, words := r.oneReading(n+1, at.form()); words > 0 && low.form() == at.form() {
-			high := light
-			lowLight := low.light()
-			first, second := text, low.short()
-			if ranged := rangeOf(high, lowLight); ranged != nil {
-				light, text, n = ranged, first+" to "+second, n+1+words
+			if ranged := rangeOf(&at, &low); ranged != nil {
+				light, text, n = ranged, text+" to "+low.short(), n+1+words
 			}
 		}
 	} else if m := spanWord.FindStringSubmatch(r.spanAt(0)); m != nil && at.valued != "" {
 		low := at
 		low.valued = strings.Replace(at.valued, m[1], m[2], 1)
-		if ranged := rangeOf(light, low.light()); ranged != nil {
+		if ranged := rangeOf(&at, &low); ranged != nil {
 			light, text = ranged, at.text()+" to "+tidy(m[2])
 		}
 	}
@@ -77,12 +80,37 @@ func (r *reader) spanAt(i int) string {
 	return strings.TrimSuffix(strings.TrimSuffix(text, "ev"), "lux")
 }
 
-// rangeOf is the light between two readings, whichever is named first.
-func rangeOf(a, b *assemble.ShotLight) *assemble.ShotLight {
-	if a.Kind != b.Kind {
+// rangeOf is the light between two readings of one form, whichever is named first.
+func rangeOf(a, b *reading) *assemble.ShotLight {
+	high, low := a.light(), b.light()
+	if high.Kind != low.Kind {
 		return nil
 	}
-	return &assemble.ShotLight{Kind: a.Kind, At: a.At, Low: b.At}
+	if a.brightness() < b.brightness() {
+		high, low = low, high
+	}
+	return &assemble.ShotLight{Kind: high.Kind, At: high.At, Low: low.At}
+}
+
+// brightness tells which of two readings of one form is of more light, in stops from a zero
+// of its own: what a reading leaves out is the same for both.
+func (a *reading) brightness() stop.Stops {
+	if a.valued != "" {
+		w, err := light.ParseWritten(a.valued)
+		if err != nil {
+			return 0 // it was read as this before
+		}
+		if w.Form == light.AsLux {
+			return stop.Stops(stop.FromLux(w.Lux))
+		}
+		return stop.Stops(w.EV)
+	}
+	set := stop.Setting{Aperture: cmp.Or(a.aperture, 1), Shutter: cmp.Or(a.shutter, 1), ISO: cmp.Or(a.iso, 100)}
+	bias, err := stop.ParseBias(cmp.Or(a.bias, "0"))
+	if err != nil {
+		return 0 // it was read as this before
+	}
+	return stop.Stops(set.EV()) + a.on + bias
 }
 
 // value reads EV or lux in one word or two; form is what the words before it were, so that a
@@ -175,7 +203,7 @@ func (r *reader) oneReading(i int, form string) (a reading, n int) {
 			continue
 		case word == "behind" || word == "through":
 			if label, words := r.label(i+1, false); words > 0 && len(a.glass) < mostRequired {
-				if l, err := glass.ParseLabel(label); err == nil && l.Kind != glass.Variable {
+				if l, err := parseLabel(label); err == nil && l.Kind != glass.Variable {
 					a.glass, a.on = append(a.glass, label), a.on+l.Total()
 					i += 1 + words
 					continue

@@ -25,10 +25,10 @@ const (
 	Taste  Kind = "taste"
 )
 
-var kinds = []Kind{Camera, Light, Look, Motion, Lamps, Kit, Effect, Layers, Taste}
-
-// Values returns every Kind there is.
-func (Kind) Values() []Kind { return kinds }
+// Values returns every Kind there is, in that order.
+func (Kind) Values() []Kind {
+	return []Kind{Camera, Light, Look, Motion, Lamps, Kit, Effect, Layers, Taste}
+}
 
 // Part is one thing that a line says.
 type Part struct {
@@ -83,7 +83,7 @@ var between = map[Kind]string{Camera: " ", Light: ", ", Look: " ", Motion: ", ",
 // Read of it gives the same sentence, but for where its parts stand.
 func (s *Sentence) String() string {
 	var line strings.Builder
-	for _, k := range kinds {
+	for _, k := range Kind("").Values() {
 		var texts []string
 		for _, p := range s.Parts {
 			if p.Kind == k && !p.Assumed {

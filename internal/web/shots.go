@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 
+	"pinhole/core/calc"
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
 )
@@ -37,6 +38,9 @@ func (s *server) registerShots() {
 	})
 	addGot(s, "/api/cameras/{id}/bench", "get-bench", "Get a camera with the glass that goes on it", "cameras", func(ctx context.Context, in *OnRig) (*desk.Bench, error) {
 		return kept.Bench(ctx, in.ID, in.Rig)
+	})
+	addListed(s, "/api/askable", "list-askable", "List the cameras that a line may name, the one that was worked on last first", "cameras", func(ctx context.Context, _ *struct{}) ([]calc.AskCamera, error) {
+		return kept.Askable(ctx)
 	})
 	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's glass covers, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*desk.Covered, error) {
 		return kept.Coverage(ctx, in.ID, in.Rig, in.Shoot)

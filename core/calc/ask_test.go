@@ -1,0 +1,189 @@
+package calc
+
+import (
+	"encoding/json"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"pinhole/core/assemble"
+)
+
+// asked answers a line, and then the line that it is written as, which must be answered the
+// same.
+func asked(t *testing.T, text string, cameras ...AskCamera) *AskAnswer {
+	t.Helper()
+	a, err := Ask(AskRequest{Line: text, Cameras: cameras})
+	if err != nil {
+		t.Fatalf("%q: %v", text, err)
+	}
+	again, err := Ask(AskRequest{Line: a.Line, Cameras: cameras})
+	if err != nil {
+		t.Fatalf("%q: %v", a.Line, err)
+	}
+	if again.Line != a.Line || len(again.Unread) > 0 || asJSON(t, again.AskGlass) != asJSON(t, a.AskGlass) || again.State != a.State || again.Words != a.Words ||
+		asJSON(t, []any{again.EV100, again.LowEV100, again.HighEV100, again.NeedStops, again.ShutterS, again.ISO}) != asJSON(t, []any{a.EV100, a.LowEV100, a.HighEV100, a.NeedStops, a.ShutterS, a.ISO}) {
+		t.Errorf("%q is answered %q; its canonical %q is answered %q", text, a.Words, a.Line, again.Words)
+	}
+	return a
+}
+
+func asJSON(t *testing.T, v any) string {
+	t.Helper()
+	text, err := json.Marshal(v)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(text)
+}
+
+// Lines in the forms that people write, worked out by hand: EV is log2(N²/t) − log2(ISO/100),
+// the need is the light's less the setting's.
+func TestLinesAreAnswered(t *testing.T) {
+	setting := func(n, t, iso float64) float64 { return math.Log2(n*n/t) - math.Log2(iso/100) }
+	for _, test := range []struct {
+		line    string
+		need    float64
+		filters string
+		left    float64
+		state   string
+	}{
+		{"f2.8 1/1600 iso100 > 30", setting(2.8, 1.0/1600, 100) - setting(2.8, 1.0/60, 100), "ND32", -0.26, "holds"},
+		{"f2.8 1/1600 iso100 > 30 · 4 8 16 32", 4.74, "ND32", -0.26, "holds"},
+		{"f2,8 1/1600 > 29.97 180° · 4 8 16", math.Log2(1600 / (2 * 30000.0 / 1001)), "ND4 + ND8", -0.26, "holds"},
+		{"1/240 behind ND8 > 30fps", math.Log2(240.0/60) + 3, "ND32", 0, "holds"},
+		{"auto 1/2000 > 30", math.Log2(2000.0 / 60), "ND32", 0.06, "holds"},
+		{"f4 · EV 15 > 25", 15 - setting(4, 1.0/50, 100), "ND32", 0, "tight"},
+		{"f2.8 · 90000 lux > 25 fps", math.Log2(90000/2.5) - setting(2.8, 1.0/50, 100), "ND128", -0.47, "holds"},
+		{"f2.8 · bias +1 behind ND8 > 50", 4, "ND16", 0, "holds"},
+		{"f2.8 · EV 5 > 25", 5 - setting(2.8, 1.0/50, 100), "", 0, "tight"},
+	} {
+		a := asked(t, test.line)
+		if a.NeedStops == nil {
+			t.Errorf("%q: %s", test.line, a.Words)
+			continue
+		}
+		if got := strings.Join(a.Filters, " + "); math.Abs(float64(*a.NeedStops)-test.need) > 0.01 || got != test.filters || math.Abs(float64(*a.LeftStops)-test.left) > 0.01 || a.State != test.state {
+			t.Errorf("%q needs %.2f, %q leaves %.2f, %s; not %.2f, %q, %.2f, %s", test.line, float64(*a.NeedStops), got, float64(*a.LeftStops), a.State, test.need, test.filters, test.left, test.state)
+		}
+	}
+}
+
+// A line is judged as the same shot is: by a second way, the shot put together by hand.
+func TestALineIsJudgedAsItsShot(t *testing.T) {
+	a := asked(t, "f2 iso50-800 · EV 13.7 > 25 fps 180° · ND8 ND16 ND32")
+	kit := []assemble.KitFilter{{ID: "ND8", Kind: "nd", Stops: 3}, {ID: "ND16", Kind: "nd", Stops: 4}, {ID: "ND32", Kind: "nd", Stops: 5}}
+	want, err := AnswerShot(assemble.ShotRequest{Camera: assemble.Camera{Aperture: 2, ISOBase: 50, ISOCeiling: 800}, Kit: kit,
+		Look: assemble.ShotLook{FPS: "25", Target: "180°"}, Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 13.7"}}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !slices.Equal(a.Filters, want.Chosen.Filters) || *a.ErrorStops != want.Chosen.ErrorStops || a.State != string(want.State) || *a.ISO != want.Chosen.ISO {
+		t.Errorf("the line comes to %v, %s; the shot to %v, %s", a.Filters, a.State, want.Chosen.Filters, want.State)
+	}
+}
+
+// With no glass at hand the strength that is nearest is named, with those beside it.
+func TestTheNearestStrengthThatIsMade(t *testing.T) {
+	for ev := -2.0; ev < 20; ev += 0.37 {
+		a := asked(t, "f2.8 · EV "+strings.TrimSuffix(asJSONNumber(ev), ".00")+" > 25")
+		for _, other := range a.Alternatives {
+			if other.ErrorStops.Abs() < a.ErrorStops.Abs()-1e-9 {
+				t.Errorf("EV %.2f: %v leaves %.2f, and %v only %.2f", ev, a.Filters, float64(*a.ErrorStops), other.Filters, float64(*other.ErrorStops))
+			}
+		}
+		if a.IsAtHand || len(a.Alternatives) == 0 || len(a.Filters) > 1 {
+			t.Errorf("EV %.2f: %+v", ev, a)
+		}
+	}
+}
+
+func asJSONNumber(v float64) string { return string(must(json.Marshal(math.Round(v*100) / 100))) }
+
+func must(text []byte, err error) []byte {
+	if err != nil {
+		panic(err)
+	}
+	return text
+}
+
+// Light by eye is answered with its spread, and with what to have along for it.
+func TestTheSkyIsAnsweredWithPocketGlass(t *testing.T) {
+	a := asked(t, "clouds with gaps > 25 · 4 8 16 32 64 128")
+	if *a.SpreadStops < 1 || a.IfBrighter == nil || a.IfDarker == nil || slices.Equal(a.IfBrighter.Filters, a.IfDarker.Filters) {
+		t.Errorf("±%.1f: %v, brighter %+v, darker %+v", float64(*a.SpreadStops), a.Filters, a.IfBrighter, a.IfDarker)
+	}
+	if sure := asked(t, "EV 14 > 25 · 4 8 16 32 64"); sure.IfBrighter != nil || sure.IfDarker != nil {
+		t.Errorf("a meter's reading needs pocket glass: %+v", sure)
+	}
+}
+
+// What is known of cameras is used, and shown as assumed; what is said goes before it.
+func TestAKnownCameraIsAssumedOrNamed(t *testing.T) {
+	held := func(f float64, kit ...assemble.KitFilter) assemble.Held {
+		return assemble.Held{CameraID: "c", Optics: assemble.Camera{Aperture: 2, ISOBase: 100, ISOCeiling: 800}, Kit: kit, Rates: []string{"50"}}
+	}
+	walker := AskCamera{Name: "Row walker", Held: held(2, assemble.KitFilter{ID: "x", Kind: "nd", Stops: 4}), Titles: map[string]string{"x": "my ND16"}, Last: &assemble.Asked{Look: assemble.ShotLook{FPS: "50", Target: "90°"}}}
+	trailer := AskCamera{Name: "Crate trailer", Held: held(2.8)}
+	a := asked(t, "EV 16", walker, trailer)
+	if a.Camera != "Row walker" || !slices.Equal(a.Filters, []string{"my ND16"}) || math.Abs(float64(*a.ShutterS)-1.0/200) > 1e-9 {
+		t.Errorf("%+v", a)
+	}
+	for _, p := range a.Parts {
+		if said := p.Text == "EV 16"; said == p.Assumed {
+			t.Errorf("%+v", p)
+		}
+	}
+	if b := asked(t, "crate trailer EV 16 > 25", walker, trailer); b.Camera != "Crate trailer" || b.IsAtHand {
+		t.Errorf("%+v", b)
+	}
+	if c := asked(t, "drone EV 16 > 25 · 8", walker, trailer); c.Camera != "" || !slices.Equal(c.Filters, []string{"ND8"}) {
+		t.Errorf("%+v", c)
+	}
+}
+
+// Whatever stands in a line, it is answered in words, and twice the same.
+func TestLinesOfAnyPartsAreAnswered(t *testing.T) {
+	r := rand.New(rand.NewPCG(14, 1))
+	pick := func(from []string) string { return from[r.IntN(len(from))] }
+	light := []string{"f2 1/1250 iso50", "EV 14.3", "6400 lux", "auto 1/2000", "1/500 behind ND8", "bias -0.7 behind ND4", "sunny", "overcast, shade", "heavy, snow, low sun", "EV 9 to 12", ""}
+	look := []string{"25 fps 180°", "60 on 30", "50 fps 1/100", "still 1/30", "time-lapse every 4 s 180°", "24 slowed to 12", "30 fps sped up 8x", ""}
+	rest := []string{"gimbal", "drone f2.8 iso100-400", "helmet", "walking, subject 1.4 m/s at 3 m", "2 layers", "4 8 16 32/PL CPL", "VND 2-5", "with mist 1/4", "aim -0.7", "brighter", "50 Hz lamps", "pan 20°/s", "nonsense", "stabiliser first", "on automatic"}
+	for range 300 {
+		parts := []string{pick(light)}
+		for range r.IntN(4) {
+			parts = append(parts, pick(rest))
+		}
+		if at := pick(look); at != "" {
+			parts = append(parts, "> "+at)
+		}
+		a := asked(t, strings.Join(parts, " · "))
+		if a.Words == "" || (a.NeedStops == nil) != (a.State == "unknown") {
+			t.Errorf("%v: %+v", parts, a)
+		}
+	}
+}
+
+func BenchmarkAsk(b *testing.B) {
+	const line = "gimbal f2 iso50-800 · f2 1/1250 iso50 · 25 fps 180° · walking, subject 1.4 m/s at 3 m · 4 8 16 32 CPL"
+	whole, err := Ask(AskRequest{Line: line, Whole: true})
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.Run("line", func(b *testing.B) {
+		for b.Loop() {
+			if _, err := Ask(AskRequest{Line: line}); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+	b.Run("shot alone", func(b *testing.B) { // the baseline: the same shot, put together before
+		for b.Loop() {
+			if _, err := AnswerShot(*whole.Request); err != nil {
+				b.Fatal(err)
+			}
+		}
+	})
+}

@@ -1,0 +1,175 @@
+package line
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strconv"
+
+	"pinhole/core/assemble"
+	"pinhole/core/glass"
+	"pinhole/core/stop"
+)
+
+// usualAperture is that of a camera of which nothing is known.
+const usualAperture = stop.FNumber(2.8)
+
+// stillTarget is the shutter of a still that names none.
+const stillTarget = "1/60"
+
+// Shot returns the shot that the sentence tells of, on a camera that is known or nil. What is
+// not said comes from the camera, from what was last asked of it, then from what is usual, and
+// is added to the parts as assumed. Its glass has the labels as ids, but for a known camera's
+// own, which is taken where the sentence names none.
+//
+// The light may be missing: then the shot has a light of no kind.
+func (s *Sentence) Shot(known *assemble.Held, last assemble.Asked, labelOf func(id string) string) *assemble.ShotRequest {
+	held := s.held(known)
+	if len(s.Kit) > 0 {
+		held.Kit = kitOf(s.Kit)
+	} else if len(held.Kit) > 0 {
+		for _, k := range held.Kit {
+			s.assume(Kit, labelOf(k.ID))
+		}
+	}
+	r := held.Shot(assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: s.choices(last.Choices)})
+	if s.Light != nil {
+		r.Light = *s.Light
+	}
+	return r
+}
+
+// assume adds a part that was not said.
+func (s *Sentence) assume(kind Kind, text string) {
+	s.Parts = append(s.Parts, Part{Kind: kind, Text: text, Assumed: true})
+}
+
+// held is the camera that was named, or is known, or whose kind was said; of none, what the
+// reading and the usual tell.
+func (s *Sentence) held(known *assemble.Held) *assemble.Held {
+	starts := assemble.UsualPresets().Starts
+	held := &assemble.Held{}
+	kind := slices.IndexFunc(assemble.Archetypes(), func(a assemble.Archetype) bool { return a.Key == s.Archetype })
+	switch {
+	case kind >= 0:
+		a := assemble.Archetypes()[kind]
+		held.Optics = assemble.Camera{Aperture: a.Aperture, ISOBase: a.ISOBase, ISOCeiling: a.ISOCeiling}
+		for _, text := range a.Steps {
+			if t, err := stop.ParseShutter(text, 0); err == nil {
+				held.Optics.Steps = append(held.Optics.Steps, t)
+			}
+		}
+		held.Profile, held.Rates = &a.Profile, a.Rates
+	case known != nil:
+		*held = *known
+	default:
+		held.Optics = assemble.Camera{Aperture: cmp.Or(s.ReadAt.Aperture, usualAperture), ISOBase: cmp.Or(s.ReadAt.ISO, starts.ISOBase)}
+		held.Optics.ISOCeiling = max(starts.ISOCeiling, held.Optics.ISOBase)
+	}
+	o := &held.Optics
+	isAssumed := s.Aperture == 0 || s.ISOBase == 0
+	o.Aperture, o.ISOBase, o.ISOCeiling = cmp.Or(s.Aperture, o.Aperture), cmp.Or(s.ISOBase, o.ISOBase), cmp.Or(s.ISOCeiling, o.ISOCeiling)
+	o.ISOCeiling = max(o.ISOCeiling, o.ISOBase)
+	if isAssumed {
+		s.assume(Camera, "f"+plain(float64(o.Aperture))+" iso"+plain(float64(o.ISOBase))+"-"+plain(float64(o.ISOCeiling)))
+	}
+	return held
+}
+
+// look is what was said of the look, over what is usual with the camera.
+func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.ShotLook {
+	look := assemble.ShotLook{FPS: s.FPS, Target: s.Target}
+	presets := assemble.UsualPresets()
+	if look.FPS == "" {
+		look.FPS = cmp.Or(last.FPS, presets.Rate)
+		if last.FPS == "" && len(held.Rates) > 0 && !slices.Contains(held.Rates, presets.Rate) {
+			look.FPS = held.Rates[0]
+		}
+		if s.IntervalS == 0 {
+			s.assume(Look, look.FPS+" fps")
+		}
+	}
+	if look.Target == "" {
+		look.Target = cmp.Or(last.Target, presets.Target)
+		if look.FPS == "still" && s.IntervalS == 0 {
+			if _, isAngle := stop.ParseAngle(look.Target); isAngle {
+				look.Target = stillTarget
+			}
+		}
+		s.assume(Look, look.Target)
+	}
+	return look
+}
+
+// scene is what was said of motion and lamps, over what was last asked.
+func (s *Sentence) scene(last assemble.ShotScene) assemble.ShotScene {
+	scene := last
+	scene.WhatIf, scene.Parts = nil, nil
+	scene.Delivery, scene.Interval = s.Delivery, s.IntervalS
+	if s.Activity != "" {
+		scene.Activity, scene.Shake = s.Activity, nil
+	} else if last.Activity != "" {
+		s.assume(Motion, string(last.Activity))
+	}
+	if s.Movement != nil {
+		scene.Movement = s.Movement
+	}
+	if s.Lamps != nil {
+		scene.Lamps = s.Lamps
+	}
+	if s.School != "" {
+		scene.School = s.School
+	}
+	return scene
+}
+
+// choices is what was said of taste, over what was last asked.
+func (s *Sentence) choices(last assemble.Choices) assemble.Choices {
+	c := last
+	c.MaxLayers, c.OffsetStops = cmp.Or(s.Choices.MaxLayers, c.MaxLayers), cmp.Or(s.Choices.OffsetStops, c.OffsetStops)
+	c.Priority = cmp.Or(s.Choices.Priority, c.Priority)
+	if s.Choices.Tolerance != nil {
+		c.Tolerance = s.Choices.Tolerance
+	}
+	if len(s.Kit) > 0 { // glass of the line has ids of its own
+		c.Mounted, c.Required = nil, nil
+		for _, label := range s.Required {
+			c.Required = append(c.Required, idOf(s.Kit, slices.Index(s.Kit, label)))
+		}
+	}
+	return c
+}
+
+// idOf is the id of the i-th of some labels: the label, and where it is there twice its number.
+func idOf(labels []string, i int) string {
+	n := 1
+	for _, l := range labels[:i] {
+		if l == labels[i] {
+			n++
+		}
+	}
+	if n == 1 {
+		return labels[i]
+	}
+	return labels[i] + " (" + strconv.Itoa(n) + ")"
+}
+
+// kitOf is the glass of some labels that were read.
+func kitOf(labels []string) []assemble.KitFilter {
+	kit := make([]assemble.KitFilter, 0, len(labels))
+	for i, label := range labels {
+		l, err := parseLabel(label)
+		if err != nil {
+			panic(fmt.Sprintf("line: the label %q was read and cannot be: %v", label, err)) // a part's own text
+		}
+		k := assemble.KitFilter{ID: idOf(labels, i), Kind: l.Kind, Stops: l.Total()}
+		switch l.Kind {
+		case glass.Variable:
+			k.MinStops, k.MaxStops = &l.Reading.Stops, &l.Most
+		case glass.Graduated:
+			k.GraduatedStops = l.Reading.Stops
+		}
+		kit = append(kit, k)
+	}
+	return kit
+}

@@ -12,16 +12,15 @@ import (
 
 // reading is light that was read, as it is put together from its words.
 type reading struct {
-	kind             string // auto or bias, where that was said
-	aperture         stop.FNumber
-	shutter          stop.Shutter
-	iso              stop.ISO
-	fText, tText     string
-	isoText, valued  string // valued: EV 14.3, 6400 lux
-	bias             string
-	glass            []string
-	on               stop.Stops
-	isLux, hasNoForm bool
+	kind            string // auto or bias, where that was said
+	aperture        stop.FNumber
+	shutter         stop.Shutter
+	iso             stop.ISO
+	fText, tText    string
+	isoText, valued string // valued: EV 14.3, 6400 lux
+	bias            string
+	glass           []string
+	on              stop.Stops
 }
 
 // readingAt reads a reading: a setting, EV, lux, the camera's own automatic or its bias, with
@@ -227,7 +226,7 @@ func (r *reader) oneReading(i int, form string) (a reading, n int) {
 					continue
 				}
 			}
-		case a.shutter == 0 && (fraction.MatchString(word) || seconds.MatchString(word) || number.MatchString(word) && (a.kind == "auto" || a.aperture != 0 && r.now.isLook == false && amount(word) >= 24)):
+		case a.shutter == 0 && (fraction.MatchString(word) || seconds.MatchString(word) || number.MatchString(word) && (a.kind == "auto" || a.aperture != 0 && !r.now.isLook && amount(word) >= 24)):
 			if text, t, ok := shutterText(word); ok {
 				a.shutter, a.tText = t, text
 				i++

@@ -38,6 +38,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/askable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the cameras that a line may name, the one that was worked on last first */
+        get: operations["list-askable"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/backups": {
         parameters: {
             query?: never;
@@ -137,6 +154,23 @@ export interface paths {
         post?: never;
         /** Remove for good what was deleted */
         delete: operations["empty-bin"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Answer a shot said in one line: f2.8 1/1600 iso100 > 30 fps · 4 8 16 32 */
+        post: operations["calc-ask"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -374,23 +408,6 @@ export interface paths {
         put?: never;
         /** Compute the daylight over a span of time */
         post: operations["calc-light"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/line": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Read a quick line such as: f2 1/1250 iso50 > 50fps */
-        post: operations["calc-line"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1737,6 +1754,101 @@ export interface components {
             key: string;
             name: string;
             rig: components["schemas"]["StoredRigSheet"];
+        };
+        AskAnswer: {
+            /** @description with no glass at hand the printed strengths beside the nearest; else the next best, two at most */
+            alternatives: components["schemas"]["AskGlass"][];
+            /** @description the known camera that is meant */
+            camera?: string;
+            /**
+             * Format: double
+             * @description with ISO at base, positive brighter
+             */
+            errorStops?: number;
+            /** Format: double */
+            ev100?: number;
+            /** @description with whole: each figure and how it came about */
+            explain?: components["schemas"]["ExplainLine"][];
+            /** @description labels; none is a bare lens */
+            filters: string[];
+            /**
+             * Format: double
+             * @description in a range
+             */
+            highEv100?: number;
+            /** @description the glass for light brighter by the spread, where that is another */
+            ifBrighter?: components["schemas"]["AskGlass"];
+            /** @description the glass for light darker by the spread, where that is another */
+            ifDarker?: components["schemas"]["AskGlass"];
+            /** @description the glass is there, and not only a strength that is made */
+            isAtHand: boolean;
+            /** Format: double */
+            iso?: number;
+            /**
+             * Format: double
+             * @description after ISO or shutter has done what it can
+             */
+            leftStops?: number;
+            /** @description the line in its canonical form; asked again, it is answered the same */
+            line: string;
+            /**
+             * Format: double
+             * @description in a range
+             */
+            lowEv100?: number;
+            /**
+             * Format: double
+             * @description glass needed at the highest light; negative where light is missing
+             */
+            needStops?: number;
+            parts: components["schemas"]["Part"][];
+            /** @description with whole: the shot as it was asked */
+            request?: components["schemas"]["ShotRequest"];
+            /** @description with whole: all that it is told */
+            shot?: components["schemas"]["ShotAnswer"];
+            /** Format: double */
+            shutterS?: number;
+            /**
+             * Format: double
+             * @description how far the light may be off
+             */
+            spreadStops?: number;
+            /** @enum {string} */
+            state: "holds" | "tight" | "breaks" | "unknown";
+            unread: components["schemas"]["Unread"][];
+            words: string;
+        };
+        AskCamera: {
+            held: components["schemas"]["Held"];
+            /** @description what its last shot asked */
+            last?: components["schemas"]["Asked"];
+            name: string;
+            /** @description what its filters are called, by id */
+            titles?: {
+                [key: string]: string;
+            };
+        };
+        AskGlass: {
+            /**
+             * Format: double
+             * @description with ISO at base, positive brighter
+             */
+            errorStops?: number;
+            /** @description labels; none is a bare lens */
+            filters: string[];
+            /**
+             * Format: double
+             * @description after ISO or shutter has done what it can
+             */
+            leftStops?: number;
+        };
+        AskRequest: {
+            /** @description the first is meant where the line names none */
+            cameras?: components["schemas"]["AskCamera"][];
+            /** @description as in: f2.8 1/1600 iso100 > 30 fps · 4 8 16 32 */
+            line: string;
+            /** @description answer with all that a shot is told, too */
+            whole?: boolean;
         };
         Asked: {
             choices: components["schemas"]["Choices"];
@@ -3402,52 +3514,11 @@ export interface components {
             /** Format: date-time */
             to: string;
         };
-        LineAnswer: {
-            light: components["schemas"]["ShotLight"];
-            look: components["schemas"]["ShotLook"];
-            shot?: components["schemas"]["ShotAnswer"];
-        };
-        LineRequest: {
-            /** @description kinds used for their darkness; nd and variable by default */
-            allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
-            /** @description with a camera the line is answered, else only read */
-            camera?: components["schemas"]["Camera"];
-            /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
-            fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
-            /**
-             * Format: double
-             * @description how much ISO may rise and the shot still holds; 1 by default
-             */
-            freeLiftStops?: number;
-            kit?: components["schemas"]["KitFilter"][];
-            /** @description a reading > a look, as in f2 1/1250 iso50 > 50fps 180° */
-            line: string;
-            /** @description used where the line names no look */
-            look?: components["schemas"]["ShotLook"];
-            /**
-             * Format: int64
-             * @description most loose layers in a stack; by default what the camera's mount takes
-             */
-            maxLayers?: number;
-            /** @description ids of glass that lives on the lens */
-            mounted?: string[];
-            /**
-             * Format: double
-             * @description exposure wanted against the meter, positive brighter
-             */
-            offsetStops?: number;
-            /**
-             * @description what is kept first: the shutter (blur, the default) or ISO (image)
-             * @enum {string}
-             */
-            priority?: "blur" | "image";
-            /** @description ids of glass asked for, for its effect */
-            required?: string[];
-            /** @description two thirds dark and one third bright by default */
-            tolerance?: components["schemas"]["Tolerance"];
-        };
         ListingArchetype: {
             items: components["schemas"]["Archetype"][];
+        };
+        ListingAskCamera: {
+            items: components["schemas"]["AskCamera"][];
         };
         ListingBinned: {
             items: components["schemas"]["StoredBinned"][];
@@ -3928,6 +3999,24 @@ export interface components {
             rigId?: string;
             /** Format: double */
             stops: number;
+        };
+        Part: {
+            /** @description it was not said: it stands at the end of the line */
+            assumed: boolean;
+            /**
+             * Format: int64
+             * @description the character after its last
+             */
+            end: number;
+            /** @enum {string} */
+            kind: "camera" | "light" | "look" | "motion" | "lamps" | "kit" | "effect" | "layers" | "taste";
+            /**
+             * Format: int64
+             * @description its first character, from 0
+             */
+            start: number;
+            /** @description as it is written in the canonical line */
+            text: string;
         };
         PartCamera: {
             items: components["schemas"]["StoredCamera"][];
@@ -4857,15 +4946,17 @@ export interface components {
             /** @description the reading; in a range the highest light */
             at?: components["schemas"]["Entry"];
             /**
-             * @description a hand meter, the camera's automatic, the bias of the locked camera, lux, or no meter at all
+             * @description a hand meter, the camera's automatic, the bias of the locked camera, lux, the sky by eye, or no meter at all
              * @enum {string}
              */
-            kind: "meter" | "auto" | "bias" | "lux" | "looks";
+            kind: "meter" | "auto" | "bias" | "lux" | "sky" | "looks";
             looks?: components["schemas"]["Look"][];
             /** @description the lowest light, where the shot sees a range */
             low?: components["schemas"]["Entry"];
             /** @description looks: the light to expect before the first; EV 11 to 16, outdoors by day, by default */
             prior?: components["schemas"]["Prior"];
+            /** @description sky: what the eye sees */
+            sky?: components["schemas"]["Sight"];
             /**
              * @description where the reading came from; real by default
              * @enum {string}
@@ -5177,6 +5268,28 @@ export interface components {
              * @description time-lapse: seconds the camera needs to write a frame; 0.5 by default
              */
             writeS?: number;
+        };
+        Sight: {
+            /**
+             * @description the sun in the subject's face, at its side, behind it; open shade; ground from above
+             * @enum {string}
+             */
+            facing?: "front" | "side" | "behind" | "shade" | "above";
+            /**
+             * @description what the scene is made of
+             * @enum {string}
+             */
+            ground?: "ordinary" | "pale" | "snow" | "water" | "dark";
+            /**
+             * @description how high the sun stands
+             * @enum {string}
+             */
+            height?: "high" | "middle" | "low";
+            /**
+             * @description clear, hazy sun, clouds with gaps, overcast, heavy cloud
+             * @enum {string}
+             */
+            sky: "clear" | "hazy" | "gaps" | "overcast" | "heavy";
         };
         SkyAnswer: {
             /** @description always true */
@@ -6356,6 +6469,15 @@ export interface components {
             /** @description sun at -12 degrees */
             nautical: components["schemas"]["DawnDusk"];
         };
+        Unread: {
+            /** @description what it might be, the nearest first */
+            couldBe: string[];
+            /** Format: int64 */
+            end: number;
+            /** Format: int64 */
+            start: number;
+            text: string;
+        };
         UptiltAnswer: {
             /**
              * Format: double
@@ -7055,6 +7177,53 @@ export interface operations {
             };
         };
     };
+    "list-askable": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListingAskCamera"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "list-backups": {
         parameters: {
             query?: never;
@@ -7401,6 +7570,66 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-ask": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8228,66 +8457,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LightAnswer"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Failure"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Failure"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Failure"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Failure"];
-                };
-            };
-        };
-    };
-    "calc-line": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LineRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LineAnswer"];
                 };
             };
             /** @description Bad Request */

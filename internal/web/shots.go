@@ -2,8 +2,13 @@ package web
 
 import (
 	"context"
+	"net/http"
+	"reflect"
+
+	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/calc"
+	"pinhole/core/request"
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
 )
@@ -42,6 +47,22 @@ func (s *server) registerShots() {
 	addListed(s, "/api/askable", "list-askable", "List the cameras that a line may name, the one that was worked on last first", "cameras", func(ctx context.Context, _ *struct{}) ([]calc.AskCamera, error) {
 		return kept.Askable(ctx)
 	})
+	const keep = "/api/keep"
+	huma.Register(s.api, huma.Operation{
+		OperationID: "keep-line", Method: http.MethodPost, Path: keep, Summary: "Make camera, glass and shot of a line, all or none", Tags: []string{"shots"},
+		DefaultStatus: http.StatusCreated, Errors: []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
+	}, func(ctx context.Context, in *CreateInput) (*answer[store.Shot], error) {
+		r, err := request.Decode[desk.KeepRequest](in.RawBody)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		kept, err := s.desk.Keep(ctx, in.Key, r)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &answer[store.Shot]{kept}, nil
+	})
+	s.describe(http.MethodPost, keep, reflect.TypeFor[desk.KeepRequest](), nil)
 	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's glass covers, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*desk.Covered, error) {
 		return kept.Coverage(ctx, in.ID, in.Rig, in.Shoot)
 	})

@@ -1,0 +1,48 @@
+package desk
+
+import (
+	"errors"
+	"slices"
+	"testing"
+
+	"pinhole/core/problem"
+	"pinhole/internal/store"
+)
+
+// From nothing, one line makes a camera, its glass and a shot; sent again it makes nothing
+// more, and the next line finds the camera and what it has.
+func TestALineIsKept(t *testing.T) {
+	d := newDesk(t)
+	ctx := t.Context()
+	const key = "0191f3a0-0000-7000-8000-000000000001"
+	const said = "gimbal f2 iso50-800 · f2 1/1250 iso50 > 25 fps 180° · walking · 4 8 16 32/PL CPL · with mist 1/4"
+	var kept store.Shot
+	for range 2 {
+		kept = keep[store.Shot](t)(d.Keep(ctx, key, KeepRequest{Line: said}))
+	}
+	cameras, filters, shots := keep[[]store.Camera](t)(d.Store.Cameras().List(ctx)), keep[[]store.Filter](t)(d.Store.Filters().List(ctx)), keep[[]store.Shot](t)(d.Store.Shots().List(ctx))
+	if len(cameras) != 1 || len(filters) != 6 || len(shots) != 1 || kept.ID != key {
+		t.Fatalf("%d cameras, %d filters, %d shots, %s", len(cameras), len(filters), len(shots), kept.ID)
+	}
+	c := cameras[0]
+	if c.Aperture != 2 || c.ISOBase != 50 || c.Archetype != "pocket-gimbal" || c.Sources["aperture"] != store.Printed || c.Sources["steps"] != store.Assumed {
+		t.Errorf("the camera is %+v", c)
+	}
+	mist := filters[slices.IndexFunc(filters, func(f store.Filter) bool { return f.Label == "mist 1/4" })]
+	if kept.Look.FPS != "25" || string(kept.Scene.Activity) != "walk" || !slices.Equal(kept.Choices.Required, []string{mist.ID}) || !slices.Contains(kept.Answer.Given.Chosen.Filters, mist.ID) {
+		t.Errorf("the shot is %+v, answered with %v", kept.ShotFields, kept.Answer.Given.Chosen.Filters)
+	}
+	again := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "EV 13 > 25 · 8 64"}))
+	filters = keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
+	if again.CameraID != c.ID || len(filters) != 7 || filters[6].Label != "ND64" {
+		t.Errorf("the second line is on %s, and there are %d filters", again.CameraID, len(filters))
+	}
+	other := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "gimbal sunny > 25"}))
+	if cameras = keep[[]store.Camera](t)(d.Store.Cameras().List(ctx)); len(cameras) != 2 || other.CameraID == c.ID || cameras[1].Name == c.Name {
+		t.Errorf("a second camera of the kind is %+v", cameras)
+	}
+	var fault *problem.Fault
+	if _, err := d.Keep(ctx, "", KeepRequest{Line: "gimbal > 25"}); !errors.As(err, &fault) || fault.Field != "line" {
+		t.Errorf("without light it is kept with %v", err)
+	}
+}

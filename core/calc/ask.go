@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"pinhole/core/assemble"
 	"pinhole/core/glass"
@@ -48,6 +50,8 @@ type AskAnswer struct {
 	IfBrighter   *AskGlass  `json:"ifBrighter,omitempty" doc:"the glass for light brighter by the spread, where that is another"`
 	IfDarker     *AskGlass  `json:"ifDarker,omitempty" doc:"the glass for light darker by the spread, where that is another"`
 	State        string     `json:"state" enum:"holds,tight,breaks,unknown"`
+	Setting      string        `json:"setting,omitempty" doc:"what to set, and what is left"`
+	Gives        string        `json:"gives,omitempty" doc:"what gives way and by how much"`
 	Words        string     `json:"words"`
 
 	Explain []ExplainLine         `json:"explain,omitempty" doc:"with whole: each figure and how it came about"`
@@ -142,7 +146,11 @@ func (a *AskAnswer) answer(isWhole bool, r *assemble.ShotRequest, camera *AskCam
 	set := given.Solve.ShutterS
 	a.ShutterS, a.ISO, a.NeedStops, a.State = &set, &given.Chosen.ISO, &given.Solve.NeedStops, string(given.State)
 	a.AskGlass = glassOf(&given.Chosen, camera)
-	a.Words = words(given, a.Filters)
+	a.Setting = settingOf(&given.Chosen)
+	if a.Words = glassWords(a.Filters) + ", " + a.Setting; given.Gives != nil {
+		a.Gives = capital(*given.Gives)
+		a.Words += ". " + a.Gives
+	}
 	if a.IsAtHand {
 		a.others(given, camera)
 	} else if err := a.beside(r, nearest); err != nil {
@@ -309,21 +317,25 @@ func glassOf(o *Option, camera *AskCamera) AskGlass {
 	return g
 }
 
-// words say the answer as a colleague would: the glass, the setting, what is left, and what
-// gives way.
-func words(given *ShotAnswer, filters []string) string {
-	on := "No filter"
-	if len(filters) > 0 {
-		on = strings.Join(filters, " + ")
+// glassWords are what goes on the lens, by its labels.
+func glassWords(filters []string) string {
+	if len(filters) == 0 {
+		return "No filter"
 	}
-	o := &given.Chosen
+	return strings.Join(filters, " + ")
+}
+
+// settingOf says what to set, and what is left: 1/60, ISO 100: 0.3 under.
+func settingOf(o *Option) string {
 	left := "on the meter"
 	if o.LeftStops.Abs() >= 0.05 {
 		left = fmt.Sprintf("%s %s", o.LeftStops.Abs(), map[bool]string{true: "over", false: "under"}[o.LeftStops > 0])
 	}
-	text := fmt.Sprintf("%s, %s, %s: %s", on, o.ShutterText, o.ISOText, left)
-	if given.Gives != nil {
-		text += ". " + *given.Gives
-	}
-	return text
+	return fmt.Sprintf("%s, %s: %s", o.ShutterText, o.ISOText, left)
+}
+
+// capital is a text that begins a sentence.
+func capital(text string) string {
+	first, size := utf8.DecodeRuneInString(text)
+	return string(unicode.ToUpper(first)) + text[size:]
 }

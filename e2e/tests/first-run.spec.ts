@@ -4,8 +4,8 @@ test.use({ demo: false });
 
 test("from nothing to glass on the lens, and still there tomorrow", async ({ page, app }) => {
   await page.goto(app.url);
-  await expect(page.getByRole("heading", { name: "Which glass, in this light?" })).toBeVisible();
-  await page.getByRole("link", { name: "Add your camera" }).click();
+  await expect(page.getByRole("heading", { name: "Which filter, in this light?" })).toBeVisible();
+  await page.getByRole("link", { name: "add your camera" }).click();
 
   await page.getByLabel("Name", { exact: true }).fill("My camera");
   await page.getByLabel("Aperture (f-number)", { exact: true }).fill("2,0");

@@ -10,23 +10,39 @@ test("a line is answered while it is typed, and Enter makes it a shot", async ({
   await expect(answer).toContainText("EV 13.3");
   await page.keyboard.type(" > 50fps");
   // EV 13.29 to f/2.8, 1/100: 3.68 stops; ND16 measures 4.2.
-  await expect(answer).toContainText("ND16");
-  await expect(answer).toContainText("1/100 · ISO 100 · 180°");
+  await expect(answer.getByTestId("line-glass")).toHaveText("ND16");
+  await expect(answer.getByTestId("line-setting")).toContainText("1/100, ISO 100");
+  // The camera of the open shot is meant, with its glass and what its last shot asked.
+  await expect(answer.getByRole("button", { name: /^kit: ND16, assumed/ })).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
   await expect(on(page).meter).toHaveValue("f2 1/1250 iso50");
   await expect(on(page).glass).toHaveText("ND16");
-  await expect(line).toHaveValue("");
 });
 
-test("a line that cannot be read says how to write it", async ({ page, app }) => {
+test("what cannot be read says what it might be, and the rest is answered", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   await expect(page.getByLabel(/^Quick line/)).toBeVisible();
   await page.keyboard.press("/");
-  await page.keyboard.type("EV 12 > wide");
-  await expect(page.getByTestId("quick-answer")).toContainText("after > write the look, as in 50fps 180°");
+  await page.keyboard.type("pond drone (camera drone) EV 14 > 25 fps · overcats");
+  const answer = page.getByTestId("quick-answer");
+  await expect(answer.getByTestId("line-glass")).not.toBeEmpty();
+  await expect(answer.getByTestId("unread")).toContainText("overcats");
+  await page.keyboard.type(" · hellmet");
+  await answer.getByTestId("unread").getByRole("button", { name: "helmet" }).click();
+  await expect(page.getByLabel(/^Quick line/)).toHaveValue(
+    "pond drone (camera drone) EV 14 > 25 fps · overcats · helmet",
+  );
+  await page.keyboard.press("Escape");
+  await expect(answer).toBeHidden();
+});
+
+test("without light there is no answer, and no shot is made", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await expect(page.getByLabel(/^Quick line/)).toBeVisible();
+  await page.keyboard.press("/");
+  await page.keyboard.type("> wide");
+  await expect(page.getByTestId("quick-answer")).toContainText("Say the light");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/shoot$/);
-  await page.keyboard.press("Escape");
-  await expect(page.getByTestId("quick-answer")).toBeHidden();
 });

@@ -21,8 +21,9 @@ import (
 
 // KeepRequest is a line whose shot is to be kept.
 type KeepRequest struct {
-	Line    string `json:"line" minLength:"1" maxLength:"500"`
-	ShootID string `json:"shootId,omitempty" maxLength:"60" doc:"the shoot it goes to; the latest by default, or a new one"`
+	Line     string `json:"line" minLength:"1" maxLength:"500"`
+	CameraID string `json:"cameraId,omitempty" maxLength:"60" doc:"the camera that is meant where the line names none; the one that was worked on last by default"`
+	ShootID  string `json:"shootId,omitempty" maxLength:"60" doc:"the shoot it goes to; the latest by default, or a new one"`
 }
 
 // What is kept of a line is called so until its owner names it.
@@ -42,6 +43,9 @@ func (d *Desk) Keep(ctx context.Context, key string, r KeepRequest) (store.Shot,
 	cameras, err := d.Askable(ctx)
 	if err != nil {
 		return store.Shot{}, err
+	}
+	if i := slices.IndexFunc(cameras, func(c calc.AskCamera) bool { return c.Held.CameraID == r.CameraID }); i > 0 {
+		cameras[0], cameras[i] = cameras[i], cameras[0]
 	}
 	asked, err := calc.Ask(calc.AskRequest{Line: r.Line, Cameras: cameras, Whole: true})
 	if err != nil {

@@ -31,6 +31,12 @@ export const binQuery = queryOptions({
   queryFn: ({ signal }) => unwrap(api.GET("/api/bin", { signal })),
 });
 
+/** The cameras that a line may name, with their glass and what their last shots asked. */
+export const askableQuery = queryOptions({
+  queryKey: ["askable"],
+  queryFn: async ({ signal }) => (await unwrap(api.GET("/api/askable", { signal }))).items,
+});
+
 /** How long the log of the field is. */
 export const fieldLogQuery = queryOptions({
   queryKey: ["field-log"],
@@ -188,7 +194,7 @@ const calc =
     });
 
 export const shotAnswerQuery = calc("shot");
-export const lineQuery = calc("line");
+export const askQuery = calc("ask");
 export const polariserDayQuery = calc("polariser-day");
 export const compareQuery = calc("compare");
 export const cardAnswerQuery = calc("card");

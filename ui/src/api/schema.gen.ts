@@ -1067,6 +1067,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make camera, glass and shot of a line, all or none */
+        post: operations["keep-line"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/export": {
         parameters: {
             query?: never;
@@ -1771,6 +1788,8 @@ export interface components {
             explain?: components["schemas"]["ExplainLine"][];
             /** @description labels; none is a bare lens */
             filters: string[];
+            /** @description what gives way and by how much */
+            gives?: string;
             /**
              * Format: double
              * @description in a range
@@ -1804,6 +1823,8 @@ export interface components {
             parts: components["schemas"]["Part"][];
             /** @description with whole: the shot as it was asked */
             request?: components["schemas"]["ShotRequest"];
+            /** @description what to set, and what is left */
+            setting?: string;
             /** @description with whole: all that it is told */
             shot?: components["schemas"]["ShotAnswer"];
             /** Format: double */
@@ -3209,6 +3230,13 @@ export interface components {
             /** @description how its label reads */
             says?: string;
             title: string;
+        };
+        KeepRequest: {
+            /** @description the camera that is meant where the line names none; the one that was worked on last by default */
+            cameraId?: string;
+            line: string;
+            /** @description the shoot it goes to; the latest by default, or a new one */
+            shootId?: string;
         };
         KeepRule: {
             /** Format: int64 */
@@ -11001,6 +11029,51 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "keep-line": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepRequest"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredShot"];
                 };
             };
             /** @description Unprocessable Entity */

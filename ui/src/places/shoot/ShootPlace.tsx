@@ -5,6 +5,7 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { usePlan } from "../../api/plan";
 import { camerasQuery, filtersQuery, presetsQuery, shootsQuery, shotQuery, shotsQuery } from "../../api/queries";
 import { toaster } from "../../shell/toaster";
+import { FirstAnswer } from "./FirstAnswer";
 import { NewShoot } from "./NewShoot";
 import { ShotRow } from "./ShotRow";
 
@@ -27,7 +28,7 @@ export function ShootPlace() {
   if (!cameras.data || !shoots.data || !shots.data) {
     return <Skeleton h="300px" aria-busy="true" aria-label="Loading the shoots" />;
   }
-  if (cameras.data.length === 0) return <FirstRun />;
+  if (cameras.data.length === 0) return <FirstAnswer />;
   return (
     <Stack gap="4">
       <Heading as="h1" size="2xl">
@@ -43,23 +44,6 @@ export function ShootPlace() {
         />
       ))}
       <NewShoot />
-    </Stack>
-  );
-}
-
-function FirstRun() {
-  return (
-    <Stack align="flex-start" gap="3" py="8" maxW="60ch">
-      <Heading as="h1" size="2xl">
-        Which glass, in this light?
-      </Heading>
-      <Text fontSize="lg">
-        Pinhole tells you which of your filters to put on, what error is left, and why. It needs to know one camera and
-        the glass that goes on it; then type what your light meter says.
-      </Text>
-      <Button size="lg" asChild>
-        <Link to="/kit">Add your camera</Link>
-      </Button>
     </Stack>
   );
 }

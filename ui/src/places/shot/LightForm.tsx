@@ -7,6 +7,7 @@ import { PressButton } from "../../lib/PressButton";
 import { TextField } from "../../lib/TextField";
 import type { Bench, LightKind } from "./draft";
 import { SimulatedCamera } from "./SimulatedCamera";
+import { CLEAR, SkyForm } from "./SkyForm";
 
 type Light = Schemas["ShotLight"];
 type Entry = Schemas["Entry"];
@@ -16,6 +17,7 @@ const KINDS: { value: LightKind; name: string }[] = [
   { value: "auto", name: "Camera's automatic" },
   { value: "bias", name: "Bias, locked" },
   { value: "lux", name: "Lux" },
+  { value: "sky", name: "Sky" },
   { value: "looks", name: "No meter: look" },
 ];
 
@@ -59,9 +61,9 @@ export function LightForm({ light, fps, ev, bench, faultOf, onChange, onKind }: 
         value={light.kind}
         onChange={(kind) => kind !== light.kind && onKind(kind)}
       />
-      {light.kind === "looks" ? (
-        <Looks light={light} fault={faultOf("light.looks")} onChange={byHand} />
-      ) : (
+      {light.kind === "looks" && <Looks light={light} fault={faultOf("light.looks")} onChange={byHand} />}
+      {light.kind === "sky" && <SkyForm sight={light.sky ?? CLEAR} onChange={(sky) => byHand({ kind: "sky", sky })} />}
+      {light.kind !== "looks" && light.kind !== "sky" && (
         <>
           {entry("at", light.low ? "Brightest" : "")}
           {light.low && entry("low", "Darkest")}

@@ -106,6 +106,8 @@ export function rewritten(kind: LightKind, answer: Answer | undefined): Schemas[
   switch (kind) {
     case "looks":
       return { kind, looks: [] };
+    case "sky":
+      return { kind, sky: { sky: "clear" } };
     case "lux":
       return { kind, at: { text: reading ? String(Number(reading.lux.toPrecision(2))) : "" } };
     case "auto":

@@ -1,0 +1,86 @@
+import type { Page } from "@playwright/test";
+import { expect, on, test } from "../app.ts";
+
+test.use({ demo: false });
+
+const lineOf = (page: Page) => page.getByLabel(/^The shot in one line/);
+const glassOf = (page: Page) => page.getByTestId("line-glass");
+
+for (const [where, viewport] of [
+  ["at the desk", { width: 1280, height: 800 }],
+  ["on a phone", { width: 390, height: 844 }],
+] as const) {
+  test(`from an empty application a line is a true answer, and then one's own kit, ${where}`, async ({ page, app }) => {
+    await page.setViewportSize(viewport);
+    await page.goto(app.url); // 1
+    await lineOf(page).fill("f2.8 1/1600 iso100 > 30"); // 2
+    // f/2.8 at 1/1600 against 1/60: log2(1600/60) = 4.74 stops.
+    await expect(glassOf(page)).toHaveText("ND32");
+    await expect(page.getByTestId("line-others")).toContainText("Needs 4.7 stops, EV 13.6 ±0.2. ND16 +0.7, ND64 −1.3");
+    await lineOf(page).fill("f2.8 1/1600 iso100 > 30 · 4 8 16/PL CPL VND 2-5"); // 3
+    await expect(page.getByTestId("first-answer")).toContainText("The camera, these filters and the shot.");
+    await page.getByRole("button", { name: "Keep this" }).click(); // 4
+    await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
+    await expect(on(page).meter).toHaveValue("f2.8 1/1600 iso100");
+    await page.goto(`${app.url}/kit`);
+    const filters = page.getByRole("region", { name: "Filters" });
+    for (const label of ["ND4", "ND8", "ND16/PL", "CPL", "VND 2-5 stop"])
+      await expect(filters.getByText(label, { exact: true }).first()).toBeVisible();
+    await expect(page.getByText("My camera").first()).toBeVisible();
+  });
+}
+
+test("ten lines in different forms are answered", async ({ page, app }) => {
+  await page.goto(app.url);
+  for (const [line, glass, words] of [
+    [
+      "gimbal f2 iso50-800 · f2 1/1250 iso50 · 25 fps 180° · walking, subject 1.4 m/s at 3 m · 4 8 16 32 CPL",
+      "ND32",
+      "Needs 4.6",
+    ],
+    ["sunny, sun behind me > 60fps", "ND32", "if it is brighter"],
+    ["1/240 behind ND8 > 30fps", "ND32", "Needs 5.0"],
+    ["helmet, auto 1/2000 > 30", "ND32", "Needs 5.1"],
+    ["overcast, shade > 24 · 2 layers", "ND8", "if it is darker"],
+    ["90000 lux > 25 fps · indoors 50 Hz", "ND128", "Needs 6.5"],
+    ["EV 11.5 to 14.9 > 60 on 30", "ND32", "EV 11.5 to 14.9"],
+    ["f2,8 1/1600 iso100 > 29,97", "ND32", "Needs 4.7"],
+    ["bias +1 behind ND8 > 50 fps 90°", "ND16", "Needs 4.0"],
+    ["EV 5 > 25", "No filter", "short of light"],
+  ] as const) {
+    await lineOf(page).fill(line);
+    await expect(page.getByTestId("first-answer"), line).toContainText(words);
+    await expect(glassOf(page), line).toHaveText(glass);
+    await expect(page.getByTestId("unread"), line).toHaveCount(0);
+  }
+});
+
+test("a line is changed by its parts and by its text", async ({ page, app }) => {
+  await page.goto(app.url);
+  await page.getByRole("button", { name: "drone · sunny, sun behind me > 25 fps" }).click();
+  await expect(glassOf(page)).toHaveText("ND64");
+  const parts = page.getByRole("group", { name: "Parts of the line" });
+  // What was said is written over where it stands.
+  await parts.getByRole("button", { name: "look: 25 fps" }).click();
+  await page.keyboard.type("50 fps");
+  await expect(lineOf(page)).toHaveValue("drone · sunny, sun behind me > 50 fps");
+  // What was assumed is said, and written over.
+  await parts.getByRole("button", { name: "look: 180°, assumed" }).click();
+  await page.keyboard.type("90°");
+  await expect(lineOf(page)).toHaveValue("drone · sunny, sun behind me > 50 fps · 90°");
+  await expect(page.getByTestId("line-setting")).toContainText("1/2");
+  await expect(parts.getByRole("button", { name: "look: 90°" })).toBeVisible();
+});
+
+test("a sky that is tapped is a filter to put on, and one for the pocket", async ({ page, app }) => {
+  await page.goto(app.url);
+  await page.getByRole("button", { name: "clouds with gaps" }).click();
+  await expect(glassOf(page)).toHaveText(/^ND/);
+  await expect(page.getByTestId("line-pocket")).toContainText(/ND\d+ if it is brighter, ND\d+ if it is darker/);
+  await page.getByRole("button", { name: "heavy cloud" }).click();
+  await expect(lineOf(page)).toHaveValue("heavy cloud");
+  await page.getByRole("button", { name: "Keep this" }).click();
+  await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
+  await page.reload();
+  await expect(page.getByTestId("sky-seen")).toContainText("heavy cloud");
+});

@@ -1,0 +1,66 @@
+import { Stack, Text } from "@chakra-ui/react";
+import type { Schemas } from "../../api/client";
+import { Choice } from "../../lib/Choice";
+
+type Sight = Schemas["Sight"];
+
+/** What a sky is until somebody looks up. */
+export const CLEAR: Sight = { sky: "clear" };
+
+/** The words are those of the line, so that the one can be read off the other. */
+const SKIES = [
+  { value: "clear", name: "clear sky" },
+  { value: "hazy", name: "hazy sun" },
+  { value: "gaps", name: "clouds with gaps" },
+  { value: "overcast", name: "overcast" },
+  { value: "heavy", name: "heavy cloud" },
+] as const;
+const FACINGS = [
+  { value: "", name: "not said" },
+  { value: "front", name: "sun behind me" },
+  { value: "side", name: "sun from the side" },
+  { value: "behind", name: "against the light" },
+  { value: "shade", name: "open shade" },
+  { value: "above", name: "ground from above" },
+] as const;
+const GROUNDS = [
+  { value: "", name: "ordinary" },
+  { value: "pale", name: "pale stone or sand" },
+  { value: "snow", name: "snow" },
+  { value: "water", name: "water" },
+  { value: "dark", name: "dark wood" },
+] as const;
+const HEIGHTS = [
+  { value: "", name: "not said" },
+  { value: "high", name: "high" },
+  { value: "middle", name: "middle" },
+  { value: "low", name: "low" },
+] as const;
+
+/** Light judged by eye: the sky, how the sun stands to the subject, the ground, the sun's height. */
+export function SkyForm({ sight, onChange }: { sight: Sight; onChange: (sight: Sight) => void }) {
+  /** What is not said is left out, and widens the spread. */
+  const said = (change: { [K in keyof Sight]?: Sight[K] | "" }) =>
+    onChange(Object.fromEntries(Object.entries({ ...sight, ...change }).filter(([, word]) => word !== "")) as Sight);
+  return (
+    <Stack gap="3">
+      <Choice label="Sky" options={SKIES} value={sight.sky} onChange={(sky) => said({ sky })} />
+      <Choice label="Subject" options={FACINGS} value={sight.facing ?? ""} onChange={(facing) => said({ facing })} />
+      <Choice label="Ground" options={GROUNDS} value={sight.ground ?? ""} onChange={(ground) => said({ ground })} />
+      <Choice label="Sun" options={HEIGHTS} value={sight.height ?? ""} onChange={(height) => said({ height })} />
+      <Text color="muted" data-testid="sky-seen">
+        {[
+          nameOf(SKIES, sight.sky),
+          nameOf(FACINGS, sight.facing),
+          nameOf(GROUNDS, sight.ground),
+          sight.height && `${sight.height} sun`,
+        ]
+          .filter(Boolean)
+          .join(", ")}
+      </Text>
+    </Stack>
+  );
+}
+
+const nameOf = (options: readonly { value: string; name: string }[], value: string | undefined) =>
+  value ? options.find((o) => o.value === value)?.name : undefined;

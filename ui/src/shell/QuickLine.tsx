@@ -37,7 +37,8 @@ export function QuickLine() {
   const { pathname } = useLocation();
   // The first page is a line itself.
   if (cameras?.length === 0 && pathname === "/shoot") return <Box flex="1" />;
-  const canKeep = isCurrent && answer?.needStops !== undefined && !keep.isPending;
+  // A hand that is faster than the answer is not made to wait: the server answers what it keeps.
+  const canKeep = line.trim() !== "" && !(isCurrent && answer?.needStops === undefined) && !keep.isPending;
   return (
     <Box
       position="relative"

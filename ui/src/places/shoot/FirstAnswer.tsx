@@ -27,7 +27,8 @@ export function FirstAnswer() {
       return true;
     }, []),
   );
-  const canKeep = isCurrent && answer?.needStops !== undefined && !keep.isPending;
+  // A hand that is faster than the answer is not made to wait: the server answers what it keeps.
+  const canKeep = line.trim() !== "" && !(isCurrent && answer?.needStops === undefined) && !keep.isPending;
   return (
     <Stack gap="4" py={{ base: "2", md: "6" }} maxW="72ch">
       <Heading as="h1" size="2xl">

@@ -20,6 +20,7 @@ type AskRequest struct {
 	Line    string      `json:"line" maxLength:"500" doc:"as in: f2.8 1/1600 iso100 > 30 fps · 4 8 16 32"`
 	Cameras []AskCamera `json:"cameras,omitempty" maxItems:"50" doc:"the first is meant where the line names none"`
 	Whole   bool        `json:"whole,omitempty" doc:"answer with all that a shot is told, too"`
+	Anew    bool        `json:"anew,omitempty" doc:"the line is that of the camera's last shot, written anew: what it leaves out is gone"`
 }
 
 // AskCamera is a camera that a line may name.
@@ -50,8 +51,8 @@ type AskAnswer struct {
 	IfBrighter   *AskGlass  `json:"ifBrighter,omitempty" doc:"the glass for light brighter by the spread, where that is another"`
 	IfDarker     *AskGlass  `json:"ifDarker,omitempty" doc:"the glass for light darker by the spread, where that is another"`
 	State        string     `json:"state" enum:"holds,tight,breaks,unknown"`
-	Setting      string        `json:"setting,omitempty" doc:"what to set, and what is left"`
-	Gives        string        `json:"gives,omitempty" doc:"what gives way and by how much"`
+	Setting      string     `json:"setting,omitempty" doc:"what to set, and what is left"`
+	Gives        string     `json:"gives,omitempty" doc:"what gives way and by how much"`
 	Words        string     `json:"words"`
 
 	Explain []ExplainLine         `json:"explain,omitempty" doc:"with whole: each figure and how it came about"`
@@ -79,7 +80,11 @@ func Ask(r AskRequest) (*AskAnswer, error) {
 	s := line.Read(r.Line, names...)
 	a := &AskAnswer{Line: s.String(), AskGlass: AskGlass{Filters: []string{}}, Alternatives: []AskGlass{}, State: unknownState}
 	camera := r.meant(s)
-	request := s.Shot(camera.held(), camera.last(), camera.labelOf)
+	last := camera.last()
+	if r.Anew {
+		last = line.Unsaid(last)
+	}
+	request := s.Shot(camera.held(), last, camera.labelOf)
 	end := len([]rune(r.Line))
 	for i := range s.Parts {
 		if s.Parts[i].Assumed {
@@ -91,6 +96,9 @@ func Ask(r AskRequest) (*AskAnswer, error) {
 		a.Camera = camera.Name
 	}
 	if request.Light.Kind == "" {
+		if r.Whole {
+			a.Request = request
+		}
 		a.Words = "Say the light: a reading as f2 1/1250 iso50, EV 14, auto 1/2000, or the sky as sunny or overcast"
 		return a, nil
 	}

@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"pinhole/core/assemble"
+	"pinhole/core/line"
 )
 
 // asked answers a line, and then the line that it is written as, which must be answered the
@@ -139,6 +140,9 @@ func TestAKnownCameraIsAssumedOrNamed(t *testing.T) {
 	if b := asked(t, "crate trailer EV 16 > 25", walker, trailer); b.Camera != "Crate trailer" || b.IsAtHand {
 		t.Errorf("%+v", b)
 	}
+	if b := asked(t, "EV 16 > 50 · with CPL", walker); !slices.Equal(b.Filters, []string{"CPL", "my ND16"}) && !slices.Equal(b.Filters, []string{"my ND16", "CPL"}) {
+		t.Errorf("with a polariser asked for: %v", b.Filters)
+	}
 	if c := asked(t, "drone EV 16 > 25 · 8", walker, trailer); c.Camera != "" || !slices.Equal(c.Filters, []string{"ND8"}) {
 		t.Errorf("%+v", c)
 	}
@@ -162,6 +166,37 @@ func TestLinesOfAnyPartsAreAnswered(t *testing.T) {
 		a := asked(t, strings.Join(parts, " · "))
 		if a.Words == "" || (a.NeedStops == nil) != (a.State == "unknown") {
 			t.Errorf("%v: %+v", parts, a)
+		}
+	}
+}
+
+// A shot that is written as a line is the same shot when it is read.
+func TestAShotIsWrittenAsItsLine(t *testing.T) {
+	for _, said := range []string{
+		"f2 iso100-800 · f2 1/1250 iso50 > 25 fps 180° · walking, subject 5 km/h at 12 ft, turning 20°/s · 50 Hz lamps · ND8 ND16 CPL · with CPL · 2 layers · brighter, image first, aim -0.3",
+		"f2 iso100-800 · EV 9 to 12 > 60 fps on 30", "f2 iso100-800 · hazy sun, open shade, snow, low sun > 24 fps slowed to 12 90°", "f2 iso100-800 · auto 1/500 iso200 behind ND8 > 50 fps 1/100 · ND4 · stabiliser first",
+		"f2 iso100-800 · bias +0.7 1/100 iso100 behind ND4 > still 1/30 · ND4", "f2 iso100-800 · 6.4 klx > time-lapse every 4 s 180° · ND64", "f2 iso100-800 · 20000 to 90000 lux > 30 fps sped up 8x · aim +0.25, any shutter",
+	} {
+		a, err := Ask(AskRequest{Line: said, Whole: true})
+		if err != nil || a.Request == nil {
+			t.Fatalf("%q: %v, %+v", said, err, a)
+		}
+		r := a.Request
+		text := line.Say("", assemble.Asked{Look: r.Look, Scene: r.Scene, Choices: r.Choices}, r.Light, func(id string) string { return id }).String()
+		for _, k := range r.Kit {
+			if a.IsAtHand {
+				text += " · " + k.ID
+			}
+		}
+		again := asked(t, "f2 iso100-800 · "+text)
+		if len(again.Unread) > 0 || asJSON(t, again.AskGlass) != asJSON(t, a.AskGlass) || again.Words != a.Words || again.State != a.State {
+			t.Errorf("%q is answered %q; written as %q it is %q, not read %+v", said, a.Words, text, again.Words, again.Unread)
+		}
+		if said, err := Say(SayRequest{Asked: assemble.Asked{Look: r.Look, Scene: r.Scene, Choices: r.Choices}, Light: r.Light}); err != nil || len(said.Parts) == 0 {
+			t.Errorf("%q: %v, %+v", text, err, said)
+		}
+		if left := line.Unsaid(assemble.Asked{Look: r.Look, Scene: r.Scene, Choices: r.Choices}); asJSON(t, left) != asJSON(t, assemble.Asked{}) {
+			t.Errorf("of %q a line cannot say %s", said, asJSON(t, left))
 		}
 	}
 }

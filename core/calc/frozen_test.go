@@ -167,6 +167,8 @@ func seedRequests(t *testing.T) map[string][][]byte {
 	} {
 		add("ask", fmt.Sprintf(`{"line":%q}`, said))
 	}
+	add("say", `{"camera":"Row walker","titles":{"c":"CPL"},"look":{"fps":"25","target":"180°"},"scene":{"activity":"walk","movement":{"speedMps":1.4,"distanceM":3},"lamps":{"mainsHz":50}},`+
+		`"choices":{"required":["c"],"maxLayers":2,"priority":"image"},"light":{"kind":"auto","at":{"shutter":"1/800","iso":"100"}}}`)
 	add("coverage", `{`+gear+`,"looks":[{"fps":"25","target":"180°"},{"fps":"50","target":"1/100"}],"lowEv100":2,"highEv100":17,"columns":16,`+
 		`"wanted":[{"id":"noon","fps":"25","target":"180°","lowEv100":13.5,"highEv100":15,"spreadStops":0.3},{"id":"dusk","fps":"25","target":"180°","lowEv100":7,"highEv100":7}]}`)
 	add("light", `{"from":"2031-09-20T07:00:00-01:00","to":"2031-09-20T19:00:00-01:00","stepS":3600,"latDeg":38,"lonDeg":-20,"sky":"clear","plane":"vertical"}`)

@@ -98,6 +98,7 @@ var operations = []Operation{
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),
 	operation("loop", "Say what a drawing of a shot at a setting shows", DescribeLoop),
 	operation("ask", "Answer a shot said in one line: f2.8 1/1600 iso100 > 30 fps · 4 8 16 32", Ask),
+	operation("say", "Write a shot as the line that says it", Say),
 }
 
 // Operations returns every computation, in the order of the contract.

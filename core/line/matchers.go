@@ -316,7 +316,7 @@ func (r *reader) effect() int {
 	if n == 0 || len(r.Required) == mostRequired {
 		return 0
 	}
-	r.Required, r.Kit = append(r.Required, label), append(r.Kit, label)
+	r.Required = append(r.Required, label)
 	return r.say(Effect, "with "+label, 1+n)
 }
 

@@ -71,7 +71,7 @@ type Sentence struct {
 	Lamps    *assemble.LampFields
 	School   shot.School
 
-	// Kit and Required are labels as they stand on rings; what is required is in the kit.
+	// Kit and Required are labels as they stand on rings.
 	Kit, Required []string
 	Choices       assemble.Choices
 }

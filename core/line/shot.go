@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 
 	"pinhole/core/assemble"
 	"pinhole/core/glass"
@@ -25,14 +26,19 @@ const stillTarget = "1/60"
 // The light may be missing: then the shot has a light of no kind.
 func (s *Sentence) Shot(known *assemble.Held, last assemble.Asked, labelOf func(id string) string) *assemble.ShotRequest {
 	held := s.held(known)
+	choices := s.choices(last.Choices)
 	if len(s.Kit) > 0 {
-		held.Kit = kitOf(s.Kit)
-	} else if len(held.Kit) > 0 {
+		held.Kit, choices.Mounted, choices.Required = kitOf(s.Kit), nil, nil // ids of its own
+	} else {
 		for _, k := range held.Kit {
 			s.assume(Kit, labelOf(k.ID))
 		}
 	}
-	r := held.Shot(assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: s.choices(last.Choices)})
+	if len(s.Required) > 0 {
+		choices.Required = s.require(held, labelOf)
+	}
+	r := held.Shot(assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: choices})
+	s.assumeRest(assemble.Asked{Scene: r.Scene, Choices: r.Choices}, labelOf)
 	if s.Light != nil {
 		r.Light = *s.Light
 	}
@@ -42,6 +48,20 @@ func (s *Sentence) Shot(known *assemble.Held, last assemble.Asked, labelOf func(
 // assume adds a part that was not said.
 func (s *Sentence) assume(kind Kind, text string) {
 	s.Parts = append(s.Parts, Part{Kind: kind, Text: text, Assumed: true})
+}
+
+// assumeRest adds what the shot asks for beside camera and look, where it was not said.
+func (s *Sentence) assumeRest(asked assemble.Asked, labelOf func(id string) string) {
+	isSaid := func(p Part) bool {
+		return slices.ContainsFunc(s.Parts, func(q Part) bool { return !q.Assumed && q.Kind == p.Kind && q.Text == p.Text })
+	}
+	for _, p := range Say("", asked, assemble.ShotLight{}, labelOf).Parts {
+		// A movement is said in the units it was said in.
+		isMoved := strings.HasPrefix(p.Text, "subject ") || strings.HasPrefix(p.Text, "turning ")
+		if p.Kind != Look && !isSaid(p) && !(isMoved && s.Movement != nil) {
+			s.assume(p.Kind, p.Text)
+		}
+	}
 }
 
 // held is the camera that was named, or is known, or whose kind was said; of none, what the
@@ -108,8 +128,6 @@ func (s *Sentence) scene(last assemble.ShotScene) assemble.ShotScene {
 	scene.Delivery, scene.Interval = s.Delivery, s.IntervalS
 	if s.Activity != "" {
 		scene.Activity, scene.Shake = s.Activity, nil
-	} else if last.Activity != "" {
-		s.assume(Motion, string(last.Activity))
 	}
 	if s.Movement != nil {
 		scene.Movement = s.Movement
@@ -131,13 +149,24 @@ func (s *Sentence) choices(last assemble.Choices) assemble.Choices {
 	if s.Choices.Tolerance != nil {
 		c.Tolerance = s.Choices.Tolerance
 	}
-	if len(s.Kit) > 0 { // glass of the line has ids of its own
-		c.Mounted, c.Required = nil, nil
-		for _, label := range s.Required {
-			c.Required = append(c.Required, idOf(s.Kit, slices.Index(s.Kit, label)))
-		}
-	}
 	return c
+}
+
+// require finds the glass that is asked for in the kit, adds what is not there, and returns
+// the ids.
+func (s *Sentence) require(held *assemble.Held, labelOf func(string) string) (ids []string) {
+	for _, label := range s.Required {
+		asked := kitOf([]string{label})[0]
+		i := slices.IndexFunc(held.Kit, func(k assemble.KitFilter) bool {
+			return k.Kind == asked.Kind && (k.Stops == asked.Stops || labelOf(k.ID) == label)
+		})
+		if i < 0 {
+			held.Kit = append(held.Kit[:len(held.Kit):len(held.Kit)], asked)
+			i = len(held.Kit) - 1
+		}
+		ids = append(ids, held.Kit[i].ID)
+	}
+	return ids
 }
 
 // idOf is the id of the i-th of some labels: the label, and where it is there twice its number.

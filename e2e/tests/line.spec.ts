@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, on, test } from "../app.ts";
+import { expect, on, openShot, test } from "../app.ts";
 
 test.use({ demo: false });
 
@@ -83,4 +83,35 @@ test("a sky that is tapped is a filter to put on, and one for the pocket", async
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
   await page.reload();
   await expect(page.getByTestId("sky-seen")).toContainText("heavy cloud");
+});
+
+test.describe("with the demo", () => {
+  test.use({ demo: true });
+
+  test("a shot is a sentence: its parts are written anew, and it is the shot that they say", async ({ page, app }) => {
+    await openShot(page, app, "Crates down the lane");
+    const line = page.getByTestId("shot-line");
+    await expect(line.getByRole("button", { name: "light: auto 1/2000 iso100" })).toBeVisible();
+    await line.getByRole("button", { name: /^look: 50 fps/ }).click();
+    await page.keyboard.type("100 fps");
+    await page.keyboard.press("Enter");
+    await expect(line.getByRole("button", { name: "look: 100 fps" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "100", exact: true })).toHaveAttribute("aria-pressed", "true");
+    // What a form sets comes back as words.
+    await page.getByRole("button", { name: "90°", exact: true }).click();
+    await expect(line.getByRole("button", { name: "look: 90°" })).toBeVisible();
+    // What is taken out of the line is gone from the shot.
+    const motion = line.getByRole("button", { name: /^motion: subject 4 m\/s at 2 m/ });
+    await motion.click();
+    await page.keyboard.press("Delete");
+    await page.keyboard.press("Enter");
+    await expect(motion).toHaveCount(0);
+    await line.getByRole("button", { name: "Say more…" }).click();
+    await page.keyboard.type(" · sunni");
+    await page.getByTestId("unread").getByRole("button", { name: "clear sky" }).click();
+    await page.keyboard.press("Escape");
+    await expect(on(page).saved).toHaveText(/^saved/);
+    await page.reload();
+    await expect(line.getByRole("button", { name: "look: 100 fps" })).toBeVisible();
+  });
 });

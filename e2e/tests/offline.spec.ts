@@ -38,7 +38,7 @@ test("after one visit the card opens, computes and keeps what is done with the s
   await expect(page.getByTestId("figure-Glass")).toHaveText("ND32");
   await expect(reach(page)).toContainText("offline");
   const line = page.getByRole("textbox", { name: /^Quick line/ });
-  await line.fill("EV 14.8 > 25fps"); // with the defaults that are kept
+  await line.fill("row walker (pocket gimbal) EV 14.8 > 25fps"); // with the gear and the defaults that are kept
   await expect(page.getByTestId("quick-answer")).toContainText("ND8 + ND32");
   await line.fill("");
   // Checks are ticked, and a reading pinned: computed in the page, kept on the device.

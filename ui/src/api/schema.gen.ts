@@ -567,6 +567,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/say": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write a shot as the line that says it */
+        post: operations["calc-say"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/seat": {
         parameters: {
             query?: never;
@@ -1864,6 +1881,8 @@ export interface components {
             leftStops?: number;
         };
         AskRequest: {
+            /** @description the line is that of the camera's last shot, written anew: what it leaves out is gone */
+            anew?: boolean;
             /** @description the first is meant where the line names none */
             cameras?: components["schemas"]["AskCamera"][];
             /** @description as in: f2.8 1/1600 iso100 > 30 fps · 4 8 16 32 */
@@ -4639,6 +4658,23 @@ export interface components {
             shutterS: number;
             /** @description as it is said: 1/640 for 1/625 */
             text: string;
+        };
+        SayAnswer: {
+            /** @description ask, with this shot's other wishes as last, reads it back */
+            line: string;
+            parts: components["schemas"]["Part"][];
+        };
+        SayRequest: {
+            /** @description its name */
+            camera?: string;
+            choices: components["schemas"]["Choices"];
+            light: components["schemas"]["ShotLight"];
+            look: components["schemas"]["ShotLook"];
+            scene?: components["schemas"]["ShotScene"];
+            /** @description what its filters are called, by id */
+            titles?: {
+                [key: string]: string;
+            };
         };
         SceneLight: {
             /**
@@ -9025,6 +9061,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RemeterAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-say": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SayAnswer"];
                 };
             };
             /** @description Bad Request */

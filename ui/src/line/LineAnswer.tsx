@@ -1,6 +1,7 @@
-import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { signed } from "../lib/format";
 import { StateMark } from "../lib/StateMark";
+import { Unread } from "./Unread";
 import type { Answer, Part } from "./useLine";
 
 interface LineAnswerProps {
@@ -64,19 +65,7 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
         ))}
       </Flex>
       {answer.unread.map((unread) => (
-        <Flex key={unread.start} gap="2" align="center" wrap="wrap" data-testid="unread">
-          <Text>
-            Not read:{" "}
-            <Box as="span" textDecoration="underline wavy" textDecorationColor="breaks">
-              {unread.text}
-            </Box>
-          </Text>
-          {unread.couldBe.map((text) => (
-            <Button key={text} size="sm" variant="outline" onClick={() => onReplace(unread, text)}>
-              {text}
-            </Button>
-          ))}
-        </Flex>
+        <Unread key={unread.start} unread={unread} onReplace={(text) => onReplace(unread, text)} />
       ))}
     </Stack>
   );

@@ -25,6 +25,7 @@ import { MotionForm } from "./MotionForm";
 import { PartsForm } from "./PartsForm";
 import { ConflictNote, SaveNote } from "./SaveNote";
 import { Schools } from "./Schools";
+import { ShotLine } from "./ShotLine";
 import { useAutosave } from "./useAutosave";
 import { useShotDraft } from "./useShotDraft";
 import { Verdict } from "./Verdict";
@@ -105,6 +106,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
           if (theirs) changes.replace(theirs);
         }}
       />
+      <ShotLine draft={draft} bench={bench} onSay={changes.sayAnew} />
       {gone.length > 0 && <GoneNote names={glassOf(gone)} at={shot.answer.at} onDrop={() => changes.dropGone(gone)} />}
       <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 360px" }} gap="3" alignItems="start">
         <Panel

@@ -129,6 +129,23 @@ export function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]
   return unplaced({ ...draft, light: { ...draft.light, kind: "looks", looks: [...(draft.light.looks ?? []), look] } });
 }
 
+/** The draft as its line says it anew; light that a line has no words for stays. */
+export function saidAnew(draft: Draft, said: Schemas["ShotRequest"]): Draft {
+  const { look, light, scene, maxLayers, offsetStops, tolerance, priority, allow, fallback, freeLiftStops } = said;
+  const choices = { maxLayers, offsetStops, tolerance, priority, allow, fallback, freeLiftStops };
+  return unplaced({
+    ...draft,
+    look,
+    light: light.kind ? light : draft.light,
+    scene: scene ?? {},
+    choices: {
+      ...(Object.fromEntries(Object.entries(choices).filter(([, v]) => v !== undefined)) as Draft["choices"]),
+      required: said.required ?? [],
+      mounted: draft.choices.mounted ?? [],
+    },
+  });
+}
+
 /** The draft on another camera: its own glass, and a frame rate that it has. */
 export function onCamera(draft: Draft, cameras: readonly Schemas["StoredCamera"][], cameraId: string): Draft {
   const camera = cameras.find((c) => c.id === cameraId);

@@ -15,6 +15,7 @@ import {
   rewritten,
   type Scene,
   type Shot,
+  saidAnew,
   toggled,
   traded,
   unplaced,
@@ -52,6 +53,10 @@ export function useShotDraft(shot: Shot) {
       setLight: (light: Draft["light"]) => update((now) => ({ ...now, light })),
       setKind: (kind: LightKind) => update((now, { answer }) => ({ ...now, light: rewritten(kind, answer) })),
       sawAs: (saw: Schemas["Look"]["saw"]) => update((now, { answer }) => looked(now, answer, saw)),
+      sayAnew: (said: Schemas["ShotRequest"], cameraId: string) =>
+        update((now, { cameras }) =>
+          saidAnew(cameraId === now.cameraId ? now : onCamera(now, cameras, cameraId), said),
+        ),
       setLook: (look: Draft["look"]) => update((now) => ({ ...now, look })),
       setRig: (rigId: string) => update((now) => unplaced({ ...now, rigId })),
       dropGone: (gone: readonly string[]) => update((now) => without(now, gone)),

@@ -1,0 +1,256 @@
+package line
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"pinhole/core/assemble"
+	"pinhole/core/motion"
+	"pinhole/core/stop"
+)
+
+// Say writes a shot on a camera of that name as parts, in the canonical forms that Read reads.
+// What a line has no words for, such as light that is looked for or the parts of a frame, is
+// left out.
+func Say(camera string, asked assemble.Asked, light assemble.ShotLight, labelOf func(id string) string) *Sentence {
+	s := &Sentence{Parts: []Part{}, Unread: []Unread{}}
+	say := func(kind Kind, texts ...string) {
+		for _, text := range texts {
+			if text != "" {
+				s.Parts = append(s.Parts, Part{Kind: kind, Text: text})
+			}
+		}
+	}
+	say(Camera, camera)
+	say(Light, lightTexts(light, labelOf)...)
+	say(Look, lookTexts(asked.Look, asked.Scene)...)
+	say(Motion, motionTexts(asked.Scene)...)
+	say(Lamps, lampsText(asked.Scene.Lamps))
+	for _, id := range asked.Choices.Required {
+		say(Effect, effectText(labelOf(id)))
+	}
+	say(Layers, layersText(asked.Choices.MaxLayers))
+	say(Taste, tasteTexts(asked)...)
+	return s
+}
+
+// Unsaid is what a shot asks for that a line has no words for: what is left of it when its
+// line is written anew.
+func Unsaid(asked assemble.Asked) assemble.Asked {
+	out := assemble.Asked{Scene: asked.Scene, Choices: asked.Choices}
+	scene, choices := &out.Scene, &out.Choices
+	if motionTexts(asked.Scene) != nil {
+		scene.Activity, scene.Movement = "", offAxis(asked.Scene.Movement)
+	}
+	if lampsText(asked.Scene.Lamps) != "" {
+		scene.Lamps = nil
+	}
+	scene.School, scene.Delivery, scene.Interval = "", nil, 0
+	choices.Required, choices.MaxLayers, choices.OffsetStops, choices.Tolerance, choices.Priority = nil, 0, 0, nil, ""
+	return out
+}
+
+// offAxis is a movement that a line cannot say, kept whole; nil where it can.
+func offAxis(m *assemble.MovementFields) *assemble.MovementFields {
+	if m == nil || m.OffAxisDeg == nil {
+		return nil
+	}
+	return m
+}
+
+// textOf finds how a phrase of a slot is written by what it sets.
+func textOf(slot string, sets func(*reader) bool) string {
+	for _, as := range vocabulary {
+		p := phrases[as]
+		r := &reader{Sentence: &Sentence{}}
+		if p.slot == slot && as == strings.ToLower(p.text) {
+			if p.set(r); sets(r) {
+				return p.text
+			}
+		}
+	}
+	return ""
+}
+
+// canonical is a reading as a line writes it, "" where a line cannot say it.
+func canonical(text string) string {
+	s := Read(text)
+	if len(s.Unread) > 0 || len(s.Parts) != 1 || s.Parts[0].Kind != Light {
+		return ""
+	}
+	return s.Parts[0].Text
+}
+
+func lightTexts(l assemble.ShotLight, labelOf func(string) string) []string {
+	switch {
+	case l.Kind == "sky" && l.Sky != nil:
+		return []string{
+			textOf("sky", func(r *reader) bool { return r.sight.Sky == l.Sky.Sky }), textOf("facing", func(r *reader) bool { return r.sight.Facing == l.Sky.Facing }),
+			textOf("ground", func(r *reader) bool { return r.sight.Ground == l.Sky.Ground }), textOf("height", func(r *reader) bool { return r.sight.Height == l.Sky.Height }),
+		}
+	case l.At == nil:
+		return nil
+	}
+	text := entryText(l.Kind, l.At, labelOf)
+	if l.Low != nil {
+		text += " to " + entryText(l.Kind, l.Low, labelOf)
+	}
+	return []string{canonical(text)}
+}
+
+// entryText writes one reading, near to the canonical form.
+func entryText(kind string, e *assemble.Entry, labelOf func(string) string) string {
+	switch kind {
+	case "meter":
+		return e.Text
+	case "lux":
+		if _, err := stop.ParseSigned(e.Text); err == nil {
+			return e.Text + " lux"
+		}
+		return e.Text
+	}
+	words := []string{kind}
+	if kind == "bias" {
+		words = append(words, e.Bias)
+	}
+	if t, _, ok := shutterText(e.Shutter); ok {
+		words = append(words, t)
+	}
+	if e.ISO != "" {
+		words = append(words, "iso"+strings.TrimSpace(strings.TrimPrefix(strings.ToLower(e.ISO), "iso")))
+	}
+	if e.Stops != nil {
+		words = append(words, "behind", plain(float64(*e.Stops))+" stop")
+	} else {
+		for _, id := range e.Glass {
+			words = append(words, "behind", labelOf(id))
+		}
+	}
+	return strings.Join(words, " ")
+}
+
+func lookTexts(look assemble.ShotLook, scene assemble.ShotScene) []string {
+	var texts []string
+	rate, err := stop.ParseRate(look.FPS)
+	switch {
+	case scene.Interval > 0:
+		texts = append(texts, "time-lapse every "+plain(scene.Interval)+" s")
+	case err != nil:
+	case rate == 0:
+		texts = append(texts, "still")
+	default:
+		texts = append(texts, rate.String()+" fps"+deliveryText(scene.Delivery))
+	}
+	target := look.Target
+	if text, _, ok := shutterText(strings.ToLower(target)); ok {
+		target = text
+	} else if deg, isAngle := stop.ParseAngle(target); isAngle {
+		target = plain(float64(deg)) + "°"
+	}
+	return append(texts, target)
+}
+
+func deliveryText(d *assemble.Delivery) string {
+	switch {
+	case d == nil:
+		return ""
+	case d.Mode == motion.RealTime:
+		return " on " + stop.ExactRate(d.FPS).String()
+	case d.Mode == motion.SpeedUp:
+		return " sped up " + plain(d.Factor) + "x"
+	case d.FPS > 0:
+		return " slowed to " + stop.ExactRate(d.FPS).String()
+	}
+	return ""
+}
+
+func motionTexts(scene assemble.ShotScene) []string {
+	texts := []string{activityText(scene.Activity)}
+	if m := scene.Movement; m != nil && m.OffAxisDeg == nil {
+		if m.SpeedMps != nil && m.DistanceM != nil {
+			texts = append(texts, "subject "+rounded(*m.SpeedMps)+" m/s at "+rounded(*m.DistanceM)+" m")
+		}
+		if m.TurnDegS != nil && *m.TurnDegS >= 0 {
+			texts = append(texts, "turning "+plain(float64(*m.TurnDegS))+"°/s")
+		}
+	}
+	return slices.DeleteFunc(texts, func(t string) bool { return t == "" })
+}
+
+// rounded writes a measured amount to four figures: what was said in other units has no end.
+func rounded(v float64) string {
+	if v <= 0 {
+		return "0"
+	}
+	step := math.Pow(10, math.Floor(math.Log10(v))-3)
+	text := strconv.FormatFloat(math.Round(v/step)*step, 'f', max(0, 3-int(math.Floor(math.Log10(v)))), 64)
+	return tidy(text)
+}
+
+func activityText(name motion.ActivityName) string {
+	if name == "" {
+		return ""
+	}
+	return textOf("activity", func(r *reader) bool { return r.Activity == name })
+}
+
+func lampsText(l *assemble.LampFields) string {
+	if l == nil || l.MainsHz == nil || l.Depth != nil {
+		return ""
+	}
+	return plain(*l.MainsHz) + " Hz lamps"
+}
+
+// effectText asks for glass by its label, where that can be read.
+func effectText(label string) string {
+	s := Read("with " + label)
+	if len(s.Parts) != 1 || s.Parts[0].Kind != Effect || len(s.Unread) > 0 {
+		return ""
+	}
+	return s.Parts[0].Text
+}
+
+func layersText(n int) string {
+	switch n {
+	case 0:
+		return ""
+	case 1:
+		return "1 layer"
+	}
+	return plain(float64(n)) + " layers"
+}
+
+func tasteTexts(asked assemble.Asked) []string {
+	c := asked.Choices
+	var texts []string
+	if c.Tolerance != nil {
+		texts = append(texts, textOf("tolerance", func(r *reader) bool {
+			return r.Choices.Tolerance != nil && (r.Choices.Tolerance.Dark-c.Tolerance.Dark).Abs() < stop.Tolerance && (r.Choices.Tolerance.Bright-c.Tolerance.Bright).Abs() < stop.Tolerance
+		}))
+	}
+	if c.Priority != "" {
+		texts = append(texts, textOf("priority", func(r *reader) bool { return r.Choices.Priority == c.Priority }))
+	}
+	if asked.Scene.School != "" {
+		texts = append(texts, textOf("school", func(r *reader) bool { return r.School == asked.Scene.School }))
+	}
+	if c.OffsetStops != 0 {
+		texts = append(texts, "aim "+aimText(c.OffsetStops))
+	}
+	return slices.DeleteFunc(texts, func(t string) bool { return t == "" })
+}
+
+// aimText writes an offset so that it reads back: in thirds as cameras print them.
+func aimText(v stop.Stops) string {
+	if text := v.Signed(); reads(text, v) {
+		return text
+	}
+	return withSign(plain(float64(v)))
+}
+
+func reads(text string, v stop.Stops) bool {
+	back, err := stop.ParseBias(text)
+	return err == nil && (back-v).Abs() < stop.Tolerance
+}

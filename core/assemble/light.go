@@ -56,9 +56,19 @@ func (r *ShotRequest) Lit(b *Setup) (*Lit, error) {
 	return out, nil
 }
 
-// looked takes the light from looks at the picture.
+// priorSpreads is how many of its spreads the light by eye may be off before anything was
+// looked at.
+const priorSpreads = 3
+
+// looked takes the light from looks at the picture, from what the sky tells on where that was
+// said.
 func (r *ShotRequest) looked(b *Setup) (*Lit, error) {
-	step, err := b.looked(r.Light.Looks, r.Light.Prior, glass.DayOutdoors)
+	expected := glass.DayOutdoors
+	if r.Light.Sky != nil {
+		seen := r.Light.Sky.Scene()
+		expected = glass.Interval{Low: seen.EV.Plus(-priorSpreads * seen.Spread), High: seen.EV.Plus(priorSpreads * seen.Spread)}
+	}
+	step, err := b.looked(r.Light.Looks, r.Light.Prior, expected)
 	if err != nil {
 		return nil, problem.At("light", err)
 	}

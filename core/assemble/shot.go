@@ -44,9 +44,9 @@ type ShotLight struct {
 	Kind   string `json:"kind" enum:"meter,auto,bias,lux,sky,looks" doc:"a hand meter, the camera's automatic, the bias of the locked camera, lux, the sky by eye, or no meter at all"`
 	At     *Entry `json:"at,omitempty" doc:"the reading; in a range the highest light"`
 	Low    *Entry `json:"low,omitempty" doc:"the lowest light, where the shot sees a range"`
-	Sky    *Sight `json:"sky,omitempty" doc:"sky: what the eye sees"`
+	Sky    *Sight `json:"sky,omitempty" doc:"sky: what the eye sees; looks: what is expected by it, with three times its spread"`
 	Looks  []Look `json:"looks,omitempty" maxItems:"50"`
-	Prior  *Prior `json:"prior,omitempty" doc:"looks: the light to expect before the first; EV 11 to 16, outdoors by day, by default"`
+	Prior  *Prior `json:"prior,omitempty" doc:"looks: the light to expect before the first; what the sky tells, else EV 11 to 16, outdoors by day, by default"`
 	Source string `json:"source,omitempty" enum:"real,simulated" doc:"where the reading came from; real by default"`
 }
 

@@ -5017,9 +5017,9 @@ export interface components {
             looks?: components["schemas"]["Look"][];
             /** @description the lowest light, where the shot sees a range */
             low?: components["schemas"]["Entry"];
-            /** @description looks: the light to expect before the first; EV 11 to 16, outdoors by day, by default */
+            /** @description looks: the light to expect before the first; what the sky tells, else EV 11 to 16, outdoors by day, by default */
             prior?: components["schemas"]["Prior"];
-            /** @description sky: what the eye sees */
+            /** @description sky: what the eye sees; looks: what is expected by it, with three times its spread */
             sky?: components["schemas"]["Sight"];
             /**
              * @description where the reading came from; real by default

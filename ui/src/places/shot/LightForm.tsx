@@ -7,7 +7,7 @@ import { PressButton } from "../../lib/PressButton";
 import { TextField } from "../../lib/TextField";
 import type { Bench, LightKind } from "./draft";
 import { SimulatedCamera } from "./SimulatedCamera";
-import { CLEAR, SkyForm } from "./SkyForm";
+import { CLEAR, SKIES, SkyForm } from "./SkyForm";
 
 type Light = Schemas["ShotLight"];
 type Entry = Schemas["Entry"];
@@ -199,8 +199,15 @@ function Looks({
   onChange: (light: Light) => void;
 }) {
   const looks = light.looks ?? [];
+  const { sky, ...blind } = light;
   return (
     <Stack gap="2">
+      <Choice
+        label="Sky, to begin with"
+        options={[{ value: "", name: "not said" }, ...SKIES]}
+        value={sky?.sky ?? ""}
+        onChange={(seen) => onChange(seen === "" ? blind : { ...light, sky: { ...sky, sky: seen } })}
+      />
       <Text color="muted" fontSize="sm">
         Lock the camera at its target, put on what the verdict names, look at the picture, and say what you saw there.
       </Text>

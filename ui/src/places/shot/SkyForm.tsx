@@ -8,7 +8,7 @@ type Sight = Schemas["Sight"];
 export const CLEAR: Sight = { sky: "clear" };
 
 /** The words are those of the line, so that the one can be read off the other. */
-const SKIES = [
+export const SKIES = [
   { value: "clear", name: "clear sky" },
   { value: "hazy", name: "hazy sun" },
   { value: "gaps", name: "clouds with gaps" },

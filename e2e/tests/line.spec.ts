@@ -22,6 +22,12 @@ for (const [where, viewport] of [
     await page.getByRole("button", { name: "Keep this" }).click(); // 4
     await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
     await expect(on(page).meter).toHaveValue("f2.8 1/1600 iso100");
+    // It can be shot now: its card needs no plan.
+    await page.getByRole("link", { name: "Card, now" }).click();
+    await expect(page.getByTestId("turn")).toContainText("Quick shot");
+    await expect(page.getByTestId("figure-Glass")).not.toBeEmpty();
+    await page.goto(`${app.url}/card`);
+    await expect(page.getByTestId("turn")).toContainText("Quick shot");
     await page.goto(`${app.url}/kit`);
     const filters = page.getByRole("region", { name: "Filters" });
     for (const label of ["ND4", "ND8", "ND16/PL", "CPL", "VND 2-5 stop"])

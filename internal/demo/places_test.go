@@ -64,7 +64,7 @@ func places(t *testing.T, d *desk.Desk) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	held, err := d.Card(t.Context(), shoots[0].ID)
+	held, err := d.Card(t.Context(), shoots[0].ID, "")
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -3,9 +3,11 @@ package desk
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"pinhole/core/card"
 	"pinhole/core/day"
 	"slices"
+	"time"
 
 	"pinhole/core/fit"
 	"pinhole/core/problem"
@@ -22,9 +24,22 @@ type Card struct {
 	Earlier string             `json:"earlier,omitempty" doc:"after which the field log goes on, where more was done before"`
 }
 
-// Card returns what the card of a shoot needs.
-func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
-	day, err := d.Day(ctx, shootID)
+// Card returns what the card of a shoot needs; of the shot of the id nowID alone, as it is
+// shot now, where that is named. A shoot without any planned time is shot now: of each camera
+// the shot that was worked on last.
+func (d *Desk) Card(ctx context.Context, shootID, nowID string) (*Card, error) {
+	shoot, err := d.Store.Shoots().Get(ctx, shootID)
+	if err != nil {
+		return nil, err
+	}
+	shots, err := d.Store.ShotsOf(ctx, shootID)
+	if err != nil {
+		return nil, err
+	}
+	if shots, err = d.shotNow(ctx, shots, nowID); err != nil {
+		return nil, err
+	}
+	day, err := d.dayOf(ctx, shoot, shots)
 	if err != nil {
 		return nil, err
 	}
@@ -32,10 +47,6 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 	out.Request = card.CardRequest{Now: d.Now(), Name: day.Shoot.Name, Outing: day.Request, Shots: []card.CardShot{}, Benches: []card.CardBench{}, Glass: []card.CardGlass{}, Seats: []card.CardSeat{}, Marks: []card.CardMark{}}
 	out.Request.Outing.StepS = maxStepS // the card draws no curve
 	out.Request.Outing.Held = nil       // its benches hold them
-	shots, err := d.Store.ShotsOf(ctx, shootID)
-	if err != nil {
-		return nil, err
-	}
 	for _, s := range shots {
 		if s.StartsAt == nil {
 			continue
@@ -56,6 +67,52 @@ func (d *Desk) Card(ctx context.Context, shootID string) (*Card, error) {
 	}
 	out.Log = log
 	return out, nil
+}
+
+// A shot without a time is shot now, for so long; a reading that is no older is its light.
+const (
+	nowMinutes   = 180
+	readingHolds = 2 * time.Hour
+)
+
+// shotNow returns the shots that a card is of: those that have a time, or one that is named or
+// the latest of each camera where none has, as if planned for now.
+func (d *Desk) shotNow(ctx context.Context, shots []store.Shot, nowID string) ([]store.Shot, error) {
+	hasTime := func(s store.Shot) bool { return s.StartsAt != nil }
+	var now []store.Shot
+	switch i := slices.IndexFunc(shots, func(s store.Shot) bool { return s.ID == nowID }); {
+	case i >= 0:
+		now = shots[i : i+1]
+	case nowID != "":
+		return nil, fmt.Errorf("shot %s of this shoot: %w", nowID, store.ErrNotFound)
+	case slices.ContainsFunc(shots, hasTime):
+		return shots, nil
+	default:
+		latest := slices.Clone(shots)
+		slices.SortStableFunc(latest, func(a, b store.Shot) int { return b.UpdatedAt.Compare(a.UpdatedAt) })
+		for _, s := range latest {
+			if !slices.ContainsFunc(now, func(o store.Shot) bool { return o.CameraID == s.CameraID }) {
+				now = append(now, s)
+			}
+		}
+	}
+	now = slices.Clone(now)
+	for i := range now {
+		s := &now[i]
+		at := d.Now().Truncate(time.Minute)
+		readings, err := d.Store.ReadingsOf(ctx, s.ID)
+		if err != nil {
+			return nil, err
+		}
+		for _, r := range readings {
+			if age := at.Sub(r.TakenAt); age >= 0 && age < readingHolds {
+				at = r.TakenAt.Truncate(time.Minute)
+				break
+			}
+		}
+		s.StartsAt, s.Day.Minutes = &at, nowMinutes
+	}
+	return now, nil
 }
 
 // What a card is given of a long log: the last entries, of each step the marks that were last

@@ -13,7 +13,7 @@ import (
 
 // CardPaper returns the card of a shoot as it is printed.
 func (d *Desk) CardPaper(ctx context.Context, shootID string) (*paper.Card, error) {
-	kit, err := d.Card(ctx, shootID)
+	kit, err := d.Card(ctx, shootID, "")
 	if err != nil {
 		return nil, err
 	}

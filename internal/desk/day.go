@@ -43,6 +43,11 @@ func (d *Desk) Day(ctx context.Context, shootID string) (*Day, error) {
 	if err != nil {
 		return nil, err
 	}
+	return d.dayOf(ctx, shoot, shots)
+}
+
+// dayOf returns a shoot with some shots ready for planning.
+func (d *Desk) dayOf(ctx context.Context, shoot store.Shoot, shots []store.Shot) (*Day, error) {
 	zone, err := zoneOf(&shoot.Day)
 	if err != nil {
 		return nil, err
@@ -65,7 +70,7 @@ func (d *Desk) Day(ctx context.Context, shootID string) (*Day, error) {
 	if out.Request.From, out.Request.To, err = spanOf(&shoot.Day, out.Request.Shots, zone, d.Now()); err != nil {
 		return nil, err
 	}
-	out.Readings, err = d.Store.LightReadingsOf(ctx, shootID)
+	out.Readings, err = d.Store.LightReadingsOf(ctx, shoot.ID)
 	slices.Reverse(out.Readings)
 	return out, err
 }

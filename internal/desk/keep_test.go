@@ -5,6 +5,7 @@ import (
 	"slices"
 	"testing"
 
+	"pinhole/core/card"
 	"pinhole/core/problem"
 	"pinhole/internal/store"
 )
@@ -44,5 +45,36 @@ func TestALineIsKept(t *testing.T) {
 	var fault *problem.Fault
 	if _, err := d.Keep(ctx, "", KeepRequest{Line: "gimbal > 25"}); !errors.As(err, &fault) || fault.Field != "line" {
 		t.Errorf("without light it is kept with %v", err)
+	}
+}
+
+// A shot that nobody planned has a card: of its shoot where nothing is planned, and of itself,
+// now, where something is.
+func TestACardWithoutAPlan(t *testing.T) {
+	d := newDesk(t)
+	ctx := t.Context()
+	first := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "gimbal f2.8 1/1600 iso100 > 30 · 4 8 16 32"}))
+	second := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "drone EV 14 > 25 · 8 16"}))
+	of := func(shotID string) card.CardAnswer {
+		t.Helper()
+		kit := keep[*Card](t)(d.Card(ctx, first.ShootID, shotID))
+		return *keep[*card.CardAnswer](t)(card.Card(ctx, kit.Request))
+	}
+	if a := of(""); len(a.Cameras) != 2 || len(a.Cameras[0].Turns) != 1 || a.Cameras[0].Turns[0].When != "on" {
+		t.Errorf("without a plan the card has %+v", a.Cameras)
+	}
+	at := d.Now().AddDate(0, 0, 1)
+	second.StartsAt = &at
+	keep[store.Shot](t)(d.SaveShot(ctx, second))
+	if a := of(""); len(a.Cameras) != 1 || a.Cameras[0].Turns[0].Name != second.Name || a.Cameras[0].Turns[0].When == "on" {
+		t.Errorf("with a plan the card has %+v", a.Cameras)
+	}
+	for _, s := range []store.Shot{first, second} {
+		if a := of(s.ID); len(a.Cameras) != 1 || a.Cameras[0].CameraID != s.CameraID || a.Cameras[0].Turns[0].When != "on" || len(a.Cameras[0].Turns[0].Set.Shutter) == 0 {
+			t.Errorf("now it has %+v", a.Cameras)
+		}
+	}
+	if _, err := d.Card(ctx, first.ShootID, "nobody"); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("of nobody: %v", err)
 	}
 }

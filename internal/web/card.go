@@ -15,6 +15,12 @@ import (
 	"pinhole/internal/store"
 )
 
+// CardInput names a shoot, and the shot of it that is shot now.
+type CardInput struct {
+	ByID
+	Shot string `query:"shot" maxLength:"60" doc:"a shot of the shoot that is shot now, whatever is planned; the plan by default"`
+}
+
 // LogInput names a shoot and an entry of its field log.
 type LogInput struct {
 	ByID
@@ -41,8 +47,8 @@ type PaperInput struct {
 
 // registerCard opens the doors to what is used in the field.
 func (s *server) registerCard(kept *desk.Desk) {
-	addGot(s, "/api/shoots/{id}/card", "get-card", "Get all that the card of a shoot needs, to go on without the server", "field", func(ctx context.Context, in *ByID) (*desk.Card, error) {
-		return kept.Card(ctx, in.ID)
+	addGot(s, "/api/shoots/{id}/card", "get-card", "Get all that the card of a shoot needs, to go on without the server", "field", func(ctx context.Context, in *CardInput) (*desk.Card, error) {
+		return kept.Card(ctx, in.ID, in.Shot)
 	})
 	addGot(s, "/api/shoots/{id}/log", "list-field-log", "List what was done in the field, the latest first", "field", func(ctx context.Context, in *LogPart) (*part[store.FieldEntry], error) {
 		some, next, err := kept.Store.FieldLogPart(ctx, in.ID, in.page())

@@ -253,10 +253,12 @@ export const simulatedFrameQuery = (request: Schemas["CameraRequest"]) =>
   });
 
 /** All that a card needs, to go on without the server. */
-export const cardQuery = (shootId: string) =>
+/** The card of a shoot by its plan, or of one shot of it that is shot now. */
+export const cardQuery = (shootId: string, shot?: string) =>
   queryOptions({
-    queryKey: ["card", shootId],
-    queryFn: ({ signal }) => unwrap(api.GET("/api/shoots/{id}/card", { params: { path: { id: shootId } }, signal })),
+    queryKey: shot ? ["card", shootId, shot] : ["card", shootId],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET("/api/shoots/{id}/card", { params: { path: { id: shootId }, query: { shot } }, signal })),
     enabled: shootId !== "",
   });
 

@@ -12623,7 +12623,10 @@ export interface operations {
     };
     "get-card": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description a shot of the shoot that is shot now, whatever is planned; the plan by default */
+                shot?: string;
+            };
             header?: never;
             path: {
                 id: string;

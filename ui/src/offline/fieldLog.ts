@@ -110,7 +110,7 @@ async function sendAll(queries: QueryClient): Promise<void> {
 
 /** Adds what the server stored to the card, so that it stands there before it is fetched anew. */
 function keep(queries: QueryClient, shootId: string, stored: Schemas["StoredFieldEntry"]): void {
-  queries.setQueryData(cardQuery(shootId).queryKey, (card) => {
+  queries.setQueriesData<Schemas["Card"]>({ queryKey: cardQuery(shootId).queryKey }, (card) => {
     if (!card || card.log.some((e) => e.id === stored.id)) return card;
     const marks = [...card.request.marks, ...markOf(stored)];
     const { anchor } = stored;
@@ -173,8 +173,8 @@ export function useSending(): void {
 }
 
 /** The card of a shoot, and what waits on this device for it. */
-export function useCard(shootId: string) {
-  const query = useQuery(cardQuery(shootId));
+export function useCard(shootId: string, shot?: string) {
+  const query = useQuery(cardQuery(shootId, shot));
   const waiting = useWaiting().filter((w) => w.shootId === shootId);
   return { ...query, waiting };
 }

@@ -76,7 +76,7 @@ function Card({ work }: { work: CardWork }) {
     return (
       <Stack align="flex-start" gap="3" py="8">
         <Heading as="h1">{card.shoot.name}</Heading>
-        <Text>No shot of it has a time and a light yet: give them in the plan of the day.</Text>
+        <Text>It has no shot with a light yet.</Text>
         <Button asChild>
           <Link to={`/shoot/${card.shoot.id}`}>Plan the day</Link>
         </Button>

@@ -25,9 +25,10 @@ export type CardWork = NonNullable<ReturnType<typeof useCardWork>["work"]>;
  * beforehand.
  */
 export function useCardWork(shootId: string) {
-  const { data: card, error, waiting } = useCard(shootId);
   const clock = useMinute();
   const [params, setParams] = useSearchParams();
+  const shot = params.get("shot") ?? undefined;
+  const { data: card, error, waiting } = useCard(shootId, shot);
   const wanted = Date.parse(params.get("at") ?? "");
   const isOff = card !== undefined && !isWithin(card.request.outing, clock);
   const shownAt = Number.isNaN(wanted) ? (isOff && card ? aheadOf(card.request.outing, clock) : clock) : wanted;
@@ -50,7 +51,8 @@ export function useCardWork(shootId: string) {
           shownAt,
           /** Whether the clock shown is not the clock on the wall. */
           isAhead: shownAt !== clock,
-          showAt: (at: number | null) => setParams(at === null ? {} : { at: isoIn(at, zone) }, { replace: true }),
+          showAt: (at: number | null) =>
+            setParams({ ...(shot && { shot }), ...(at !== null && { at: isoIn(at, zone) }) }, { replace: true }),
           note: async (entry: Omit<Entry, "at" | "device">) => {
             const isKept = await log(shootId, { ...entry, at: isoIn(Date.now(), zone), device: deviceName() });
             if (!isKept) toaster.create(NOT_KEPT);

@@ -1,7 +1,8 @@
-import { Box, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
 import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useQuery } from "@tanstack/react-query";
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
 import { FramePair } from "../../instruments/frame-pair/FramePair";
@@ -96,6 +97,9 @@ export function ShotBench({ shot }: { shot: Shot }) {
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
       <Header draft={draft} onName={changes.setName}>
         <SaveNote state={autosave.state} canSave={canSave} />
+        <Button size="sm" variant="outline" asChild>
+          <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Card, now</Link>
+        </Button>
         <PlanLine shot={shot} />
       </Header>
       <ConflictNote

@@ -66,9 +66,23 @@ test.describe("pictures", () => {
   test("quick line", async ({ page, app }) => {
     await openShot(page, app, "Crates down the lane");
     await page.keyboard.press("/");
-    await page.keyboard.type("f2 1/1250 iso50 > 50fps");
+    await page.keyboard.type("f2 1/1250 iso50 > 50fps · halmet");
     await expect(page.getByTestId("quick-answer")).toContainText("ND16");
+    await expect(page.getByTestId("unread")).toContainText("halmet");
     await page.screenshot({ path: picture("quick-line") });
+  });
+
+  test.describe("from nothing", () => {
+    test.use({ demo: false });
+
+    test("first answer", async ({ page, app }) => {
+      await page.goto(app.url);
+      await page
+        .getByLabel(/^The shot in one line/)
+        .fill("drone · clouds with gaps, sun behind me > 25 fps · 8 16 32 64");
+      await expect(page.getByTestId("line-pocket")).toBeVisible();
+      await page.screenshot({ path: picture("first-answer") });
+    });
   });
 
   test("kit", async ({ page, app }) => {

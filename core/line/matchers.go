@@ -91,7 +91,7 @@ func (r *reader) takeRate(digits string, n int) int {
 			delivery, more = &assemble.Delivery{Mode: motion.RealTime, FPS: at}, 1+words
 			text += " on " + stop.FrameRate(at).String()
 		}
-	case r.peek(n) == "slowed" && r.peek(n+1) == "to", r.peek(n) == "shown" && r.peek(n+1) == "at":
+	case r.peek(n) == "slowed" && r.peek(n+1) == "to", r.peek(n) == "slow" && r.peek(n+1) == "on":
 		if at, words := shown(n + 2); words > 0 {
 			delivery, more = &assemble.Delivery{Mode: motion.EveryFrame, FPS: at}, 2+words
 			text += " slowed to " + stop.FrameRate(at).String()

@@ -39,10 +39,10 @@ func madePhrases() map[string]phrase {
 	sky := func(v light.Seen, text string, others ...string) {
 		add(Light, "sky", text, func(r *reader) { r.sight.Sky = v }, others...)
 	}
-	sky(light.SeenClear, "clear sky", "sunny", "sun", "clear", "bright sun", "full sun", "blue sky")
-	sky(light.SeenHazy, "hazy sun", "hazy", "haze", "thin cloud", "thin clouds")
+	sky(light.SeenClear, "clear sky", "sunny", "sun", "in the sun", "sunshine", "clear", "bright sun", "full sun", "blue sky")
+	sky(light.SeenHazy, "hazy sun", "hazy", "haze", "light cloud", "thin cloud", "thin clouds")
 	sky(light.SeenGaps, "clouds with gaps", "gaps", "broken clouds", "broken cloud", "partly cloudy", "sun and clouds", "sun and cloud")
-	sky(light.SeenOvercast, "overcast", "cloudy", "cloud", "clouds", "grey sky", "gray sky")
+	sky(light.SeenOvercast, "overcast", "bright overcast", "cloudy", "cloud", "clouds", "grey sky", "gray sky")
 	sky(light.SeenHeavy, "heavy cloud", "heavy", "heavy clouds", "heavy overcast", "dark cloud", "dark clouds", "rain")
 	facing := func(v light.Facing, text string, others ...string) {
 		add(Light, "facing", text, func(r *reader) { r.sight.Facing = v }, others...)

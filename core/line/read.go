@@ -3,6 +3,7 @@ package line
 import (
 	"slices"
 	"strings"
+	"unicode/utf8"
 
 	"github.com/agnivade/levenshtein"
 
@@ -139,8 +140,14 @@ func (r *reader) guesses(text string) []string {
 		far  int
 	}
 	var all []guess
+	size := utf8.RuneCountInString(text)
 	consider := func(as, says string) {
-		if far := levenshtein.ComputeDistance(text, as); far <= 1+len([]rune(as))/4 {
+		length := utf8.RuneCountInString(as)
+		most := 1 + length/4
+		if size > length+most || length > size+most {
+			return // as far apart as their lengths at least
+		}
+		if far := levenshtein.ComputeDistance(text, as); far <= most {
 			all = append(all, guess{says, far})
 		}
 	}

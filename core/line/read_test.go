@@ -33,6 +33,8 @@ func TestLinesAreRead(t *testing.T) {
 		"f2,8 1/1600 iso100 > 29,97 · 4, 8, 16":                    "light:f2.8 1/1600 iso100 | look:29.97 fps | kit:ND4 | kit:ND8 | kit:ND16",
 		"f/2.8 1/1600 ISO 100 > 30p 1/100":                         "light:f2.8 1/1600 iso100 | look:30 fps | look:1/100",
 		"1/250 to 1/2000 > 25":                                     "light:auto 1/250 to 1/2000 | look:25 fps",
+		"1/240 with ND8 on → 30 · with CPL":                        "light:auto 1/240 behind ND8 | look:30 fps | effect:with CPL",
+		"EV 1-999 > 25":                                            "light:EV 1 | look:25 fps",
 		"ev 11-14 > 25":                                            "light:EV 11 to 14 | look:25 fps",
 		"bias +0.7 behind ND16 > 50":                               "light:bias +0.7 behind ND16 | look:50 fps",
 		"6.4 klx > still 2s":                                       "light:6.4 klx | look:still | look:2s",

@@ -41,21 +41,22 @@ func (r *reader) readingAt() int {
 	if r.Light != nil { // of two readings the first counts
 		return r.spoil(n)
 	}
-	light, text := at.light(), at.text()
+	read, text := at.light(), at.text()
 	if r.peek(n) == "to" {
 		if low, words := r.oneReading(n+1, at.form()); words > 0 && low.form() == at.form() {
 			if ranged := rangeOf(&at, &low); ranged != nil {
-				light, text, n = ranged, text+" to "+low.short(), n+1+words
+				read, text, n = ranged, text+" to "+low.short(), n+1+words
 			}
 		}
 	} else if m := spanWord.FindStringSubmatch(r.spanAt(0)); m != nil && at.valued != "" {
 		low := at
-		low.valued = strings.Replace(at.valued, m[1], m[2], 1)
-		if ranged := rangeOf(&at, &low); ranged != nil {
-			light, text = ranged, at.text()+" to "+tidy(m[2])
+		low.valued = strings.Replace(at.valued, tidy(m[1]), tidy(m[2]), 1)
+		_, err := light.ParseWritten(low.valued)
+		if ranged := rangeOf(&at, &low); ranged != nil && err == nil {
+			read, text = ranged, at.text()+" to "+tidy(m[2])
 		}
 	}
-	r.Light = light
+	r.Light = read
 	if at.aperture != 0 {
 		r.ReadAt = stop.Setting{Aperture: at.aperture, Shutter: at.shutter, ISO: at.iso}
 	} else {
@@ -200,11 +201,18 @@ func (r *reader) oneReading(i int, form string) (a reading, n int) {
 		case word == "at" && i > from && (fraction.MatchString(r.peek(i+1)) || fNumber.MatchString(r.peek(i+1)) || strings.HasPrefix(r.peek(i+1), "iso")):
 			i++
 			continue
-		case word == "behind" || word == "through":
-			if label, words := r.label(i+1, false); words > 0 && len(a.glass) < mostRequired {
+		case word == "behind" || word == "through" || word == "with" && i > from:
+			label, words := r.label(i+1, false)
+			after := 0
+			if word == "with" { // with ND8 on; with CPL alone asks for it
+				if after = 1; r.peek(i+1+words) != "on" {
+					words = 0
+				}
+			}
+			if words > 0 && len(a.glass) < mostRequired {
 				if l, err := parseLabel(label); err == nil && l.Kind != glass.Variable {
 					a.glass, a.on = append(a.glass, label), a.on+l.Total()
-					i += 1 + words
+					i += 1 + words + after
 					continue
 				}
 			}

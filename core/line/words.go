@@ -47,7 +47,7 @@ func stretches(text string) []stretch {
 	}
 	for _, r := range text {
 		switch {
-		case r == '>':
+		case r == '>' || r == '→':
 			add()
 			all = append(all, stretch{isLook: true})
 		case strings.ContainsRune(apart, r):

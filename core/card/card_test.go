@@ -12,6 +12,36 @@ import (
 	"pinhole/core/stop"
 )
 
+// The short list of familiar glass keeps all that stops a take, and three steps more at most.
+func TestTheShortListOfFamiliarGlass(t *testing.T) {
+	for _, m := range []Mounting{
+		{Glass: []string{"ND8"}, Mount: fit.Magnet}, {Glass: []string{"ND8"}, Flies: true, Hold: fit.Tether, Margin: 2}, {Glass: []string{"ND8"}, Flies: true, Hold: fit.DoNotFly, Margin: 1},
+		{}, {Glass: []string{"ND8"}, SealedPort: true, Stays: true},
+	} {
+		whole := m.Checks()
+		known := m
+		known.Known = true
+		short := known.Checks()
+		rest := 0
+		for _, c := range short {
+			if !slices.Contains(whole, c) {
+				t.Errorf("%+v: %q is in the short list alone", m, c.Words)
+			}
+			if !c.Hard {
+				rest++
+			}
+		}
+		for _, c := range whole {
+			if c.Hard && !slices.Contains(short, c) {
+				t.Errorf("%+v: %q is left out of the short list", m, c.Words)
+			}
+		}
+		if rest > 3 || len(short) >= len(whole) {
+			t.Errorf("%+v: a short list of %d, with %d that stop nothing, of %d", m, len(short), rest, len(whole))
+		}
+	}
+}
+
 func steps(checks []Check) (all, hard []string) {
 	for _, c := range checks {
 		all = append(all, c.Step)

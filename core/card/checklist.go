@@ -37,6 +37,8 @@ type Mounting struct {
 	// Floats is true where ISO or shutter may move within limits.
 	Setting, WhiteBalance string
 	Automatic, Floats     bool
+	// Known is true of glass on a rig whose whole list was done before, and nothing changed.
+	Known bool
 	// Dark and Bright bound the bias that is accepted.
 	Dark, Bright stop.Stops
 }
@@ -53,15 +55,33 @@ type Check struct {
 	Barred bool
 }
 
-// Checks returns the steps that apply, in the order in which they are done.
+// Checks returns the steps that apply, in the order in which they are done. Of what is known
+// they are those that keep things safe, and three that change from take to take: the glass
+// holds, the camera is locked, the exposure is right. A thirty-second ride has time for no more.
 func (m *Mounting) Checks() []Check {
 	l := &list{m: m}
 	l.mount()
 	l.secure()
 	l.set()
 	l.try()
+	if m.Known {
+		l.all = slices.DeleteFunc(l.all, func(c Check) bool { return !c.Hard && !isOfEachTake(c.Step) })
+	}
 	return l.all
 }
+
+// isOfEachTake reports whether a step is done before each take, however familiar: what holds
+// too little is tethered each time.
+func isOfEachTake(step string) bool {
+	return step == "pull" || step == "tether" || step == "bias" || strings.HasPrefix(step, lockedStep)
+}
+
+// lockedStep begins the step of the setting, which names that.
+const lockedStep = "locked "
+
+// OfWholeList are steps that only the whole list has, and those that end it: whoever ticked
+// them all did it.
+var OfWholeList = []string{"clip", "extremes", "bias"}
 
 // list collects the steps of a mounting.
 type list struct {
@@ -191,7 +211,7 @@ func (l *list) set() {
 		how = "Locked, but for what floats within its limits"
 	}
 	// A tick is for this setting: another one is to be looked at anew.
-	l.add("locked "+m.Setting, false, "%s: %s", how, m.Setting)
+	l.add(lockedStep+m.Setting, false, "%s: %s", how, m.Setting)
 }
 
 // try looks before it counts.

@@ -37,6 +37,8 @@ func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.O
 			m.Ring = fmt.Sprintf("to %v stops", o.Setting)
 		}
 	}
+	t.Known = slices.Contains(c.CardRequest.Known, CardKnown{b.CameraID, b.RigID, stack.ID})
+	m.Known = t.Known
 	var marks []Mark
 	for _, mark := range c.Marks {
 		if mark.Turn == t.ID {

@@ -17,7 +17,7 @@ func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.Ou
 	pack := &p.Packs[n]
 	stack := c.outing.Stacks[pack.Stack]
 	t := &CardTurn{
-		ID: fmt.Sprintf("%s/%d/%s", p.ID, n+1, pack.Stack), Shot: p.ID, Name: s.Name, Pack: n + 1, Packs: len(p.Packs), From: pack.From, To: pack.To,
+		ID: turnID(p.ID, n+1, pack.Stack), Shot: p.ID, Name: s.Name, Pack: n + 1, Packs: len(p.Packs), From: pack.From, To: pack.To,
 		Stack: pack.Stack, Glass: c.outing.Names[pack.Stack], Filters: c.glass(stack.Filters), Stays: before != nil && before.ID == stack.ID && len(stack.Filters) > 0,
 		State: pack.State, Words: pack.Words, Helps: []string{}, Latest: pack.LastMinute, Brighter: c.outing.Names[pack.Brighter], Darker: c.outing.Names[pack.Darker],
 	}
@@ -198,4 +198,19 @@ func ranged(a, b string) string {
 		return a
 	}
 	return a + " to " + b
+}
+
+// turnID names a turn for good: the shot, which battery of it, and its glass.
+func turnID(shot string, pack int, stack string) string {
+	return fmt.Sprintf("%s/%d/%s", shot, pack, stack)
+}
+
+// StackOf returns the glass that a turn's id names; ok is false for what is none.
+func StackOf(turn string) (stack string, ok bool) {
+	_, rest, ok := strings.Cut(turn, "/")
+	if !ok {
+		return "", false
+	}
+	_, stack, ok = strings.Cut(rest, "/")
+	return stack, ok
 }

@@ -19,7 +19,15 @@ type CardRequest struct {
 	Benches []CardBench       `json:"benches" maxItems:"120" doc:"each camera as it is held"`
 	Glass   []CardGlass       `json:"glass" maxItems:"200"`
 	Seats   []CardSeat        `json:"seats" maxItems:"400" doc:"what is known of stacks on their rigs"`
+	Known   []CardKnown       `json:"known,omitempty" maxItems:"400" doc:"glass on rigs whose whole checklist was done before, and nothing changed since: its list is short"`
 	Marks   []CardMark        `json:"marks" maxItems:"5000" doc:"what was ticked, taken back and overridden"`
+}
+
+// CardKnown is glass on a rig that is familiar.
+type CardKnown struct {
+	CameraID string `json:"cameraId" maxLength:"100"`
+	RigID    string `json:"rigId,omitempty" maxLength:"100"`
+	Stack    string `json:"stack" maxLength:"400"`
 }
 
 // CardShot is what is asked of a shot of the plan.
@@ -108,6 +116,7 @@ type CardTurn struct {
 	Standing  *CardSeat   `json:"standing,omitempty" doc:"left out where nothing is known, or nothing is on"`
 	Checks    []CardCheck `json:"checks"`
 	Readiness Readiness   `json:"readiness"`
+	Known     bool        `json:"known,omitempty" doc:"the checklist is the short one of familiar glass"`
 	Stops     []string    `json:"stops" doc:"what stops the take"`
 	Drills    []CardDrill `json:"drills"`
 }

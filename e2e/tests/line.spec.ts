@@ -121,3 +121,30 @@ test.describe("with the demo", () => {
     await expect(line.getByRole("button", { name: "look: 100 fps" })).toBeVisible();
   });
 });
+
+test("familiar glass has a short list, and the full one when asked", async ({ page, app }) => {
+  const kept = await page.request.post(`${app.url}/api/keep`, {
+    data: { line: "action f2.8 1/1600 iso100 > 30 · 8 16 32" },
+  });
+  const shot = await kept.json();
+  // That it was checked whole on another day takes another day.
+  await page.route("**/api/shoots/*/card?*", async (route) => {
+    const answer = await route.fetch();
+    const card = await answer.json();
+    const { outing } = card.request;
+    card.request.known = outing.stacks.map((stack: { id: string; cameraId: string; rigId?: string }) => ({
+      cameraId: stack.cameraId,
+      ...(stack.rigId && { rigId: stack.rigId }),
+      stack: stack.id,
+    }));
+    await route.fulfill({ response: answer, json: card });
+  });
+  await page.goto(`${app.url}/card/${shot.shootId}?shot=${shot.id}`);
+  await page.getByRole("button", { name: /^Checks/ }).click();
+  const steps = page.getByRole("dialog").getByRole("checkbox");
+  await expect(page.getByTestId("known-glass")).toContainText("A short list");
+  await expect(steps).toHaveCount(3);
+  await page.getByRole("button", { name: "Full list" }).click();
+  await expect(page.getByTestId("known-glass")).toHaveCount(0);
+  expect(await steps.count()).toBeGreaterThan(5);
+});

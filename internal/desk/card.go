@@ -36,15 +36,16 @@ func (d *Desk) Card(ctx context.Context, shootID, nowID string) (*Card, error) {
 	if err != nil {
 		return nil, err
 	}
-	if shots, err = d.shotNow(ctx, shots, nowID); err != nil {
-		return nil, err
-	}
-	day, err := d.dayOf(ctx, shoot, shots)
+	shots, isNow, err := d.shotNow(ctx, shots, nowID)
 	if err != nil {
 		return nil, err
 	}
-	out := &Card{Shoot: day.Shoot, Zone: day.Zone}
-	out.Request = card.CardRequest{Now: d.Now(), Name: day.Shoot.Name, Outing: day.Request, Shots: []card.CardShot{}, Benches: []card.CardBench{}, Glass: []card.CardGlass{}, Seats: []card.CardSeat{}, Marks: []card.CardMark{}}
+	planned, err := d.dayOf(ctx, shoot, shots)
+	if err != nil {
+		return nil, err
+	}
+	out := &Card{Shoot: planned.Shoot, Zone: planned.Zone}
+	out.Request = card.CardRequest{Now: d.Now(), Name: planned.Shoot.Name, Outing: planned.Request, Shots: []card.CardShot{}, Benches: []card.CardBench{}, Glass: []card.CardGlass{}, Seats: []card.CardSeat{}, Marks: []card.CardMark{}}
 	out.Request.Outing.StepS = maxStepS // the card draws no curve
 	out.Request.Outing.Held = nil       // its benches hold them
 	for _, s := range shots {
@@ -61,6 +62,15 @@ func (d *Desk) Card(ctx context.Context, shootID, nowID string) (*Card, error) {
 		return nil, err
 	}
 	out.Request.Marks = marksOf(log)
+	begins := out.Request.Outing.From
+	if isNow {
+		// What was ticked for a take before is not ticked for this one.
+		begins = d.Now().Add(-nowMinutes * time.Minute)
+		out.Request.Marks = slices.DeleteFunc(out.Request.Marks, func(m card.CardMark) bool { return m.At.Before(begins) })
+	}
+	if err := d.addKnown(ctx, &out.Request, begins); err != nil {
+		return nil, err
+	}
 	if older := len(log) - logOfCard; older > 0 {
 		log = log[older:]
 		out.Earlier = log[0].ID
@@ -77,16 +87,16 @@ const (
 
 // shotNow returns the shots that a card is of: those that have a time, or one that is named or
 // the latest of each camera where none has, as if planned for now.
-func (d *Desk) shotNow(ctx context.Context, shots []store.Shot, nowID string) ([]store.Shot, error) {
+func (d *Desk) shotNow(ctx context.Context, shots []store.Shot, nowID string) (of []store.Shot, isNow bool, err error) {
 	hasTime := func(s store.Shot) bool { return s.StartsAt != nil }
 	var now []store.Shot
 	switch i := slices.IndexFunc(shots, func(s store.Shot) bool { return s.ID == nowID }); {
 	case i >= 0:
 		now = shots[i : i+1]
 	case nowID != "":
-		return nil, fmt.Errorf("shot %s of this shoot: %w", nowID, store.ErrNotFound)
+		return nil, false, fmt.Errorf("shot %s of this shoot: %w", nowID, store.ErrNotFound)
 	case slices.ContainsFunc(shots, hasTime):
-		return shots, nil
+		return shots, false, nil
 	default:
 		latest := slices.Clone(shots)
 		slices.SortStableFunc(latest, func(a, b store.Shot) int { return b.UpdatedAt.Compare(a.UpdatedAt) })
@@ -102,7 +112,7 @@ func (d *Desk) shotNow(ctx context.Context, shots []store.Shot, nowID string) ([
 		at := d.Now().Truncate(time.Minute)
 		readings, err := d.Store.ReadingsOf(ctx, s.ID)
 		if err != nil {
-			return nil, err
+			return nil, false, err
 		}
 		for _, r := range readings {
 			if age := at.Sub(r.TakenAt); age >= 0 && age < readingHolds {
@@ -112,7 +122,7 @@ func (d *Desk) shotNow(ctx context.Context, shots []store.Shot, nowID string) ([
 		}
 		s.StartsAt, s.Day.Minutes = &at, nowMinutes
 	}
-	return now, nil
+	return now, true, nil
 }
 
 // What a card is given of a long log: the last entries, of each step the marks that were last

@@ -2,8 +2,11 @@ package desk
 
 import (
 	"errors"
+	"fmt"
+	"path/filepath"
 	"slices"
 	"testing"
+	"time"
 
 	"pinhole/core/card"
 	"pinhole/core/problem"
@@ -76,5 +79,42 @@ func TestACardWithoutAPlan(t *testing.T) {
 	}
 	if _, err := d.Card(ctx, first.ShootID, "nobody"); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("of nobody: %v", err)
+	}
+}
+
+// Glass whose whole list was done before has a short one, until something of it changes.
+func TestFamiliarGlassHasAShortList(t *testing.T) {
+	ctx := t.Context()
+	now := time.Date(2031, 9, 20, 9, 0, 0, 0, time.UTC)
+	clock := func() time.Time { return now }
+	d := &Desk{Store: keep[*store.Store](t)(store.Open(ctx, filepath.Join(t.TempDir(), "x.db"), clock)), Now: clock}
+	t.Cleanup(func() { _ = d.Store.Close() })
+	shot := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "action f2.8 1/1600 iso100 > 30 · 8 16 32"}))
+	turn := func() card.CardTurn {
+		t.Helper()
+		kit := keep[*Card](t)(d.Card(ctx, shot.ShootID, shot.ID))
+		return keep[*card.CardAnswer](t)(card.Card(ctx, kit.Request)).Cameras[0].Turns[0]
+	}
+	first := turn()
+	now = now.Add(time.Minute) // after everything was stored
+	for i, check := range first.Checks {
+		entry := store.FieldEntryFields{Kind: "tick", At: now, Turn: first.ID, Step: check.Step}
+		keep[store.FieldEntry](t)(d.Store.AddToFieldLog(ctx, shot.ShootID, fmt.Sprintf("device-entry-%d", i), entry))
+	}
+	if done := turn(); done.Known || done.Readiness != card.Ready {
+		t.Errorf("while its list is being done it is known %t and %s", done.Known, done.Readiness)
+	}
+	now = now.AddDate(0, 0, 1)
+	if next := turn(); !next.Known || len(next.Checks) > 3 || next.Readiness == card.Ready || len(first.Checks) < 6 {
+		t.Errorf("the next day its list has %d steps, %s, the first day %d", len(next.Checks), next.Readiness, len(first.Checks))
+	}
+	now = now.Add(time.Minute)
+	glass := keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
+	for _, f := range glass {
+		f.Condition = "scratched"
+		keep[store.Filter](t)(d.Store.Filters().Save(ctx, f))
+	}
+	if next := turn(); next.Known {
+		t.Error("glass that was scratched since has a short list")
 	}
 }

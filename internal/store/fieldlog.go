@@ -112,6 +112,13 @@ func (s *Store) PruneFieldLog(ctx context.Context, before time.Time) error {
 	})
 }
 
+// LastLogged returns the last entries of all shoots, in the order of arrival.
+func (s *Store) LastLogged(ctx context.Context, most int) ([]LoggedEntry, error) {
+	last, err := logged(ctx, s.reader, "TRUE ORDER BY rowid DESC LIMIT ?", most)
+	slices.Reverse(last)
+	return last, err
+}
+
 // LoggedEntry is an entry of the field log with the shoot it is of.
 type LoggedEntry struct {
 	FieldEntry

@@ -2343,6 +2343,11 @@ export interface components {
             slot?: string;
             title: string;
         };
+        CardKnown: {
+            cameraId: string;
+            rigId?: string;
+            stack: string;
+        };
         CardLight: {
             /**
              * Format: date-time
@@ -2383,6 +2388,8 @@ export interface components {
             /** @description each camera as it is held */
             benches: components["schemas"]["CardBench"][];
             glass: components["schemas"]["CardGlass"][];
+            /** @description glass on rigs whose whole checklist was done before, and nothing changed since: its list is short */
+            known?: components["schemas"]["CardKnown"][];
             /** @description what was ticked, taken back and overridden */
             marks: components["schemas"]["CardMark"][];
             /** @description of the shoot */
@@ -2503,6 +2510,8 @@ export interface components {
             id: string;
             /** @description how long until it begins, or ends where it is on */
             in: string;
+            /** @description the checklist is the short one of familiar glass */
+            known?: boolean;
             /**
              * Format: date-time
              * @description the last minute this glass serves; null where it never does

@@ -34,6 +34,16 @@ export function ChecksSheet({ work, turn, isOpen, onOpen }: ChecksSheetProps) {
             </StateMark>
           )}
         </Box>
+        {turn.known && (
+          <Flex gap="2" align="center" wrap="wrap" data-testid="known-glass">
+            <Text flex="1">
+              A short list: this was checked whole before, and neither camera, rig nor glass was changed since.
+            </Text>
+            <Button variant="outline" onClick={work.askWhole}>
+              Full list
+            </Button>
+          </Flex>
+        )}
         {turn.checks.map((check) => (
           <Box
             key={check.step}

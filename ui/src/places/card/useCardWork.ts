@@ -34,10 +34,12 @@ export function useCardWork(shootId: string) {
   const shownAt = Number.isNaN(wanted) ? (isOff && card ? aheadOf(card.request.outing, clock) : clock) : wanted;
   const zone = card?.zone ?? "";
   const waits = JSON.stringify(waiting);
-  const request = useMemo(
-    () => card && laidOver(card.request, JSON.parse(waits) as Waiting[], isoIn(shownAt, card.zone)),
-    [card, waits, shownAt],
-  );
+  const [isWhole, setWhole] = useState(false);
+  const request = useMemo(() => {
+    if (!card) return undefined;
+    const { known, ...asked } = laidOver(card.request, JSON.parse(waits) as Waiting[], isoIn(shownAt, card.zone));
+    return known && !isWhole ? { ...asked, known } : asked;
+  }, [card, waits, shownAt, isWhole]);
   const asked = useQuery(cardAnswerQuery(request ?? null));
   const answer = useLastGood(asked.data);
   const work =
@@ -49,6 +51,8 @@ export function useCardWork(shootId: string) {
           waiting,
           zone,
           shownAt,
+          /** Asks for every step of the checklists, however familiar the glass is. */
+          askWhole: () => setWhole(true),
           /** Whether the clock shown is not the clock on the wall. */
           isAhead: shownAt !== clock,
           showAt: (at: number | null) =>

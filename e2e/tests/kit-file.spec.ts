@@ -45,6 +45,17 @@ test("a messy table is looked at, its good rows are added, and the kit goes out 
   await expect(preview).toContainText("0 to add, 24 in the kit already");
 });
 
+test("a kit is one line of labels", async ({ page, app }) => {
+  await page.goto(`${app.url}/kit`);
+  await page.getByLabel("Label on the ring").fill("2 128 256/PL VND 3-7");
+  await expect(page.getByTestId("labels-read")).toHaveText("4 filters: ND2, ND128, ND256/PL, VND 3-7 stop");
+  await page.getByRole("button", { name: "Add 4 filters" }).click();
+  const filters = page.getByRole("region", { name: "Filters" });
+  for (const label of ["ND2", "ND128", "ND256/PL", "VND 3-7 stop"])
+    await expect(filters.getByRole("cell", { name: label, exact: true })).toBeVisible();
+  await expect(page.getByLabel("Label on the ring")).toHaveValue("");
+});
+
 test("what is no kit is refused with a reason", async ({ page, app }) => {
   await page.goto(`${app.url}/kit`);
   await page.getByRole("button", { name: "Import a kit" }).click();

@@ -33,7 +33,7 @@ export const binQuery = queryOptions({
 
 /** The cameras that a line may name, with their glass and what their last shots asked. */
 export const askableQuery = queryOptions({
-  queryKey: ["askable"],
+  queryKey: ["bench", "askable"],
   queryFn: async ({ signal }) => (await unwrap(api.GET("/api/askable", { signal }))).items,
 });
 

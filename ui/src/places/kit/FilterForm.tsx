@@ -2,7 +2,7 @@ import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { filtersQuery, labelQuery } from "../../api/queries";
+import { askQuery, filtersQuery, labelQuery } from "../../api/queries";
 import { faultsOf } from "../../lib/faults";
 import { TextField } from "../../lib/TextField";
 import { GoesOn } from "./GoesOn";
@@ -15,8 +15,14 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
   const [goesOn, setGoesOn] = useState<string[]>(() => cameras.slice(0, 1).map((c) => c.id));
   const queries = useQueryClient();
   const read = useQuery(labelQuery(label));
+  const labels = useSeveral(label, read.isError);
   const add = useMutation({
-    mutationFn: () => {
+    mutationFn: async (): Promise<unknown> => {
+      if (labels.length > 0)
+        return addAll(
+          labels,
+          cameras.filter((c) => goesOn.includes(c.id)).map((c) => c.name),
+        );
       const body: Schemas["StoredFilterFields"] = {
         label: label.trim(),
         cameras: goesOn,
@@ -34,7 +40,7 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
     },
   });
   const fault = faultsOf(add.error);
-  const labelFault = label.trim() === "" ? undefined : faultsOf(read.error)("label");
+  const labelFault = label.trim() === "" || labels.length > 0 ? undefined : faultsOf(read.error)("label");
   return (
     <form
       aria-label="Add a filter"
@@ -45,7 +51,7 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
     >
       <Stack gap="2" mb="4">
         <Flex gap="3" wrap="wrap" align="flex-start">
-          <Flex w="180px">
+          <Flex w="260px">
             <TextField
               label="Label on the ring"
               value={label}
@@ -54,7 +60,7 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
                 setMeans("");
               }}
               fault={labelFault ?? fault("label")}
-              helper="ND16, 4 stop, 0.9, ND8/PL"
+              helper="ND16, 4 stop, 0.9; or several: 4 8 16/PL CPL"
             />
           </Flex>
           <Flex w="180px">
@@ -68,6 +74,11 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
           </Flex>
           <GoesOn cameras={cameras} value={goesOn} onChange={setGoesOn} />
         </Flex>
+        {labels.length > 0 && (
+          <Text data-testid="labels-read">
+            {labels.length} filters: {labels.join(", ")}
+          </Text>
+        )}
         {label.trim() && read.data && !labelFault && <Meaning read={read.data} means={means} onMeans={setMeans} />}
         {add.error && (
           <Text color="breaks" role="alert">
@@ -80,12 +91,30 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
           loading={add.isPending}
           disabled={label.trim() === "" || Boolean(labelFault)}
         >
-          Add filter
+          {labels.length > 0 ? `Add ${labels.length} filters` : "Add filter"}
         </Button>
       </Stack>
     </form>
   );
 }
+
+/** The labels of a text that is no label but several, as a line has them. */
+function useSeveral(text: string, isNoLabel: boolean): string[] {
+  const { data, isPlaceholderData } = useQuery(askQuery(isNoLabel && text.trim() !== "" ? { line: text } : null));
+  if (!isNoLabel || !data || isPlaceholderData || data.unread.length > 0) return [];
+  const said = data.parts.filter((part) => !part.assumed);
+  return said.length > 1 && said.every((part) => part.kind === "kit") ? said.map((part) => part.text) : [];
+}
+
+/** Adds filters by their labels: all or none. */
+const addAll = (labels: readonly string[], cameras: readonly string[]): Promise<unknown> => {
+  const text = JSON.stringify({
+    format: "pinhole-kit-1",
+    cameras: [],
+    filters: labels.map((label) => ({ label, cameras })),
+  });
+  return unwrap(api.POST("/api/kit/import", { body: { format: "json", text, apply: true } }));
+};
 
 /** What the label says in all three languages, and the question where it says two things. */
 function Meaning({

@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { api, Problem, unwrap } from "../../api/client";
-import { cardQuery, dayQuery, readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import { askableQuery, cardQuery, dayQuery, readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
 import { canonical, type Draft, draftOf, type Shot } from "./draft";
 import { forgetDraft, keepDraft } from "./keptDraft";
 
@@ -61,6 +61,7 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
       queries.invalidateQueries({ queryKey: readingsQuery(shot.id).queryKey });
       queries.invalidateQueries({ queryKey: dayQuery(shot.shootId).queryKey });
       queries.invalidateQueries({ queryKey: cardQuery(shot.shootId).queryKey });
+      queries.invalidateQueries({ queryKey: askableQuery.queryKey });
       setState({ status: "saved", at: saved.updatedAt });
     } catch (error) {
       const theirs = error instanceof Problem && error.status === 409 ? (error.current as Shot | undefined) : undefined;

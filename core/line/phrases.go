@@ -109,4 +109,4 @@ func madePhrases() map[string]phrase {
 var vocabulary = slices.Sorted(maps.Keys(phrases))
 
 // fillers are words that say nothing by themselves.
-var fillers = map[string]bool{"at": true, "and": true, "with": true, "the": true, "a": true, "an": true, "of": true, "in": true, "on": true, "my": true, "is": true, "&": true, "+": true, "-": true, "the sun": true}
+var fillers = map[string]bool{"at": true, "and": true, "with": true, "the": true, "a": true, "an": true, "of": true, "in": true, "on": true, "my": true, "is": true, "away": true, "&": true, "+": true, "-": true, "the sun": true}

@@ -164,7 +164,7 @@ func (r *reader) guesses(text string) []string {
 			says = append(says, g.says)
 		}
 	}
-	if number.MatchString(text) {
+	if number.MatchString(text) && amount(text) > 0 {
 		says = append(says, text+" fps", "ND"+text, "1/"+text)
 	}
 	if strings.HasSuffix(text, "iso") || strings.HasPrefix(text, "iso") {

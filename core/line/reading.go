@@ -35,6 +35,9 @@ func (r *reader) readingAt() int {
 			at.valued, n = r.value(0, (&reading{valued: high}).form())
 		}
 	}
+	if n == 0 && r.peek(0) == "ev" && signed.MatchString(r.peek(1)) {
+		return r.spoil(2) // of no light on earth, and no filter either
+	}
 	if n == 0 {
 		return 0
 	}

@@ -89,6 +89,7 @@ test.describe("pictures", () => {
     await page.goto(`${app.url}/kit`);
     await page.getByLabel("Label on the ring").fill("ND 2.0");
     await expect(page.getByText("This can be read in two ways")).toBeVisible();
+    await page.getByRole("region", { name: "Glass" }).evaluate((node) => node.scrollIntoView({ block: "start" }));
     await page.screenshot({ path: picture("kit") });
   });
 

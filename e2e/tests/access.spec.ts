@@ -123,6 +123,23 @@ for (const colorScheme of ["light", "dark"] as const) {
   });
 }
 
+test.describe("from nothing", () => {
+  test.use({ demo: false });
+
+  for (const [colorScheme, size] of VIEWS) {
+    test(`axe finds nothing on the first page, ${colorScheme}, ${size}`, async ({ page, app }) => {
+      await page.emulateMedia({ colorScheme });
+      await page.setViewportSize(SIZES[size]);
+      await page.goto(app.url);
+      await expect(page.getByRole("button", { name: "overcast" })).toBeVisible();
+      await expectNoViolations(page, "first page");
+      await page.getByLabel(/^The shot in one line/).fill("clouds with gaps > 25 · 8 16 · halmet");
+      await expect(page.getByTestId("unread")).toBeVisible();
+      await expectNoViolations(page, "a line that is answered");
+    });
+  }
+});
+
 test("the whole job by keyboard alone", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   await expect(page.getByRole("link", { name: /Crates/ })).toBeVisible();

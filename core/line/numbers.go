@@ -71,7 +71,7 @@ type unit struct {
 }
 
 var speeds = map[string]unit{"m/s": {"m/s", 1}, "mps": {"m/s", 1}, "ms": {"m/s", 1}, "km/h": {"km/h", 1 / 3.6}, "kmh": {"km/h", 1 / 3.6}, "kph": {"km/h", 1 / 3.6},
-	"mph": {"mph", 0.44704}, "ft/s": {"ft/s", 0.3048}, "fps": {}}
+	"mph": {"mph", 0.44704}, "ft/s": {"ft/s", 0.3048}}
 
 var lengths = map[string]unit{"m": {"m", 1}, "metres": {"m", 1}, "meters": {"m", 1}, "cm": {"cm", 0.01}, "km": {"km", 1000}, "ft": {"ft", 0.3048}, "feet": {"ft", 0.3048}, "yd": {"yd", 0.9144}}
 

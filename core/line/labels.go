@@ -1,0 +1,100 @@
+package line
+
+import (
+	"regexp"
+	"strings"
+
+	"pinhole/core/glass"
+)
+
+// effect reads glass that is asked for.
+func (r *reader) effect() int {
+	if r.peek(0) != "with" {
+		return 0
+	}
+	label, n := r.label(1, false)
+	if n == 0 || len(r.Required) == mostRequired {
+		return 0
+	}
+	r.Required = append(r.Required, label)
+	return r.say(Effect, "with "+label, 1+n)
+}
+
+// What a shot takes of glass.
+const (
+	mostRequired = 4
+	mostKit      = 40
+)
+
+// ring reads the label of a filter at hand.
+func (r *reader) ring() int { return r.takeRing(false) }
+
+// bareRing reads one that is a bare number, which stands outside a look alone.
+func (r *reader) bareRing() int { return r.takeRing(true) }
+
+func (r *reader) takeRing(isBare bool) int {
+	if isBare && r.now.isLook {
+		return 0
+	}
+	label, n := r.label(0, isBare)
+	if n == 0 || len(r.Kit) == mostKit {
+		return 0
+	}
+	r.Kit = append(r.Kit, label)
+	return r.say(Kit, label, n)
+}
+
+// labelWords are the most words of a label.
+const labelWords = 4
+
+// label reads a label from the i-th word on, the longest first, in its canonical form.
+func (r *reader) label(i int, isBare bool) (text string, words int) {
+	rest := r.rest()[min(i, len(r.rest())):]
+	for n := min(labelWords, len(rest)); n > 0; n-- {
+		if n > 1 && !belong(rest[:n]) || n == 1 && isBare != number.MatchString(rest[0].text) {
+			continue
+		}
+		if l, err := parseLabel(joined(rest[:n])); err == nil {
+			return written(l, joined(rest[:n])), n
+		}
+	}
+	return "", 0
+}
+
+// neat is a canonical label as a ring has it, in words that a line reads as one.
+var neat = regexp.MustCompile(`^([A-Z]+[0-9]*(/PL)?|((VND|GND) )?[0-9]+(\.[0-9]{1,2})?(-[0-9]+(\.[0-9]{1,2})?)? stop)$`)
+
+// written is a label in the form that reads back the same: the canonical one, or what was
+// typed where that says its strength in another language.
+func written(l glass.Label, typed string) string {
+	switch text := l.String(); {
+	case l.Kind == glass.Night:
+		return "night filter"
+	case l.Kind == glass.Mist && strings.ContainsAny(typed, "0123456789"):
+		return typed
+	case l.Kind == glass.Mist:
+		return "mist filter" // a number after mist would be its strength
+	case neat.MatchString(text):
+		return text
+	}
+	return strings.NewReplacer("STOPS", "stops", "STOP", "stop").Replace(strings.ToUpper(typed))
+}
+
+// parseLabel reads a label, whether or not it says that it is a filter's.
+func parseLabel(text string) (glass.Label, error) {
+	return glass.ParseLabel(strings.TrimSuffix(text, " filter"))
+}
+
+// heads begin a label of several words.
+var heads = map[string]bool{"nd": true, "od": true, "gnd": true, "vnd": true, "variable": true, "graduated": true, "mist": true, "black": true, "white": true,
+	"circular": true, "night": true, "clear": true, "light": true, "grad": true}
+
+// belong reports whether words can be one label: a head with what follows it, or an amount
+// with its unit.
+func belong(words []word) bool {
+	last := words[len(words)-1].text
+	if heads[words[0].text] {
+		return len(words) < 3 || last == "stop" || last == "stops" || last == "filter" || heads[words[1].text]
+	}
+	return len(words) == 2 && (last == "stop" || last == "stops" || last == "mist" || last == "filter")
+}

@@ -58,25 +58,14 @@ func TestPowerCutsLoseNothing(t *testing.T) {
 	server, address := inProcess(t, filepath.Join(d.mount, "x.db"))
 	var mu sync.Mutex
 	acknowledged := []string{}
-	ends := make(chan struct{})
-	var writing sync.WaitGroup
-	for range 2 {
-		writing.Go(func() {
-			for {
-				select {
-				case <-ends:
-					return
-				default:
-				}
-				key := uuid.NewString()
-				if status, _ := addShoot(t, address, key, ""); status == http.StatusCreated {
-					mu.Lock()
-					acknowledged = append(acknowledged, key)
-					mu.Unlock()
-				}
-			}
-		})
-	}
+	end := keepWriting(2, func() {
+		key := uuid.NewString()
+		if status, _ := addShoot(t, address, key, ""); status == http.StatusCreated {
+			mu.Lock()
+			acknowledged = append(acknowledged, key)
+			mu.Unlock()
+		}
+	})
 	cuts, checked := rounds(t, "PINHOLE_CUTS", 0), 0
 	for n := range cuts {
 		time.Sleep(time.Duration(50+rand.IntN(400)) * time.Millisecond)
@@ -98,8 +87,7 @@ func TestPowerCutsLoseNothing(t *testing.T) {
 			t.Error(err)
 		}
 	}
-	close(ends)
-	writing.Wait()
+	end()
 	if err := server.Process.Kill(); err != nil {
 		t.Fatal(err)
 	}

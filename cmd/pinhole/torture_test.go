@@ -84,6 +84,28 @@ func addShoot(t *testing.T, address, key, notes string) (status int, made store.
 	return response.StatusCode, made
 }
 
+// keepWriting has some writers write over and over, until it is ended.
+func keepWriting(writers int, write func()) (end func()) {
+	ends := make(chan struct{})
+	var writing sync.WaitGroup
+	for range writers {
+		writing.Go(func() {
+			for {
+				select {
+				case <-ends:
+					return
+				default:
+					write()
+				}
+			}
+		})
+	}
+	return func() {
+		close(ends)
+		writing.Wait()
+	}
+}
+
 // namesIn counts the shoots of a data file by their names.
 func namesIn(t *testing.T, data string) map[string]int {
 	t.Helper()
@@ -131,33 +153,21 @@ func TestKillsLoseNothing(t *testing.T) {
 				mu.Unlock()
 			}
 		}
-		var writing sync.WaitGroup
-		ends := make(chan struct{})
-		for range 4 {
-			writing.Go(func() {
-				for {
-					select {
-					case <-ends:
-						return
-					default:
-					}
-					mu.Lock()
-					key := uuid.NewString()
-					if len(sent) > 0 && rand.IntN(5) == 0 {
-						key = sent[rand.IntN(len(sent))] // whether or not it was answered before
-					}
-					sent = append(sent, key)
-					mu.Unlock()
-					create(key)
-				}
-			})
-		}
+		end := keepWriting(4, func() {
+			mu.Lock()
+			key := uuid.NewString()
+			if len(sent) > 0 && rand.IntN(5) == 0 {
+				key = sent[rand.IntN(len(sent))] // whether or not it was answered before
+			}
+			sent = append(sent, key)
+			mu.Unlock()
+			create(key)
+		})
 		time.Sleep(time.Duration(100+rand.IntN(400)) * time.Millisecond)
 		if err := server.Process.Kill(); err != nil {
 			t.Fatal(err)
 		}
-		close(ends)
-		writing.Wait()
+		end()
 		_ = server.Wait() // it says that it was killed
 	}
 	there := namesIn(t, data)

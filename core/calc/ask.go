@@ -80,9 +80,9 @@ func Ask(r AskRequest) (*AskAnswer, error) {
 	s := line.Read(r.Line, names...)
 	a := &AskAnswer{Line: s.String(), AskGlass: AskGlass{Filters: []string{}}, Alternatives: []AskGlass{}, State: unknownState}
 	camera := r.meant(s)
-	last := camera.last()
+	last := line.Sayable(camera.last()) // nothing is assumed that a part could not show
 	if r.Anew {
-		last = line.Unsaid(last)
+		last = line.Unsaid(camera.last())
 	}
 	request := s.Shot(camera.held(), last, camera.labelOf)
 	end := len([]rune(r.Line))
@@ -224,6 +224,9 @@ func (a *AskAnswer) excused(err error) error {
 		return err
 	}
 	a.Words = "Cannot be answered: " + p.Detail
+	if len(p.Errors) > 0 { // a field's name says nothing to who wrote a line
+		a.Words = fmt.Sprintf("Cannot be answered: %v: %s", p.Errors[0].Value, p.Errors[0].Allowed)
+	}
 	return nil
 }
 

@@ -8,7 +8,9 @@ import (
 	"strings"
 	"testing"
 
+	"pinhole/core/angle"
 	"pinhole/core/assemble"
+	"pinhole/core/light"
 	"pinhole/core/line"
 )
 
@@ -166,6 +168,29 @@ func TestLinesOfAnyPartsAreAnswered(t *testing.T) {
 		a := asked(t, strings.Join(parts, " · "))
 		if a.Words == "" || (a.NeedStops == nil) != (a.State == "unknown") {
 			t.Errorf("%v: %+v", parts, a)
+		}
+	}
+}
+
+// What a line has no words for stays when a shot's line is written anew, and is not assumed of
+// another shot, where no part could show it.
+func TestWhatHasNoWordsStaysWithItsShot(t *testing.T) {
+	shake := angle.DegPerS(55)
+	last := assemble.Asked{Look: assemble.ShotLook{FPS: "50", Target: "180°"}, Scene: assemble.ShotScene{
+		Shake: &shake, Parts: &assemble.PartsFields{SubjectEV100: 12, BrightEV100: 15, DarkEV100: 9, ExposeFor: light.ForSubject}, Motor: &assemble.MotorSwing{RPM: number(9000.0), AmplitudeDeg: 0.1},
+	}}
+	camera := AskCamera{Name: "Row walker", Held: assemble.Held{CameraID: "c", Optics: assemble.Camera{Aperture: 2, ISOBase: 100, ISOCeiling: 800}}, Last: &last}
+	for _, isAnew := range []bool{true, false} {
+		a, err := Ask(AskRequest{Line: "Row walker · EV 14 > 25 fps", Cameras: []AskCamera{camera}, Whole: true, Anew: isAnew})
+		if err != nil {
+			t.Fatal(err)
+		}
+		scene := a.Request.Scene
+		if (scene.Parts != nil) != isAnew || (scene.Motor != nil) != isAnew || (scene.Shake == nil) != isAnew {
+			t.Errorf("anew %t: %+v", isAnew, scene)
+		}
+		if shown := slices.ContainsFunc(a.Parts, func(p line.Part) bool { return p.Text == "shake 55°/s" && p.Assumed }); shown == isAnew {
+			t.Errorf("anew %t: the shake is shown %t", isAnew, shown)
 		}
 	}
 }

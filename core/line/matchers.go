@@ -129,13 +129,30 @@ func (r *reader) lamps() int {
 	return r.say(Lamps, tidy(digits)+" Hz lamps", n)
 }
 
+// shaking reads a shake that was measured.
+func (r *reader) shaking() int {
+	if r.peek(0) != "shake" {
+		return 0
+	}
+	text, v, words := r.measured(1, turns)
+	if words == 0 || r.Shake != nil || v > 100_000 {
+		return 0
+	}
+	shake := angle.DegPerS(v)
+	r.Shake = &shake
+	return r.say(Motion, "shake "+strings.ReplaceAll(text, " ", ""), 1+words)
+}
+
+// turns are the units of what turns.
+var turns = map[string]unit{"°/s": {"°/s", 1}, "deg/s": {"°/s", 1}}
+
 // turning reads how fast the camera turns.
 func (r *reader) turning() int {
 	n := 0
 	if r.peek(0) == "turning" || r.peek(0) == "pan" || r.peek(0) == "panning" {
 		n = 1
 	}
-	text, v, words := r.measured(n, map[string]unit{"°/s": {"°/s", 1}, "deg/s": {"°/s", 1}})
+	text, v, words := r.measured(n, turns)
 	if words == 0 || r.Movement != nil && r.Movement.TurnDegS != nil || v > 100_000 {
 		return 0
 	}

@@ -33,7 +33,7 @@ type matcher func(*reader) int
 // matchers are tried in this order. What has more words or a unit goes before what is bare.
 var matchers = []matcher{
 	(*reader).cameraName, (*reader).timeLapse, (*reader).rate, (*reader).angle, (*reader).still, (*reader).readingAt, (*reader).cameraSettings,
-	(*reader).target, (*reader).layers, (*reader).aim, (*reader).lamps, (*reader).turning, (*reader).passing,
+	(*reader).target, (*reader).layers, (*reader).aim, (*reader).lamps, (*reader).shaking, (*reader).turning, (*reader).passing,
 	(*reader).effect, (*reader).phrase, (*reader).ring, (*reader).bareRate, (*reader).bareRing,
 }
 

@@ -3,6 +3,7 @@ package line
 import (
 	"strings"
 
+	"pinhole/core/angle"
 	"pinhole/core/assemble"
 	"pinhole/core/motion"
 	"pinhole/core/shot"
@@ -67,6 +68,7 @@ type Sentence struct {
 	IntervalS   float64
 
 	Activity motion.ActivityName
+	Shake    *angle.DegPerS // as it was measured
 	Movement *assemble.MovementFields
 	Lamps    *assemble.LampFields
 	School   shot.School

@@ -124,10 +124,12 @@ func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.Sh
 // scene is what was said of motion and lamps, over what was last asked.
 func (s *Sentence) scene(last assemble.ShotScene) assemble.ShotScene {
 	scene := last
-	scene.WhatIf, scene.Parts = nil, nil
 	scene.Delivery, scene.Interval = s.Delivery, s.IntervalS
 	if s.Activity != "" {
 		scene.Activity, scene.Shake = s.Activity, nil
+	}
+	if s.Shake != nil {
+		scene.Shake = s.Shake
 	}
 	if s.Movement != nil {
 		scene.Movement = s.Movement

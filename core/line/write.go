@@ -42,13 +42,27 @@ func Unsaid(asked assemble.Asked) assemble.Asked {
 	out := assemble.Asked{Scene: asked.Scene, Choices: asked.Choices}
 	scene, choices := &out.Scene, &out.Choices
 	if motionTexts(asked.Scene) != nil {
-		scene.Activity, scene.Movement = "", offAxis(asked.Scene.Movement)
+		scene.Activity, scene.Shake, scene.Movement = "", nil, offAxis(asked.Scene.Movement)
 	}
 	if lampsText(asked.Scene.Lamps) != "" {
 		scene.Lamps = nil
 	}
 	scene.School, scene.Delivery, scene.Interval = "", nil, 0
 	choices.Required, choices.MaxLayers, choices.OffsetStops, choices.Tolerance, choices.Priority = nil, 0, 0, nil, ""
+	return out
+}
+
+// Sayable is the rest: what a shot asks for that a line has words for, and what its owner
+// prefers. A line that leaves something out takes it from there.
+func Sayable(asked assemble.Asked) assemble.Asked {
+	out := assemble.Asked{Look: asked.Look, Choices: asked.Choices}
+	out.Scene.School, out.Scene.Activity, out.Scene.Shake = asked.Scene.School, asked.Scene.Activity, asked.Scene.Shake
+	if offAxis(asked.Scene.Movement) == nil {
+		out.Scene.Movement = asked.Scene.Movement
+	}
+	if lampsText(asked.Scene.Lamps) != "" {
+		out.Scene.Lamps = asked.Scene.Lamps
+	}
 	return out
 }
 
@@ -168,6 +182,9 @@ func deliveryText(d *assemble.Delivery) string {
 
 func motionTexts(scene assemble.ShotScene) []string {
 	texts := []string{activityText(scene.Activity)}
+	if scene.Shake != nil {
+		texts = append(texts, "shake "+rounded(float64(*scene.Shake))+"°/s")
+	}
 	if m := scene.Movement; m != nil && m.OffAxisDeg == nil {
 		if m.SpeedMps != nil && m.DistanceM != nil {
 			texts = append(texts, "subject "+rounded(*m.SpeedMps)+" m/s at "+rounded(*m.DistanceM)+" m")

@@ -4,8 +4,16 @@ import (
 	"context"
 	"slices"
 
+	"pinhole/core/assemble"
 	"pinhole/core/calc"
 	"pinhole/internal/store"
+)
+
+// What a line is asked with: of more cameras those that were worked on last, and no glass of
+// one that has more than a request takes.
+const (
+	mostAsked      = 50
+	mostAskedGlass = 200
 )
 
 // Askable returns the cameras that a line may name, as they are held and with the glass that
@@ -32,7 +40,7 @@ func (d *Desk) Askable(ctx context.Context) ([]calc.AskCamera, error) {
 	}
 	slices.SortStableFunc(cameras, func(a, b store.Camera) int { return rank(a.ID) - rank(b.ID) })
 	all := []calc.AskCamera{}
-	for _, c := range cameras {
+	for _, c := range cameras[:min(len(cameras), mostAsked)] {
 		rigID := ""
 		ask := calc.AskCamera{Name: c.Name, Titles: map[string]string{}}
 		if i := lastOf(c.ID); i >= 0 {
@@ -43,6 +51,14 @@ func (d *Desk) Askable(ctx context.Context) ([]calc.AskCamera, error) {
 			return nil, err
 		}
 		ask.Held = *b.held()
+		if len(ask.Held.Kit) > mostAskedGlass { // a line is still answered, as with no glass at hand
+			ask.Held.Kit = []assemble.KitFilter{}
+			if ask.Last != nil {
+				last := *ask.Last
+				last.Choices.Mounted, last.Choices.Required = nil, nil
+				ask.Last = &last
+			}
+		}
 		for _, f := range b.Filters {
 			ask.Titles[f.ID] = f.Title
 		}

@@ -1,11 +1,13 @@
 package desk
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
 	"time"
 
+	"pinhole/core/calc"
 	"pinhole/core/card"
 	"pinhole/internal/store"
 )
@@ -14,13 +16,24 @@ import (
 // no answer.
 func TestAKitOfAnySizeKeepsItsShots(t *testing.T) {
 	h := hold(t)
-	for n := range 120 {
+	for n := range 210 {
 		keep[store.Filter](t)(h.Store.Filters().Save(t.Context(), store.Filter{FilterFields: store.FilterFields{Label: "ND8", Name: fmt.Sprint(n), Cameras: []string{h.cameraID}}}))
 	}
 	shot := gearShot(t, h)
 	saved := keep[store.Shot](t)(h.SaveShot(t.Context(), shot))
 	if !strings.Contains(saved.Answer.Unanswered, "more than 5000 stacks") || len(saved.Answer.Given.Chosen.Filters) > 0 || saved.Answer.Given.Shutter.Text == "" {
 		t.Errorf("it is answered with %+v", saved.Answer)
+	}
+	for _, c := range keep[[]calc.AskCamera](t)(h.Askable(t.Context())) {
+		body, err := json.Marshal(calc.AskRequest{Line: "EV 14 > 25", Cameras: []calc.AskCamera{c}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if op, _ := calc.Named("ask"); op.Name != "ask" {
+			t.Fatal("no ask")
+		} else if _, err := op.Run(body); err != nil {
+			t.Errorf("a line beside %s is refused: %v", c.Name, err)
+		}
 	}
 	saved.Name = "still typed"
 	if again := keep[store.Shot](t)(h.SaveShot(t.Context(), saved)); again.Name != "still typed" {

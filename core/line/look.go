@@ -83,8 +83,11 @@ func (r *reader) angle() int {
 	if m == nil && number.MatchString(r.peek(0)) && (r.peek(1) == "degrees" || r.peek(1) == "deg" || r.peek(1) == "°") {
 		m, n = []string{"", r.peek(0)}, 2
 	}
-	if m == nil || r.Target != "" || amount(m[1]) <= 0 || amount(m[1]) > 360 {
+	if m == nil {
 		return 0
+	}
+	if r.Target != "" || amount(m[1]) <= 0 || amount(m[1]) > 360 {
+		return r.spoil(n) // its number is no frame rate either
 	}
 	r.Target = tidy(m[1]) + "°"
 	return r.say(Look, r.Target, n)

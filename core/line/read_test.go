@@ -35,6 +35,7 @@ func TestLinesAreRead(t *testing.T) {
 		"1/250 to 1/2000 > 25":                                     "light:auto 1/250 to 1/2000 | look:25 fps",
 		"1/240 with ND8 on → 30 · with CPL":                        "light:auto 1/240 behind ND8 | look:30 fps | effect:with CPL",
 		"EV 14 > 25 · shake 55 °/s":                                "light:EV 14 | look:25 fps | motion:shake 55°/s",
+		"EV 14 > 400 degrees 25":                                   "light:EV 14 | look:25 fps | ?400 degrees",
 		"EV 999 > 25 · 8":                                          "look:25 fps | kit:ND8 | ?EV 999",
 		"EV 1-999 > 25":                                            "light:EV 1 | look:25 fps",
 		"ev 11-14 > 25":                                            "light:EV 11 to 14 | look:25 fps",

@@ -121,7 +121,8 @@ function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineEditorPr
       {answer && (
         <Box mt="1" aria-live="polite">
           <Text color="muted">
-            {answer.words} {line !== before && "Enter takes it, Escape leaves the shot as it is."}
+            {answer.words}
+            {line !== before && ". Enter takes it, Escape leaves the shot as it is."}
           </Text>
           {answer.unread.map((unread) => (
             <Unread key={unread.start} unread={unread} onReplace={(text) => setLine(replaced(line, unread, text))} />

@@ -22,6 +22,7 @@ type CoverageRequest struct {
 	Columns   int                     `json:"columns" minimum:"2" maximum:"60"`
 	Wanted    []WantedLight           `json:"wanted,omitempty" maxItems:"500" doc:"light that is really met, for buying and carrying"`
 	Profile   *assemble.CameraProfile `json:"profile,omitempty" doc:"for wanted light whose whole shot is given"`
+	Packs     []ConsideredPack        `json:"packs,omitempty" maxItems:"20" doc:"filters that are thought of buying"`
 	assemble.Choices
 }
 
@@ -57,6 +58,7 @@ type CoverageAnswer struct {
 	Carry    []string   `json:"carry,omitempty" doc:"the fewest filters that serve all that the kit serves of what is wanted"`
 	Hopeless []string   `json:"hopeless,omitempty" doc:"ids of wanted light that no glass of the kit serves"`
 	Spare    string     `json:"spare,omitempty" doc:"the filter to have in the pocket beside them, should the light come out a stop brighter or darker"`
+	Packs    []PackGain `json:"packs,omitempty" doc:"what each pack that is considered would add, the one that adds most first"`
 	Words    []string   `json:"words"`
 }
 
@@ -153,7 +155,11 @@ func Coverage(ctx context.Context, r CoverageRequest) (*CoverageAnswer, error) {
 	if closed > 0 {
 		a.Closer = purchaseOf(glass.Purchase{Stops: []stop.Stops{closes}, Closes: float64(closed), Open: float64(len(open) - closed)})
 	}
-	return a, a.want(&r, inventory, b)
+	wanted, err := a.want(&r, inventory, b)
+	if err != nil {
+		return nil, err
+	}
+	return a, a.considered(r.Packs, inventory, b, open, wanted)
 }
 
 func (l CoverageLook) name(t stop.Shutter) string {
@@ -191,20 +197,20 @@ func (a *CoverageAnswer) compare(b *assemble.Setup, used map[string]bool) {
 	}
 }
 
-// want says what to buy and what to carry for the light that is met.
-func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b *assemble.Setup) error {
+// want says what to buy and what to carry for the light that is met, and returns that light.
+func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b *assemble.Setup) (wanted []glass.Wanted, err error) {
 	if len(r.Wanted) == 0 {
-		return nil
+		return nil, nil
 	}
-	var wanted, planned []glass.Wanted // as they are met, and with their spread
+	var planned []glass.Wanted // with its spread
 	for i, w := range r.Wanted {
 		path := fmt.Sprintf("wanted[%d]", i)
 		if w.HighEV100 < w.LowEV100 {
-			return &problem.Fault{Field: path + ".highEv100", Value: w.HighEV100, Allowed: "at least lowEv100"}
+			return nil, &problem.Fault{Field: path + ".highEv100", Value: w.HighEV100, Allowed: "at least lowEv100"}
 		}
 		met, err := r.met(&w, path)
 		if err != nil {
-			return err
+			return nil, err
 		}
 		spread := met
 		spread.Question.Light = glass.Light{Low: w.LowEV100.Plus(-w.SpreadStops), High: w.HighEV100.Plus(w.SpreadStops)}
@@ -212,7 +218,7 @@ func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b 
 	}
 	single, pair, err := inventory.Buy(wanted)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	a.Single = purchaseOf(single)
 	if pair.Closes > single.Closes {
@@ -220,11 +226,11 @@ func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b 
 	}
 	carried, hopeless, err := a.carry(inventory, b, wanted, planned)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	spare, _, found, err := inventory.Spare(carried, wanted, swing)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	if found {
 		a.Spare = b.Kit[spare].ID
@@ -237,7 +243,7 @@ func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b 
 	} else {
 		a.Words = append(a.Words, fmt.Sprintf("the kit serves %d of %d", n, len(r.Wanted)))
 	}
-	return nil
+	return wanted, nil
 }
 
 // met returns wanted light as it is met, with its whole shot where that is given.

@@ -51,29 +51,36 @@ func (v *Inventory) stacks(layers int) ([]Stack, error) {
 // with returns what the kit makes with new grey filters, of that only the stacks that hold
 // all of them.
 func (v *Inventory) with(layers int, extra ...stop.Stops) ([]Stack, error) {
+	fresh := make([]Filter, len(extra))
+	for i, s := range extra {
+		fresh[i] = Filter{ID: fmt.Sprintf("new glass %d", i), Kind: ND, Stops: s}
+	}
+	return v.grown(fmt.Sprint(layers, extra), layers, fresh, len(extra))
+}
+
+// grown returns what the kit makes with fresh filters, of that only the stacks that hold so
+// many of them. The key says what it is kept as.
+func (v *Inventory) grown(key string, layers int, fresh []Filter, least int) ([]Stack, error) {
 	if err := v.over(); err != nil {
 		return nil, err
 	}
-	key := fmt.Sprint(layers, extra)
 	if stacks, isBuilt := v.built[key]; isBuilt {
 		return stacks, nil
 	}
-	bigger := v.kit[:len(v.kit):len(v.kit)]
-	for i, s := range extra {
-		bigger = append(bigger, Filter{ID: fmt.Sprintf("new glass %d", i), Kind: ND, Stops: s})
-	}
+	bigger := slices.Concat(v.kit, fresh)
 	stacks, err := Stacks(bigger, v.layered(layers))
 	if err != nil {
 		return nil, err
 	}
-	fresh := bigger[len(v.kit):]
+	added := bigger[len(v.kit):]
 	v.built[key] = slices.DeleteFunc(stacks, func(s Stack) bool {
-		for i := range fresh {
-			if !slices.Contains(s.Filters, &fresh[i]) {
-				return true
+		held := 0
+		for i := range added {
+			if slices.Contains(s.Filters, &added[i]) {
+				held++
 			}
 		}
-		return false
+		return held < least
 	})
 	return v.built[key], nil
 }

@@ -21,7 +21,7 @@ import (
 // Format and Version mark an archive.
 const (
 	Format  = "pinhole-archive"
-	Version = 1
+	Version = 2
 )
 
 // about is the first document of an archive.
@@ -40,7 +40,9 @@ const (
 
 // kind is one document of an archive: how it is written of one, and read into one.
 type kind struct {
-	file  string
+	file string
+	// since is the version of the format in which it came; an older archive has none of it.
+	since int
 	write func(*store.Archive) any
 	read  func(*store.Archive, []json.RawMessage) error
 }
@@ -49,6 +51,7 @@ var kinds = []kind{
 	of("cameras.json", func(a *store.Archive) *[]store.Camera { return &a.Cameras }, func(v *store.Camera) part { return part{&v.Meta, &v.CameraFields, checked[store.CameraFields]} }),
 	of("rigs.json", func(a *store.Archive) *[]store.Rig { return &a.Rigs }, func(v *store.Rig) part { return part{&v.Meta, &v.RigFields, checked[store.RigFields]} }),
 	of("filters.json", func(a *store.Archive) *[]store.Filter { return &a.Filters }, func(v *store.Filter) part { return part{&v.Meta, &v.FilterFields, checked[store.FilterFields]} }),
+	since(2, of("packs.json", func(a *store.Archive) *[]store.Pack { return &a.Packs }, func(v *store.Pack) part { return part{&v.Meta, &v.PackFields, checked[store.PackFields]} })),
 	of("trials.json", func(a *store.Archive) *[]store.Trial { return &a.Trials }, func(v *store.Trial) part { return part{&v.Meta, &v.TrialFields, checked[store.TrialFields]} }),
 	of("shoots.json", func(a *store.Archive) *[]store.Shoot { return &a.Shoots }, func(v *store.Shoot) part { return part{&v.Meta, &v.ShootFields, checked[store.ShootFields]} }),
 	of("shots.json", func(a *store.Archive) *[]store.Shot { return &a.Shots }, func(v *store.Shot) part { return part{&v.Meta, &v.ShotFields, checked[store.ShotFields]} }),
@@ -74,8 +77,14 @@ func checked[F any](text []byte) error {
 	return err
 }
 
+// since returns a kind that came in a later version of the format than the first.
+func since(version int, k kind) kind {
+	k.since = version
+	return k
+}
+
 func of[T any](file string, list func(*store.Archive) *[]T, parts func(*T) part) kind {
-	return kind{file,
+	return kind{file, 1,
 		func(a *store.Archive) any { return *list(a) },
 		func(a *store.Archive, rows []json.RawMessage) error {
 			for i, row := range rows {
@@ -173,6 +182,9 @@ func Read(r io.ReaderAt, size int64) (*store.Archive, error) {
 	a := &store.Archive{}
 	for _, k := range kinds {
 		text, isThere := texts[k.file]
+		if !isThere && first.Version < k.since {
+			continue
+		}
 		if !isThere {
 			return nil, fault("no " + k.file + " in it: it has " + fmt.Sprint(slices.Sorted(maps.Keys(texts))))
 		}

@@ -249,3 +249,15 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// An archive from before there were packs comes in as it is; from a later one they are missed.
+func TestAnArchiveOfTheFirstVersionComesIn(t *testing.T) {
+	file := changed(t, exported(t, lived(t)), "packs.json", nil)
+	if _, err := archive.Read(bytes.NewReader(file), int64(len(file))); err == nil {
+		t.Error("an archive of this version without its packs is taken")
+	}
+	first := changed(t, file, "pinhole-archive.json", []byte(`{"format":"pinhole-archive","version":1}`))
+	if a := read(t, first); len(a.Filters) == 0 || len(a.Packs) != 0 {
+		t.Errorf("it has %d filters and %d packs", len(a.Filters), len(a.Packs))
+	}
+}

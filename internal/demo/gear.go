@@ -171,3 +171,12 @@ func filters() []gear {
 			turns(assemble.RingMark{Mark: "min", Stops: 1.2}, assemble.RingMark{Mark: "3", Stops: 3.1}, assemble.RingMark{Mark: "5", Stops: 5.2}, assemble.RingMark{Mark: "max", Stops: 6.1})),
 	}
 }
+
+// packs are what is thought of buying for the pocket gimbal: one fills its gaps, the other
+// is cheaper and repeats what is there.
+func packs() []store.PackFields {
+	return []store.PackFields{
+		{Name: "Terrace four", Labels: []string{"ND4", "ND16", "ND64", "ND128"}, Price: value(52.0), Cameras: []string{pocket}},
+		{Name: "Starter pair", Labels: []string{"ND8", "ND16"}, Price: value(19.0), Cameras: []string{pocket}},
+	}
+}

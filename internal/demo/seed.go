@@ -112,6 +112,14 @@ func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
 			}
 		}
 	}
+	for _, p := range packs() {
+		for i, name := range p.Cameras {
+			p.Cameras[i] = ids[name]
+		}
+		if _, err := d.Store.Packs().Save(ctx, store.Pack{PackFields: p}); err != nil {
+			return nil, fmt.Errorf("add the pack %q: %w", p.Name, err)
+		}
+	}
 	return ids, nil
 }
 

@@ -76,6 +76,9 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 	if len(request.Looks) == 0 {
 		request.Looks = withLook(nil, "25", usualAngle)
 	}
+	if request.Packs, err = d.considered(ctx, cameraID); err != nil {
+		return nil, err
+	}
 	answer, err := calc.Coverage(ctx, request)
 	if err != nil {
 		return nil, err

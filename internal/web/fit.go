@@ -44,6 +44,7 @@ func (s *server) registerFit(kept *desk.Desk) {
 	addListed(s, "/api/rigs/{id}/sets", "list-sets", "List the sets in the kit as they are on a rig", "kit", func(ctx context.Context, in *ByID) ([]desk.FilterSet, error) {
 		return kept.Sets(ctx, in.ID)
 	})
+	addPosted(s, "/api/kit/buy", "buy-pack", "Move a pack that was considered into the kit", "kit", kept.Buy)
 	huma.Register(s.api, huma.Operation{
 		OperationID: "print-labels", Method: http.MethodGet, Path: "/api/kit/labels.pdf", Summary: "Print slot labels at true size", Tags: []string{"kit"},
 		Errors: []int{http.StatusUnprocessableEntity},

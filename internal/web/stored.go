@@ -96,6 +96,13 @@ func (s *server) registerStored() {
 		join: func(m store.Meta, f store.RigFields) store.Rig { return store.Rig{Meta: m, RigFields: f} },
 		show: asIs[store.Rig],
 	})
+	packs := kept.Store.Packs()
+	addResource(s, resource[store.Pack, store.PackFields, store.Pack]{
+		name: "pack", plural: "packs", get: packs.Get, list: packs.Page, remove: packs.Delete, restore: packs.Restore,
+		save: checked(packs, kept.CheckPack),
+		join: func(m store.Meta, f store.PackFields) store.Pack { return store.Pack{Meta: m, PackFields: f} },
+		show: asIs[store.Pack],
+	})
 	trials := kept.Store.Trials()
 	addResource(s, resource[store.Trial, store.TrialFields, store.Trial]{
 		name: "trial", plural: "trials", get: trials.Get, list: trials.Page, remove: trials.Delete, restore: trials.Restore,

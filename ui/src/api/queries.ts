@@ -105,6 +105,13 @@ export const coverageQuery = (cameraId: string, rig: string, shoot: string) =>
     enabled: cameraId !== "",
   });
 
+/** The packs of filters that are considered. */
+export const packsQuery = queryOptions({
+  // Beside the benches, as coverage weighs them.
+  queryKey: ["bench", "packs"],
+  queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/packs", { params: { query }, signal }))),
+});
+
 export const rigsQuery = queryOptions({
   // Beside the benches, as all that fit hangs on: what changes one changes the others.
   queryKey: ["bench", "rigs"],

@@ -1101,6 +1101,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kit/buy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move a pack that was considered into the kit */
+        post: operations["buy-pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/kit/export": {
         parameters: {
             query?: never;
@@ -1200,6 +1217,60 @@ export interface paths {
         put?: never;
         /** Take back the deletion of a light-reading */
         post: operations["restore-light-reading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the packs */
+        get: operations["list-packs"];
+        put?: never;
+        /** Add a pack */
+        post: operations["create-pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a pack */
+        get: operations["get-pack"];
+        /** Change a pack */
+        put: operations["update-pack"];
+        post?: never;
+        /** Delete a pack */
+        delete: operations["delete-pack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/packs/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the deletion of a pack */
+        post: operations["restore-pack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2150,6 +2221,10 @@ export interface components {
              */
             thicknessMm?: number;
         };
+        Bought: {
+            /** @description ids of what is in the kit now */
+            filters: string[];
+        };
         Bounds: {
             /** Format: double */
             eastDeg: number;
@@ -2159,6 +2234,11 @@ export interface components {
             southDeg: number;
             /** Format: double */
             westDeg: number;
+        };
+        BuyRequest: {
+            packId: string;
+            /** Format: int64 */
+            version: number;
         };
         Camera: {
             /**
@@ -2613,6 +2693,17 @@ export interface components {
             /** @description how much each criterion counts; ours by default */
             weights?: components["schemas"]["SetWeights"];
         };
+        ConsideredPack: {
+            id: string;
+            /** @description ids that no filter of the kit has */
+            kit: components["schemas"]["KitFilter"][];
+            name: string;
+            /**
+             * Format: double
+             * @description of all of it, in its buyer's money; left out where it is not known
+             */
+            price?: number;
+        };
         ContrastAnswer: {
             /**
              * Format: double
@@ -2726,6 +2817,8 @@ export interface components {
             /** @description ids of filters that no cell uses */
             idle: string[];
             lightsEv100: number[];
+            /** @description what each pack that is considered would add, the one that adds most first */
+            packs?: components["schemas"]["PackGain"][];
             /** @description the pair that closes most, where it closes more than the one */
             pair?: components["schemas"]["Purchase"];
             rows: components["schemas"]["CoverageRow"][];
@@ -2812,6 +2905,8 @@ export interface components {
              * @description exposure wanted against the meter, positive brighter
              */
             offsetStops?: number;
+            /** @description filters that are thought of buying */
+            packs?: components["schemas"]["ConsideredPack"][];
             /**
              * @description what is kept first: the shutter (blur, the default) or ISO (image)
              * @enum {string}
@@ -2842,6 +2937,8 @@ export interface components {
             /** @description ids of filters that no cell uses */
             idle: string[];
             lightsEv100: number[];
+            /** @description what each pack that is considered would add, the one that adds most first */
+            packs?: components["schemas"]["PackGain"][];
             /** @description the pair that closes most, where it closes more than the one */
             pair?: components["schemas"]["Purchase"];
             rows: components["schemas"]["CoverageRow"][];
@@ -4056,6 +4153,42 @@ export interface components {
             /** Format: double */
             stops: number;
         };
+        PackGain: {
+            /**
+             * Format: double
+             * @description the price of a cell that it closes; left out where it closes none or has no price
+             */
+            cellPrice?: number;
+            /**
+             * Format: int64
+             * @description cells of the table without glass in which it would hold
+             */
+            cells: number;
+            /**
+             * Format: double
+             * @description the weight of wanted light that it covers and nothing did
+             */
+            covers: number;
+            id: string;
+            /** @description of those with a price, a cell comes cheapest by it */
+            isCheapest: boolean;
+            /** @description pairs of ids, of the pack and of the kit, of which one does for both */
+            like: string[][];
+            name: string;
+            /**
+             * Format: double
+             * @description the weight of wanted light that stays open
+             */
+            open: number;
+            /**
+             * Format: int64
+             * @description cells of the table without glass, darkness apart, before it
+             */
+            openCells: number;
+            /** Format: double */
+            price?: number;
+            words: string;
+        };
         Part: {
             /** @description it was not said: it stands at the end of the line */
             assumed: boolean;
@@ -4086,6 +4219,11 @@ export interface components {
         };
         PartLightReading: {
             items: components["schemas"]["StoredLightReading"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartPack: {
+            items: components["schemas"]["StoredPack"][];
             /** @description after which the next part begins; left out where there is none */
             next?: string;
         };
@@ -6093,6 +6231,42 @@ export interface components {
             new: number;
             /** Format: int64 */
             same: number;
+        };
+        StoredPack: {
+            /** @description ids of the cameras it would go on */
+            cameras: string[];
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            deletedAt?: string;
+            id: string;
+            /** @description the texts on its rings */
+            labels: string[];
+            name: string;
+            /**
+             * Format: double
+             * @description of all of it, in its buyer's money
+             */
+            price?: number;
+            /** Format: date-time */
+            updatedAt: string;
+            /**
+             * Format: int64
+             * @description raised by every change; a change names the version it was made on
+             */
+            version: number;
+        };
+        StoredPackFields: {
+            /** @description ids of the cameras it would go on */
+            cameras: string[];
+            /** @description the texts on its rings */
+            labels: string[];
+            name: string;
+            /**
+             * Format: double
+             * @description of all of it, in its buyer's money
+             */
+            price?: number;
         };
         StoredReading: {
             /** Format: date-time */
@@ -11201,6 +11375,57 @@ export interface operations {
             };
         };
     };
+    "buy-pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BuyRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bought"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "export-kit": {
         parameters: {
             query?: {
@@ -11631,6 +11856,338 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredLightReading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-packs": {
+        parameters: {
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartPack"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "create-pack": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredPackFields"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPack"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPack"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "update-pack": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredPackFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPack"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "delete-pack": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPack"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "restore-pack": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPack"];
                 };
             };
             /** @description Not Found */

@@ -7,6 +7,7 @@ import { CoverageGrid } from "../../instruments/coverage/CoverageGrid";
 import { byId, glassName } from "../../lib/glass";
 import { SelectField } from "../../lib/SelectField";
 import { StateMark } from "../../lib/StateMark";
+import { Packs } from "./Packs";
 
 type Covered = Schemas["Covered"];
 
@@ -58,6 +59,7 @@ export function Coverage({ cameras }: { cameras: readonly Schemas["StoredCamera"
           <CoverageGrid covered={covered} glassOf={glassOf} />
           <Gaps covered={covered} />
           <Advice covered={covered} glassOf={glassOf} />
+          <Packs covered={covered} cameraId={cameraId} />
         </>
       )}
     </Stack>

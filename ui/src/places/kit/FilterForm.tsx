@@ -2,10 +2,11 @@ import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { askQuery, filtersQuery, labelQuery } from "../../api/queries";
+import { filtersQuery, labelQuery } from "../../api/queries";
 import { faultsOf } from "../../lib/faults";
 import { TextField } from "../../lib/TextField";
 import { GoesOn } from "./GoesOn";
+import { useLabelsIn } from "./useLabelsIn";
 
 /** Adds a filter by the text on its ring, which is read while it is typed. */
 export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) {
@@ -15,7 +16,8 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
   const [goesOn, setGoesOn] = useState<string[]>(() => cameras.slice(0, 1).map((c) => c.id));
   const queries = useQueryClient();
   const read = useQuery(labelQuery(label));
-  const labels = useSeveral(label, read.isError);
+  const several = useLabelsIn(read.isError ? label : "");
+  const labels = several.length > 1 ? several : [];
   const add = useMutation({
     mutationFn: async (): Promise<unknown> => {
       if (labels.length > 0)
@@ -96,14 +98,6 @@ export function FilterForm({ cameras }: { cameras: Schemas["StoredCamera"][] }) 
       </Stack>
     </form>
   );
-}
-
-/** The labels of a text that is no label but several, as a line has them. */
-function useSeveral(text: string, isNoLabel: boolean): string[] {
-  const { data, isPlaceholderData } = useQuery(askQuery(isNoLabel && text.trim() !== "" ? { line: text } : null));
-  if (!isNoLabel || !data || isPlaceholderData || data.unread.length > 0) return [];
-  const said = data.parts.filter((part) => !part.assumed);
-  return said.length > 1 && said.every((part) => part.kind === "kit") ? said.map((part) => part.text) : [];
 }
 
 /** Adds filters by their labels: all or none. */

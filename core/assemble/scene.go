@@ -16,13 +16,13 @@ import (
 // by. Nothing in it has to be given.
 type ShotScene struct {
 	School   shot.School         `json:"school,omitempty" enum:"stabiliser-first,free,automatic" doc:"left out, the shutter target rules"`
-	Activity motion.ActivityName `json:"activity,omitempty" doc:"what carries the camera; a rough measure of its shake"`
+	Activity motion.ActivityName `json:"activity,omitempty" doc:"what carries the camera, a rough measure of its shake; the craft's by default"`
 	Shake    *angle.DegPerS      `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"measured shake, degrees a second; replaces the activity's"`
 	Movement *MovementFields     `json:"movement,omitempty" doc:"what passes"`
 	Lamps    *LampFields         `json:"lamps,omitempty" doc:"what lights the scene, where it pulses"`
 	Motor    *MotorSwing         `json:"motor,omitempty" doc:"what vibrates"`
 	Parts    *PartsFields        `json:"parts,omitempty" doc:"the light of the parts of one frame"`
-	Stick    *StickFields        `json:"stick,omitempty" doc:"how the pilot's stick turns the craft"`
+	Stick    *StickFields        `json:"stick,omitempty" doc:"rates of the pan stick tried for this shot; the craft's by default, over which these are laid"`
 	Tilt     *UptiltRequest      `json:"tilt,omitempty" doc:"camera tilt against speed"`
 	Delivery *Delivery           `json:"delivery,omitempty" doc:"how the frames are shown"`
 	Interval float64             `json:"intervalS,omitempty" minimum:"0.001" maximum:"86400" doc:"time-lapse: seconds from frame to frame"`
@@ -43,13 +43,6 @@ type PartsFields struct {
 	BrightEV100  stop.EV         `json:"brightEv100" minimum:"-20" maximum:"40"`
 	DarkEV100    stop.EV         `json:"darkEv100" minimum:"-20" maximum:"40"`
 	ExposeFor    light.ExposeFor `json:"exposeFor"`
-}
-
-// StickFields is a pilot's rates.
-type StickFields struct {
-	CentreDegS angle.DegPerS `json:"centreDegS" minimum:"0" maximum:"100000"`
-	MaxDegS    angle.DegPerS `json:"maxDegS" minimum:"0" maximum:"100000"`
-	Expo       float64       `json:"expo" minimum:"0" maximum:"1"`
 }
 
 // WhatIf is gear other than the camera's own, tried for this shot.
@@ -92,20 +85,10 @@ func (r ShotRequest) Tried() ShotRequest {
 	return r
 }
 
-// ShakeRate returns the shake of the shot; ok is false where neither a measured one nor an
-// activity is given.
-func (s *ShotScene) ShakeRate() (rate angle.DegPerS, ok bool) {
-	if s.Shake != nil {
-		return *s.Shake, true
-	}
-	a, ok := motion.ActivityNamed(s.Activity)
-	return a.Shake, ok
-}
-
 // carried returns what carries the camera. One that flies hovers where its activity is
 // not a flight, and without an activity where nothing is passed.
 func (r *ShotRequest) carried() motion.Carried {
-	a, isKnown := motion.ActivityNamed(r.Scene.Activity)
+	a, isKnown := r.Activity()
 	if r.Profile == nil || !r.Profile.Flies {
 		return a.Carried
 	}
@@ -247,7 +230,7 @@ func (r *ShotRequest) demands(s *shot.Scene) error {
 	if err != nil {
 		return err
 	}
-	if rate, ok := r.Scene.ShakeRate(); ok && r.Profile.Stabiliser != "" {
+	if rate, _, ok := r.ShakeRate(); ok && r.Profile.Stabiliser != "" {
 		shake := (&ShakeFields{Kind: r.Profile.Stabiliser, ShakeDegS: rate, PassShare: r.Profile.PassShare}).Shake()
 		s.Shaking = &shot.Shaking{Lens: lens, Shake: shake, Trial: r.Profile.TrialS}
 		if r.Profile.TrialShake != nil {

@@ -20,6 +20,7 @@ type ShotRequest struct {
 	Choices
 	Profile *CameraProfile `json:"profile,omitempty" doc:"what the camera is like beyond its exposure"`
 	Rates   []string       `json:"rates,omitempty" maxItems:"40" maxLength:"12" doc:"frame rates the camera offers, as written"`
+	Craft   *Craft         `json:"craft,omitempty" doc:"what carries the camera as it is held, and how that usually moves"`
 	Scene   ShotScene      `json:"scene,omitzero"`
 	Placed  *[]string      `json:"placed,omitempty" maxItems:"4" doc:"ids of the glass put on by hand; left out, the best option is taken"`
 }

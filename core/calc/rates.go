@@ -1,7 +1,6 @@
 package calc
 
 import (
-	"fmt"
 	"pinhole/core/assemble"
 
 	"pinhole/core/angle"
@@ -13,9 +12,8 @@ import (
 // RatesRequest asks how a stick turns the camera. With a lens and a shutter it
 // also asks how far the stick may go.
 type RatesRequest struct {
-	CentreDegS angle.DegPerS     `json:"centreDegS" minimum:"0" maximum:"100000" doc:"slope around the middle, degrees a second at full stick"`
-	MaxDegS    angle.DegPerS     `json:"maxDegS" minimum:"0" maximum:"100000" doc:"rate at full stick, at least centreDegS"`
-	Expo       float64           `json:"expo" minimum:"0" maximum:"1"`
+	assemble.StickFields
+	Axis       motion.Axis       `json:"axis,omitempty" doc:"what it turns about; a pan by default"`
 	Stick      *float64          `json:"stick,omitempty" minimum:"-1" maximum:"1"`
 	WidthPx    float64           `json:"widthPx,omitempty" minimum:"1" maximum:"100000" doc:"width of the output frame in pixels"`
 	HFOVDeg    angle.Deg         `json:"hfovDeg,omitempty" minimum:"0.01" maximum:"360" doc:"horizontal field of view in degrees"`
@@ -42,10 +40,10 @@ const curvePoints = 20
 
 // StickRates answers rates.
 func StickRates(r RatesRequest) (*RatesAnswer, error) {
-	if r.MaxDegS < r.CentreDegS {
-		return nil, &problem.Fault{Field: "maxDegS", Value: r.MaxDegS, Allowed: fmt.Sprintf("at least centreDegS, %v", float64(r.CentreDegS))}
+	rates, err := r.Rates()
+	if err != nil {
+		return nil, err
 	}
-	rates := motion.Rates{Centre: r.CentreDegS, Max: r.MaxDegS, Expo: r.Expo}
 	a := &RatesAnswer{}
 	for i := range curvePoints + 1 {
 		x := float64(i) / curvePoints
@@ -72,8 +70,70 @@ func StickRates(r RatesRequest) (*RatesAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
-	stick := rates.StickFor(motion.TurnForShare(lens, r.ShutterS, motion.SmearedFrom))
+	stick := rates.StickFor(motion.RateForShare(r.Axis, lens, r.ShutterS, motion.SmearedFrom))
 	rate := rates.At(stick)
 	a.HeavyStick, a.HeavyDegS = &stick, &rate
 	return a, nil
+}
+
+// AxisStick is how the pilot's stick turns the craft about one axis, in this shot.
+type AxisStick struct {
+	Axis     motion.Axis  `json:"axis"`
+	Rates    RatesAnswer  `json:"rates" doc:"the craft's; else those tried for this shot, else those the craft is compared with"`
+	Compared *RatesAnswer `json:"compared,omitempty" doc:"the next of these, laid over them"`
+}
+
+// sticksOf answers each axis whose rates are known, with the lens as far as it is.
+func sticksOf(r *assemble.ShotRequest, t stop.Shutter) (all []AxisStick, err error) {
+	craft := r.Craft
+	if craft == nil {
+		craft = &assemble.Craft{}
+	}
+	answer := func(axis motion.Axis, f axisRates) (*RatesAnswer, error) {
+		asked := RatesRequest{StickFields: *f.StickFields, Axis: axis}
+		if p := r.Profile; p != nil && p.Lens != nil {
+			asked.WidthPx, asked.HFOVDeg, asked.Projection, asked.ShutterS = p.Lens.WidthPx, p.Lens.HFOVDeg, p.Lens.Projection, t
+		}
+		rates, err := StickRates(asked)
+		return rates, problem.At(f.field, err)
+	}
+	for _, axis := range motion.Axis("").Values() {
+		var known []axisRates
+		for _, of := range []axisRates{
+			{craft.Rates.About(axis), "craft.rates." + string(axis)}, {tried(r, axis), "scene.stick"}, {craft.Compared.About(axis), "craft.compared." + string(axis)},
+		} {
+			if of.StickFields != nil {
+				known = append(known, of)
+			}
+		}
+		if len(known) == 0 {
+			continue
+		}
+		rates, err := answer(axis, known[0])
+		if err != nil {
+			return nil, err
+		}
+		out := AxisStick{Axis: axis, Rates: *rates}
+		if len(known) > 1 {
+			if out.Compared, err = answer(axis, known[1]); err != nil {
+				return nil, err
+			}
+		}
+		all = append(all, out)
+	}
+	return all, nil
+}
+
+// axisRates are rates about one axis, and the field that they stand in.
+type axisRates struct {
+	*assemble.StickFields
+	field string
+}
+
+// tried returns the rates that the shot itself has about an axis, nil for none.
+func tried(r *assemble.ShotRequest, axis motion.Axis) *assemble.StickFields {
+	if axis != motion.Pan {
+		return nil
+	}
+	return r.Scene.Stick
 }

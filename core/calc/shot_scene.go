@@ -50,7 +50,7 @@ func shotChange(c shot.Change) map[string]any {
 // unjudgedOf lists what is not known and so is not judged, in words.
 func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []string {
 	var words []string
-	_, isShaken := r.Scene.ShakeRate()
+	_, _, isShaken := r.ShakeRate()
 	hasLens := r.Profile != nil && r.Profile.Lens != nil
 	asks := isShaken || r.Scene.Movement != nil || r.Scene.Motor != nil
 	switch {
@@ -75,7 +75,8 @@ func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []string {
 func assumedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []string {
 	var words []string
 	if s.Shaking != nil {
-		if a, ok := motion.ActivityNamed(r.Scene.Activity); ok && r.Scene.Shake == nil {
+		_, isMeasured, _ := r.ShakeRate()
+		if a, ok := r.Activity(); ok && !isMeasured {
 			words = append(words, fmt.Sprintf("a shake of %.3g°/s is assumed for a camera %s, until it is measured", float64(a.Shake), a.Words))
 		}
 		if p := r.Profile; p.PassShare == nil && (p.Stabiliser == motion.Gimbal || p.Stabiliser == motion.GimbalAndElectronic) {

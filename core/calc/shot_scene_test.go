@@ -202,6 +202,7 @@ func TestThePartsOfAShotNameTheirFields(t *testing.T) {
 		{`{"scene":{"motor":{"hz":5,"rpm":5,"amplitudeDeg":1}}}`, "scene.motor.hz"},
 		{`{"scene":{"parts":{"subjectEv100":10,"brightEv100":9,"darkEv100":5,"exposeFor":"subject"}}}`, "scene.parts.brightEv100"},
 		{`{"scene":{"stick":{"centreDegS":500,"maxDegS":100,"expo":0}}}`, "scene.stick.maxDegS"},
+		{`{"craft":{"rates":{"roll":{"centreDegS":500,"maxDegS":100,"expo":0}}}}`, "craft.rates.roll.maxDegS"},
 		{`{"scene":{"delivery":{"mode":"real-time"}}}`, "scene.delivery.fps"},
 		{`{"scene":{"activity":"dance"}}`, "scene.activity"},
 		{`{"profile":{"lens":{"projection":"rectilinear","hfovDeg":180}}}`, "profile.lens.hfovDeg"},

@@ -20,7 +20,7 @@ type ShotSides struct {
 	Auto     *ShotAuto       `json:"auto,omitempty"`
 	Short    *ShotShort      `json:"short,omitempty" doc:"light that is missing, and what would help"`
 	Contrast *ContrastAnswer `json:"contrast,omitempty"`
-	Stick    *RatesAnswer    `json:"stick,omitempty"`
+	Sticks   []AxisStick     `json:"sticks,omitempty" doc:"how the pilot's sticks turn the craft, by axis"`
 	Tilt     *ShotTilt       `json:"tilt,omitempty"`
 	Lapse    *ShutterAnswer  `json:"lapse,omitempty" doc:"time-lapse: what fits into its interval"`
 	Schools  []SchoolLine    `json:"schools,omitempty" doc:"what each school would do with this shot"`
@@ -106,15 +106,8 @@ func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.S
 			a.Contrast.Words = append(a.Contrast.Words, "this camera tilts and rolls with its craft, so graduated glass would cut across the picture")
 		}
 	}
-	if f := r.Scene.Stick; f != nil {
-		request := RatesRequest{CentreDegS: f.CentreDegS, MaxDegS: f.MaxDegS, Expo: f.Expo}
-		if r.Profile != nil && r.Profile.Lens != nil {
-			l := r.Profile.Lens
-			request.WidthPx, request.HFOVDeg, request.Projection, request.ShutterS = l.WidthPx, l.HFOVDeg, l.Projection, t
-		}
-		if a.Stick, err = StickRates(request); err != nil {
-			return problem.At("scene.stick", err)
-		}
+	if a.Sticks, err = sticksOf(r, t); err != nil {
+		return err
 	}
 	if r.Scene.Tilt != nil {
 		a.Tilt = tiltOf(r, a.Chosen.Filters)

@@ -38,7 +38,7 @@ func (s *Sentence) Shot(known *assemble.Held, last assemble.Asked, labelOf func(
 		choices.Required = s.require(held, labelOf)
 	}
 	r := held.Shot(assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: choices})
-	s.assumeRest(assemble.Asked{Scene: r.Scene, Choices: r.Choices}, labelOf)
+	s.assumeRest(assemble.Asked{Scene: moved(r), Choices: r.Choices}, labelOf)
 	if s.Light != nil {
 		r.Light = *s.Light
 	}
@@ -48,6 +48,15 @@ func (s *Sentence) Shot(known *assemble.Held, last assemble.Asked, labelOf func(
 // assume adds a part that was not said.
 func (s *Sentence) assume(kind Kind, text string) {
 	s.Parts = append(s.Parts, Part{Kind: kind, Text: text, Assumed: true})
+}
+
+// moved is the scene with the movement that is usual with the craft, where it says none.
+func moved(r *assemble.ShotRequest) assemble.ShotScene {
+	scene := r.Scene
+	if r.Craft != nil && scene.Activity == "" && scene.Shake == nil {
+		scene.Activity, scene.Shake = r.Craft.Activity, r.Craft.Shake
+	}
+	return scene
 }
 
 // assumeRest adds what the shot asks for beside camera and look, where it was not said.

@@ -267,6 +267,27 @@ func TestStick(t *testing.T) {
 	}
 }
 
+// In a roll the middle of an edge goes round a circle of half the width, here walked in
+// small steps.
+func TestARollSmearsTheEdgeAsItGoesRound(t *testing.T) {
+	const exposure = 0.01
+	rate := RateForShare(Roll, wide, exposure, SmearedFrom)
+	x, y, path := wide.WidthPx/2, 0.0, 0.0
+	const steps = 10_000
+	step := float64(rate) * math.Pi / 180 * exposure / steps
+	for range steps {
+		nx, ny := x*math.Cos(step)-y*math.Sin(step), x*math.Sin(step)+y*math.Cos(step)
+		path += math.Hypot(nx-x, ny-y)
+		x, y = nx, ny
+	}
+	if share := path / wide.WidthPx; math.Abs(share-SmearedFrom) > 1e-6 {
+		t.Errorf("a roll at %v moves the edge by %v of the width", rate, share)
+	}
+	if RateForShare(Pan, wide, exposure, SmearedFrom) != TurnForShare(wide, exposure, SmearedFrom) || RateForShare(Pitch, wide, exposure, SmearedFrom) != TurnForShare(wide, exposure, SmearedFrom) {
+		t.Error("a pan or a pitch does not turn the whole picture")
+	}
+}
+
 func TestUptilt(t *testing.T) {
 	if got := Uptilt(24, 11, 11); !near(float64(got), 24) {
 		t.Errorf("at its own speed the tilt is %v", got)

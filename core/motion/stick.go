@@ -7,6 +7,19 @@ import (
 	"pinhole/core/stop"
 )
 
+// Axis is what a stick turns a craft about.
+type Axis string
+
+// The axes of a camera that looks along its craft.
+const (
+	Pan   Axis = "pan" // yaw
+	Pitch Axis = "pitch"
+	Roll  Axis = "roll"
+)
+
+// Values returns the axes in the order in which they are shown.
+func (Axis) Values() []Axis { return []Axis{Pan, Pitch, Roll} }
+
 // Rates is how a pilot's stick becomes a rate of turn.
 type Rates struct {
 	// Centre is the slope around the middle and Max the rate at full stick:
@@ -39,6 +52,16 @@ func (r Rates) StickFor(most angle.DegPerS) float64 {
 		}
 	}
 	return low
+}
+
+// RateForShare returns the rate about an axis whose blur at t is the given share of the
+// picture's width: across the middle of the picture, and in a roll, which leaves the middle
+// where it is, at the middle of its left and right edge.
+func RateForShare(about Axis, l Lens, t stop.Shutter, share float64) angle.DegPerS {
+	if about == Roll { // an edge is half the width away
+		return angle.DegPerS(angle.FromRadians(2 * share / t.Seconds()))
+	}
+	return TurnForShare(l, t, share)
 }
 
 // TurnForShare returns the rate of turn whose blur at t is the given share of

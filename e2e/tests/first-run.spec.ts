@@ -9,6 +9,7 @@ test("from nothing to glass on the lens, and still there tomorrow", async ({ pag
 
   await page.getByLabel("Name", { exact: true }).fill("My camera");
   await page.getByLabel("Aperture (f-number)", { exact: true }).fill("2,0");
+  await page.getByRole("button", { name: /^Not known yet/ }).click();
   await page.getByLabel("Shutter steps its menu offers", { exact: true }).fill("1/50 1/100, 1/8000");
   await page.getByRole("button", { name: "Add camera" }).click();
   await expect(page.getByText("f/2 · ISO 100 to 1600")).toBeVisible();

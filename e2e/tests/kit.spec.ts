@@ -39,6 +39,8 @@ test.describe("from nothing", () => {
     await tabTo(page, /^Rig bare of Little quad$/);
     await page.keyboard.press("Enter");
     await expect(page.getByRole("form", { name: "Edit the rig bare" })).toBeVisible();
+    await tabTo(page, /^Not known yet/);
+    await page.keyboard.press("Enter");
     await tabTo(page, /^Barrel, mm$/);
     await page.keyboard.type("20.00 to 20.02");
     await tabTo(page, /^Store$/);

@@ -57,7 +57,7 @@ func cameras() []kit {
 		camera(quad, "air-unit", 2.1, 100, 800, coarseSteps, assemble.CameraProfile{
 			Lens: lens(130, motion.Equidistant), FocalMm: 2.4, Stabiliser: motion.Post, ReadoutS: 0.012, Automatic: moves(glass.ISOFirst), MaxTiltDeg: degrees(40), Flies: true,
 		}, flying, []string{"30", "60", "120"}, rig("behind the nose plate", "frame", "upright", fit.RigFields{
-			Mount: fit.PushOn, BarrelMm: []float64{21.02, 21.04}, PupilDepthMm: value(0.6), AccelG: value(12.0), SpeedMps: value(30.0), Flown: motion.Manual, BareG: value(231.5), LimitG: value(249.0)})),
+			Mount: fit.PushOn, BarrelMm: []float64{21.02, 21.04}, PupilDepthMm: value(0.6), AccelG: value(12.0), SpeedMps: value(30.0), Flown: motion.Manual, BareG: value(231.5), LimitG: value(249.0)}, flown)),
 		camera(drone, "camera-drone", 2.8, 100, 800, filmSteps, assemble.CameraProfile{
 			Lens: lens(70, motion.Rectilinear), FocalMm: 8, Stabiliser: motion.Gimbal, ReadoutS: 0.02, Automatic: moves(glass.ShutterFirst), MaxTiltDeg: degrees(20), Flies: true,
 		}, flying, []string{"24", "25", "30", "48", "50", "60"}, rig("on its gimbal", "bare", "upright", fit.RigFields{
@@ -74,9 +74,27 @@ func cameras() []kit {
 	return all
 }
 
-func rig(name, housing, way string, measures fit.RigFields) store.RigSheet {
-	return store.RigSheet{Name: name, Housing: housing, Way: way, Measures: measures,
+// flown is how the quad is flown: brisk rates, with calmer ones laid over them.
+func flown(r *store.RigSheet) {
+	r.Craft = &assemble.Craft{
+		Activity: "cruise",
+		Rates: assemble.AxisRates{
+			Pan:   &assemble.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4},
+			Pitch: &assemble.StickFields{CentreDegS: 180, MaxDegS: 670, Expo: 0.3},
+			Roll:  &assemble.StickFields{CentreDegS: 180, MaxDegS: 670, Expo: 0.3},
+		},
+		Compared: assemble.AxisRates{Pan: &assemble.StickFields{CentreDegS: 70, MaxDegS: 360, Expo: 0.5}},
+	}
+	r.Recipe = store.Recipe{Transmission: "as local law allows, 25 mW on the ground"}
+}
+
+func rig(name, housing, way string, measures fit.RigFields, traits ...func(*store.RigSheet)) store.RigSheet {
+	sheet := store.RigSheet{Name: name, Housing: housing, Way: way, Measures: measures,
 		Sources: map[string]store.Source{"barrelMm": store.Measured, "pupilDepthMm": store.Assumed, "payloadG": store.Printed, "accelG": store.Assumed, "speedMps": store.Assumed}}
+	for _, t := range traits {
+		t(&sheet)
+	}
+	return sheet
 }
 
 func lens(hfov angle.Deg, p motion.Projection) *assemble.LensFields {

@@ -164,9 +164,9 @@ func shots(ids map[string]string) []store.ShotFields {
 				Look:    assemble.ShotLook{FPS: "60", Target: "180°"},
 				Choices: assemble.Choices{MaxLayers: 1},
 				Scene: assemble.ShotScene{
-					Activity: "cruise", Movement: passing(14, 4),
-					Motor: &assemble.MotorSwing{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
-					Stick: &assemble.StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: &assemble.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
+					Movement: passing(14, 4),
+					Motor:    &assemble.MotorSwing{RPM: value(18000.0), Blades: value(3), AmplitudeDeg: 0.03},
+					Tilt:     &assemble.UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 20},
 				},
 			},
 			Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14.9"}, Low: &assemble.Entry{Text: "EV 13.2"}},

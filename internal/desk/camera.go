@@ -70,7 +70,11 @@ func (d *Desk) SaveCamera(ctx context.Context, c store.Camera) (store.Camera, er
 
 // CheckRig returns the fault of a rig that could not be.
 func (d *Desk) CheckRig(r store.Rig) error {
-	return errors.Join(checkSources(r.Sources), problem.At("measures", fit.CheckRig(&r.Measures)))
+	err := errors.Join(checkSources(r.Sources), problem.At("measures", fit.CheckRig(&r.Measures)))
+	if r.Craft != nil {
+		err = errors.Join(err, problem.At("craft", r.Craft.Check()))
+	}
+	return err
 }
 
 func checkSources(sources map[string]store.Source) error {

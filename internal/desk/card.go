@@ -170,7 +170,7 @@ func (d *Desk) addBenches(ctx context.Context, r *card.CardRequest) error {
 			return err
 		}
 		r.Benches = append(r.Benches, card.CardBench{Held: *b.held(), Camera: b.Camera.Name,
-			Rig: b.Rig.Measures, SealedPort: b.Camera.SealedPort, WhiteBalance: b.Camera.Recipe.WhiteBalance, Recipe: b.Camera.Recipe.Lines()})
+			Rig: b.Rig.Measures, SealedPort: b.Camera.SealedPort, WhiteBalance: b.recipe().WhiteBalance, Recipe: b.Recipe})
 		for _, f := range b.Filters {
 			if !slices.ContainsFunc(r.Glass, func(g card.CardGlass) bool { return g.ID == f.ID }) {
 				r.Glass = append(r.Glass, card.CardGlass{ID: f.ID, Title: f.Title, Slot: f.Slot})

@@ -27,6 +27,7 @@ type Bench struct {
 	Rig     store.Rig            `json:"rig" doc:"how the camera is held"`
 	Rigs    []store.Rig          `json:"rigs" doc:"every way in which it is"`
 	Layers  int                  `json:"layers" doc:"how many loose layers are offered where a shot does not say"`
+	Recipe  []string             `json:"recipe" doc:"what to set beside shutter and ISO as it is held, a line each; white balance first, with the filter on"`
 	Optics  assemble.Camera      `json:"optics" doc:"the camera as a shot request takes it"`
 	Kit     []assemble.KitFilter `json:"kit" doc:"the glass as a shot request takes it"`
 	Filters []ShownFilter        `json:"filters" doc:"what is in the kit, in the same order"`
@@ -53,6 +54,8 @@ func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error
 	if err := b.hold(ctx, d.Store, rigID); err != nil {
 		return nil, err
 	}
+	recipe := b.recipe()
+	b.Recipe = recipe.Lines()
 	b.Optics.Mount = b.Rig.Measures.Mount
 	b.Layers = b.Optics.Mount.Layers()
 	for _, f := range shelf.filters {
@@ -63,9 +66,12 @@ func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error
 	return b, nil
 }
 
+// recipe returns what is set on the camera as it is held.
+func (b *Bench) recipe() store.Recipe { return b.Rig.Recipe.Over(&b.Camera.Recipe) }
+
 // held returns the camera as questions are assembled of it.
 func (b *Bench) held() *assemble.Held {
-	return &assemble.Held{CameraID: b.Camera.ID, RigID: b.Rig.ID, Optics: b.Optics, Profile: b.Camera.Profile, Rates: b.Camera.Rates, Kit: b.Kit}
+	return &assemble.Held{CameraID: b.Camera.ID, RigID: b.Rig.ID, Optics: b.Optics, Profile: b.Camera.Profile, Rates: b.Camera.Rates, Craft: b.Rig.Craft, Kit: b.Kit}
 }
 
 // hold picks the rig: the one of that id, or where it is gone the camera's first.

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"pinhole/core/assemble"
 	"pinhole/core/fit"
 )
 
@@ -25,6 +26,8 @@ type RigSheet struct {
 	Housing  string            `json:"housing" enum:"bare,frame,cage,case"`
 	Way      string            `json:"way" enum:"upright,upside-down,sideways,reversed" doc:"which way round the camera sits"`
 	Measures fit.RigFields     `json:"measures"`
+	Craft    *assemble.Craft   `json:"craft,omitempty" doc:"how it usually moves, and its pilot's rates"`
+	Recipe   Recipe            `json:"recipe,omitzero" doc:"what is set otherwise than on the camera as it usually is"`
 	Sources  map[string]Source `json:"sources,omitempty" doc:"where the measures come from (printed, measured, assumed), by the name of their field"`
 }
 
@@ -43,6 +46,8 @@ func rigs() table[Rig] {
 				{"way", &r.Way},
 				{"measures", asJSON{&r.Measures}},
 				{"sources", asJSON{&r.Sources}},
+				{"craft", asJSON{&r.Craft}},
+				{"recipe", asJSON{&r.Recipe}},
 			}
 		},
 	}

@@ -202,6 +202,7 @@ const calc =
 
 export const shotAnswerQuery = calc("shot");
 export const askQuery = calc("ask");
+export const ratesQuery = calc("rates");
 export const sayQuery = calc("say");
 export const polariserDayQuery = calc("polariser-day");
 export const compareQuery = calc("compare");

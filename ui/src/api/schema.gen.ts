@@ -2042,6 +2042,20 @@ export interface components {
              */
             slowestS?: number;
         };
+        AxisRates: {
+            /** @description yaw */
+            pan?: components["schemas"]["StickFields"];
+            pitch?: components["schemas"]["StickFields"];
+            roll?: components["schemas"]["StickFields"];
+        };
+        AxisStick: {
+            /** @enum {string} */
+            axis: "pan" | "pitch" | "roll";
+            /** @description those laid over them: tried for this shot, or of the craft */
+            compared?: components["schemas"]["RatesAnswer"];
+            /** @description the craft's, or where it says nothing of the pan the shot's */
+            rates: components["schemas"]["RatesAnswer"];
+        };
         BackupRule: {
             isDaily: boolean;
         };
@@ -2099,6 +2113,8 @@ export interface components {
             leftOut: components["schemas"]["ShownFilter"][];
             /** @description the camera as a shot request takes it */
             optics: components["schemas"]["Camera"];
+            /** @description what to set beside shutter and ISO as it is held, a line each; white balance first, with the filter on */
+            recipe: string[];
             /** @description glass its owner says goes on, and that does not */
             refused: components["schemas"]["FitCell"][];
             /** @description how the camera is held */
@@ -2370,6 +2386,8 @@ export interface components {
             /** @description what it is called */
             camera: string;
             cameraId: string;
+            /** @description what carries it, and how that usually moves */
+            craft?: components["schemas"]["Craft"];
             kit: components["schemas"]["KitFilter"][];
             optics: components["schemas"]["Camera"];
             profile?: components["schemas"]["CameraProfile"];
@@ -2954,6 +2972,22 @@ export interface components {
             twins: string[][];
             words: string[];
         };
+        Craft: {
+            /**
+             * @description how it usually moves, a rough measure of its shake
+             * @enum {string}
+             */
+            activity?: "stand" | "held" | "walk" | "brisk" | "run" | "helmet-smooth" | "helmet" | "bar-smooth" | "bar" | "cruise" | "freestyle";
+            /** @description other rates, to be laid over these */
+            compared?: components["schemas"]["AxisRates"];
+            /** @description the pilot's rates */
+            rates?: components["schemas"]["AxisRates"];
+            /**
+             * Format: double
+             * @description shake as measured, degrees a second; replaces the activity's
+             */
+            shakeDegS?: number;
+        };
         CurvePoint: {
             /** Format: double */
             altitudeDeg: number;
@@ -3260,6 +3294,8 @@ export interface components {
         };
         Held: {
             cameraId: string;
+            /** @description what carries it, and how that usually moves */
+            craft?: components["schemas"]["Craft"];
             kit: components["schemas"]["KitFilter"][];
             optics: components["schemas"]["Camera"];
             profile?: components["schemas"]["CameraProfile"];
@@ -4539,6 +4575,11 @@ export interface components {
         };
         RatesRequest: {
             /**
+             * @description what it turns about; a pan by default
+             * @enum {string}
+             */
+            axis?: "pan" | "pitch" | "roll";
+            /**
              * Format: double
              * @description slope around the middle, degrees a second at full stick
              */
@@ -5142,7 +5183,8 @@ export interface components {
             state?: "holds" | "tight" | "breaks";
             /** @description without a meter: what to put on next */
             step?: components["schemas"]["StepAnswer"];
-            stick?: components["schemas"]["RatesAnswer"];
+            /** @description how the pilot's sticks turn the craft, by axis */
+            sticks?: components["schemas"]["AxisStick"][];
             tilt?: components["schemas"]["ShotTilt"];
             tolerance: components["schemas"]["Tolerance"];
             /** @description every demand on the shutter; a trade's change is a merge patch for the fields of a shot */
@@ -5236,6 +5278,8 @@ export interface components {
             /** @description kinds used for their darkness; nd and variable by default */
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
             camera: components["schemas"]["Camera"];
+            /** @description what carries the camera as it is held, and how that usually moves */
+            craft?: components["schemas"]["Craft"];
             /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
             fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
             /**
@@ -5277,7 +5321,7 @@ export interface components {
         };
         ShotScene: {
             /**
-             * @description what carries the camera; a rough measure of its shake
+             * @description what carries the camera, a rough measure of its shake; the craft's by default
              * @enum {string}
              */
             activity?: "stand" | "held" | "walk" | "brisk" | "run" | "helmet-smooth" | "helmet" | "bar-smooth" | "bar" | "cruise" | "freestyle";
@@ -5306,7 +5350,7 @@ export interface components {
              * @description measured shake, degrees a second; replaces the activity's
              */
             shakeDegS?: number;
-            /** @description how the pilot's stick turns the craft */
+            /** @description rates of the pan stick tried for this shot; the craft's by default, over which these are laid */
             stick?: components["schemas"]["StickFields"];
             /** @description camera tilt against speed */
             tilt?: components["schemas"]["UptiltRequest"];
@@ -5802,11 +5846,17 @@ export interface components {
             tolerance?: components["schemas"]["Tolerance"];
         };
         StickFields: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description slope around the middle, degrees a second at full stick
+             */
             centreDegS: number;
             /** Format: double */
             expo: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description rate at full stick, at least centreDegS
+             */
             maxDegS: number;
         };
         StickPoint: {
@@ -6315,6 +6365,8 @@ export interface components {
         };
         StoredRig: {
             cameraId: string;
+            /** @description how it usually moves, and its pilot's rates */
+            craft?: components["schemas"]["Craft"];
             /** Format: date-time */
             createdAt: string;
             /** Format: date-time */
@@ -6324,6 +6376,8 @@ export interface components {
             id: string;
             measures: components["schemas"]["RigFields"];
             name: string;
+            /** @description what is set otherwise than on the camera as it usually is */
+            recipe?: components["schemas"]["StoredRecipe"];
             /** @description where the measures come from (printed, measured, assumed), by the name of their field */
             sources?: {
                 [key: string]: string;
@@ -6343,10 +6397,14 @@ export interface components {
         };
         StoredRigFields: {
             cameraId: string;
+            /** @description how it usually moves, and its pilot's rates */
+            craft?: components["schemas"]["Craft"];
             /** @enum {string} */
             housing: "bare" | "frame" | "cage" | "case";
             measures: components["schemas"]["RigFields"];
             name: string;
+            /** @description what is set otherwise than on the camera as it usually is */
+            recipe?: components["schemas"]["StoredRecipe"];
             /** @description where the measures come from (printed, measured, assumed), by the name of their field */
             sources?: {
                 [key: string]: string;
@@ -6358,10 +6416,14 @@ export interface components {
             way: "upright" | "upside-down" | "sideways" | "reversed";
         };
         StoredRigSheet: {
+            /** @description how it usually moves, and its pilot's rates */
+            craft?: components["schemas"]["Craft"];
             /** @enum {string} */
             housing: "bare" | "frame" | "cage" | "case";
             measures: components["schemas"]["RigFields"];
             name: string;
+            /** @description what is set otherwise than on the camera as it usually is */
+            recipe?: components["schemas"]["StoredRecipe"];
             /** @description where the measures come from (printed, measured, assumed), by the name of their field */
             sources?: {
                 [key: string]: string;

@@ -6,18 +6,39 @@ const W = 220;
 const H = 120;
 const EDGE = 18;
 
-/** The stick's curve, and how far it may go before the turn smears. */
-export function StickCurve({ answer, shutter }: { answer: Schemas["RatesAnswer"]; shutter: string }) {
+type Rates = Schemas["RatesAnswer"];
+
+const NAMES: Record<Schemas["AxisStick"]["axis"], string> = { pan: "Pan", pitch: "Pitch", roll: "Roll" };
+
+interface StickCurveProps {
+  stick: Schemas["AxisStick"];
+  /** The shutter of the shot, where how far the stick may go is asked. */
+  shutter?: string;
+}
+
+/** A stick's curve about one axis, how far it may go before the turn smears, and other rates laid over it. */
+export function StickCurve({ stick: { axis, rates, compared }, shutter }: StickCurveProps) {
   const [ink, muted, accent, breaks] = useToken("colors", ["ink", "muted", "accent", "breaks"]);
-  const most = Math.max(1, ...answer.curve.map((p) => p.rateDegS));
+  const all = compared ? [...rates.curve, ...compared.curve] : rates.curve;
+  const most = Math.max(1, ...all.map((p) => p.rateDegS));
   const x = scaleLinear([0, 1], [EDGE, W - 4]);
   const y = scaleLinear([0, most], [H - EDGE, 6]);
-  const points = answer.curve.map((p) => `${x(p.stick)},${y(p.rateDegS)}`).join(" ");
-  const { heavyStick, heavyDegS } = answer;
-  const words = wordsOf(answer, shutter);
+  const points = ({ curve }: Rates) => curve.map((p) => `${x(p.stick)},${y(p.rateDegS)}`).join(" ");
+  const { heavyStick, heavyDegS } = rates;
+  const words = [wordsOf(rates, shutter), ...(compared ? [`Dashed: ${comparedWords(compared, shutter)}`] : [])];
   return (
-    <Box>
-      <svg width={W} height={H} role="img" aria-label={words} style={{ fontSize: 12 }}>
+    <Box maxW={`${W + 20}px`}>
+      <Text fontSize="sm" fontWeight="bold">
+        {NAMES[axis]}
+      </Text>
+      <svg
+        width={W}
+        height={H}
+        role="img"
+        aria-label={`${NAMES[axis]}: ${words.join(" ")}`}
+        style={{ fontSize: 12 }}
+        data-testid={`stick-${axis}`}
+      >
         {heavyStick !== undefined && heavyStick < 1 && (
           <rect
             x={x(heavyStick)}
@@ -29,7 +50,20 @@ export function StickCurve({ answer, shutter }: { answer: Schemas["RatesAnswer"]
           />
         )}
         <path d={`M${EDGE} 6V${H - EDGE}H${W - 4}`} fill="none" stroke={ink} />
-        <polyline points={points} fill="none" stroke={accent} strokeWidth={2.5} />
+        {compared && (
+          <polyline points={points(compared)} fill="none" stroke={ink} strokeWidth={2} strokeDasharray="5 4" />
+        )}
+        <polyline points={points(rates)} fill="none" stroke={accent} strokeWidth={2.5} />
+        {compared?.heavyStick !== undefined && compared.heavyDegS !== undefined && (
+          <circle
+            cx={x(compared.heavyStick)}
+            cy={y(compared.heavyDegS)}
+            r={4}
+            fill="none"
+            stroke={ink}
+            strokeWidth={2}
+          />
+        )}
         {heavyStick !== undefined && heavyDegS !== undefined && (
           <circle cx={x(heavyStick)} cy={y(heavyDegS)} r={5} fill={accent} />
         )}
@@ -40,14 +74,28 @@ export function StickCurve({ answer, shutter }: { answer: Schemas["RatesAnswer"]
           {Math.round(most)}°/s
         </text>
       </svg>
-      <Text fontSize="sm">{words}</Text>
+      {words.map((w) => (
+        <Text key={w} fontSize="sm">
+          {w}
+        </Text>
+      ))}
     </Box>
   );
 }
 
-function wordsOf({ heavyStick, heavyDegS }: Schemas["RatesAnswer"], shutter: string): string {
+function wordsOf(rates: Rates, shutter: string | undefined): string {
+  const { heavyStick, heavyDegS, curve } = rates;
+  if (shutter === undefined) return `${Math.round(curve.at(-1)?.rateDegS ?? 0)}°/s at full stick.`;
   if (heavyStick === undefined || heavyDegS === undefined)
     return "How far the stick may go needs the camera's field of view.";
   if (heavyStick >= 1) return `At ${shutter} even full stick does not smear.`;
-  return `At ${shutter} the turn smears beyond ${Math.round(heavyStick * 100)} % of stick, ${Math.round(heavyDegS)}°/s.`;
+  return `At ${shutter} the turn smears beyond ${percent(heavyStick)} of stick, ${Math.round(heavyDegS)}°/s.`;
 }
+
+function comparedWords({ heavyStick, curve }: Rates, shutter: string | undefined): string {
+  const most = `${Math.round(curve.at(-1)?.rateDegS ?? 0)}°/s at full stick`;
+  if (shutter === undefined || heavyStick === undefined) return `${most}.`;
+  return heavyStick >= 1 ? `${most}, which does not smear.` : `${most}, smears beyond ${percent(heavyStick)}.`;
+}
+
+const percent = (share: number): string => `${Math.round(share * 100)} %`;

@@ -1,13 +1,15 @@
-import { Button, Flex, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { type FieldValues, useForm, useWatch } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { archetypesQuery, camerasQuery, presetsQuery } from "../../api/queries";
-import { type FieldSpec, Fields } from "../../lib/form/Fields";
+import type { FieldSpec } from "../../lib/form/Fields";
 import { FormEnd } from "../../lib/form/FormEnd";
 import { number, numbers, text, tidy, words } from "../../lib/form/formats";
+import { KnownFields } from "../../lib/form/KnownFields";
 import { useKept } from "../../lib/form/useKept";
+import { RECIPE } from "./recipeFields";
 
 type Camera = Schemas["StoredCameraFields"];
 
@@ -100,22 +102,13 @@ const PICTURE: readonly FieldSpec[] = [
   { path: "sealedPort", label: "Sealed port", w: "130px", isFlag: true },
 ];
 
-const RECIPE: readonly FieldSpec[] = [
-  { path: "recipe.whiteBalance", label: "White balance", helper: "set with the glass on", w: "230px", format: text },
-  { path: "recipe.profile", label: "Picture profile", w: "230px", format: text },
-  { path: "recipe.sharpness", label: "Sharpness", w: "150px", format: text },
-  { path: "recipe.noiseReduction", label: "Noise reduction", w: "150px", format: text },
-  { path: "recipe.corrections", label: "Corrections", w: "230px", format: text },
-  { path: "recipe.transmission", label: "Transmission", helper: "as local law allows", w: "300px", format: text },
-  { path: "recipe.isoLimits", label: "ISO limits", w: "150px", format: text },
-  { path: "recipe.other", label: "Anything else", w: "300px", format: text },
-];
-
 const GROUPS = [
   { heading: "Exposure", specs: EXPOSURE },
   { heading: "Picture and motion", specs: PICTURE },
   { heading: "Settings recipe", specs: RECIPE },
 ];
+/** What a camera cannot be without. */
+const ALWAYS = ["name", "aperture", "isoBase", "isoCeiling", "rates"];
 const PATHS = GROUPS.flatMap((g) => g.specs.map((s) => s.path));
 
 /** What is known of a camera of which nothing is said yet. */
@@ -211,18 +204,13 @@ function Sheet({ start, camera, onDone }: SheetProps) {
       aria-label={camera ? `Edit ${camera.name}` : "Add a camera"}
     >
       <Stack gap="3">
-        {GROUPS.map(({ heading, specs }) => (
-          <Stack key={heading} gap="2" role="group" aria-label={heading}>
-            <Heading as="h3" size="sm" color="muted">
-              {heading}
-            </Heading>
-            <Fields
-              control={form.control}
-              specs={specs}
-              sources={{ of: sources ?? {}, prefix: "", onChange: (next) => form.setValue("sources", next) }}
-            />
-          </Stack>
-        ))}
+        <KnownFields
+          control={form.control}
+          groups={GROUPS}
+          start={start}
+          always={ALWAYS}
+          sources={{ of: sources ?? {}, prefix: "", onChange: (next) => form.setValue("sources", next) }}
+        />
         <FormEnd label={camera ? "Store" : "Add camera"} isBusy={save.isPending} error={save.error} onCancel={onDone} />
       </Stack>
     </form>

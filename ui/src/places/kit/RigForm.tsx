@@ -2,11 +2,15 @@ import { Button, Stack, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { type FieldValues, useForm, useWatch } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { type FieldSpec, Fields } from "../../lib/form/Fields";
+import type { FieldSpec } from "../../lib/form/Fields";
 import { FormEnd } from "../../lib/form/FormEnd";
 import { number, span, text, tidy } from "../../lib/form/formats";
+import { KnownFields } from "../../lib/form/KnownFields";
 import { useKept } from "../../lib/form/useKept";
 import { useDelete } from "../../lib/useDelete";
+import { COMPARED, CRAFT, RATES } from "./craftFields";
+import { RatesDrawn } from "./RatesDrawn";
+import { RECIPE } from "./recipeFields";
 
 type Rig = Schemas["StoredRigFields"];
 
@@ -70,7 +74,16 @@ const SPECS: readonly FieldSpec[] = [
   measure("bareG", "All of it without glass, g", "260px"),
   measure("limitG", "Limit of its class as you know it, g", "300px", "printed"),
 ];
-const PATHS = SPECS.map((s) => s.path);
+const GROUPS = [
+  { heading: "The camera as it is held", specs: SPECS },
+  { heading: "How it moves", specs: CRAFT },
+  { heading: "The pilot's rates", specs: RATES },
+  { heading: "Other rates, laid over them", specs: COMPARED },
+  { heading: "Set otherwise than on the camera as it usually is", specs: RECIPE },
+];
+/** What every rig is asked for. */
+const ALWAYS = ["name", "housing", "way", "measures.mount", "craft.activity"];
+const PATHS = GROUPS.flatMap((g) => g.specs.map((s) => s.path));
 
 interface RigFormProps {
   cameraId: string;
@@ -81,10 +94,12 @@ interface RigFormProps {
 /** Adds a way in which a camera is held, or changes one. */
 export function RigForm({ cameraId, rig, onDone }: RigFormProps) {
   const queries = useQueryClient();
+  const start: FieldValues = rig
+    ? { ...rig, sources: rig.sources ?? {} }
+    : { name: "", housing: "frame", way: "upright", measures: {}, sources: {} };
+  const { name, housing, way, measures, craft, recipe } = start;
   const form = useForm<FieldValues>({
-    defaultValues: rig
-      ? { name: rig.name, housing: rig.housing, way: rig.way, measures: rig.measures, sources: rig.sources ?? {} }
-      : { name: "", housing: "frame", way: "upright", measures: {}, sources: {} },
+    defaultValues: { name, housing, way, measures, craft, recipe, sources: start.sources },
   });
   const sources = useWatch({ control: form.control, name: "sources" });
   const save = useKept({
@@ -115,11 +130,14 @@ export function RigForm({ cameraId, rig, onDone }: RigFormProps) {
           Measure with a caliper, at the widest and the narrowest. What you leave out is not judged. The class limit is
           yours to state: local rules decide.
         </Text>
-        <Fields
+        <KnownFields
           control={form.control}
-          specs={SPECS}
+          groups={GROUPS}
+          start={start}
+          always={ALWAYS}
           sources={{ of: sources ?? {}, prefix: "measures.", onChange: (next) => form.setValue("sources", next) }}
         />
+        <RatesDrawn control={form.control} />
         <FormEnd label={rig ? "Store" : "Add rig"} isBusy={save.isPending} error={save.error} onCancel={onDone}>
           {rig && <DeleteRig rig={rig} onGone={onDone} />}
         </FormEnd>

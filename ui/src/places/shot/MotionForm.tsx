@@ -1,30 +1,20 @@
-import { Button, Flex, List, Skeleton, Stack } from "@chakra-ui/react";
+import { Button, Flex, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { presetsQuery } from "../../api/queries";
 import { StickCurve } from "../../instruments/stick-curve/StickCurve";
+import { ACTIVITIES } from "../../lib/activities";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { NumberField } from "../../lib/NumberField";
+import { Sheet } from "../../lib/Sheet";
 import { StateMark } from "../../lib/StateMark";
+import { RigForm } from "../kit/RigForm";
 import type { Answer, Bench } from "./draft";
 
 type Scene = Schemas["ShotScene"];
 type Movement = Schemas["MovementFields"];
-
-const ACTIVITIES: Record<NonNullable<Scene["activity"]>, string> = {
-  stand: "Stand",
-  held: "Held still",
-  walk: "Walk",
-  brisk: "Brisk walk",
-  run: "Run",
-  "helmet-smooth": "Helmet, smooth",
-  helmet: "Helmet, rough",
-  "bar-smooth": "Bar, smooth",
-  bar: "Bar, rough",
-  cruise: "Gentle flight",
-  freestyle: "Hard flight",
-};
 
 const LAMPS = [
   { value: "none", name: "None" },
@@ -45,14 +35,20 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
   const movement = scene.movement ?? {};
   const setMovement = (part: Partial<Movement>) => onChange({ movement: kept({ ...movement, ...part }) });
   const flies = bench.camera.profile?.flies;
+  const usual = bench.rig.craft?.activity;
   return (
     <Stack gap="3">
       <Choice
         label="What carries the camera"
         options={Object.entries(ACTIVITIES).map(([value, name]) => ({ value: value as keyof typeof ACTIVITIES, name }))}
-        value={scene.shakeDegS === undefined ? scene.activity : undefined}
+        value={scene.shakeDegS === undefined ? (scene.activity ?? usual) : undefined}
         onChange={(activity) => onChange({ activity, shakeDegS: undefined })}
       />
+      {usual && scene.shakeDegS === undefined && scene.activity === undefined && (
+        <Text color="muted" fontSize="sm">
+          {ACTIVITIES[usual]} is what is usual with it {bench.rig.name}; this shot may say another.
+        </Text>
+      )}
       <Flex gap="3" wrap="wrap">
         <NumberField
           label="or its shake, °/s"
@@ -97,7 +93,7 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
         />
         <MotorSwing scene={scene} faultOf={faultOf} onChange={onChange} />
       </Flex>
-      {flies && <FlightFields {...{ scene, answer, faultOf, onChange }} />}
+      {flies && <FlightFields {...{ scene, answer, bench, faultOf, onChange }} />}
     </Stack>
   );
 }
@@ -173,37 +169,19 @@ function MotorSwing({ scene, faultOf, onChange }: Pick<MotionFormProps, "scene" 
   );
 }
 
-/** What a pilot wants to know: how far the stick may go, and the tilt against speed. */
-function FlightFields({ scene, answer, faultOf, onChange }: Omit<MotionFormProps, "bench">) {
+/** What a pilot wants to know: how far the sticks may go, and the tilt against speed. */
+function FlightFields({ scene, answer, bench, faultOf, onChange }: MotionFormProps) {
   const { data: presets } = useQuery(presetsQuery);
   if (!presets) return <Skeleton h="120px" />;
-  const { stick, tilt } = { ...presets.starts, ...scene };
-  const setStick = (part: Partial<typeof stick>) => onChange({ stick: { ...stick, ...part } });
+  const { tilt } = { ...presets.starts, ...scene };
   const setTilt = (part: Partial<typeof tilt>) => onChange({ tilt: { ...tilt, ...part } });
   return (
     <Stack gap="3" role="group" aria-label="Flight">
-      <Flex gap="3" wrap="wrap" align="start">
-        <NumberField
-          label="Stick centre, °/s"
-          value={stick.centreDegS}
-          fault={faultOf("scene.stick.centreDegS")}
-          onChange={(v) => setStick({ centreDegS: v ?? 0 })}
-        />
-        <NumberField
-          label="Stick maximum, °/s"
-          w="140px"
-          value={stick.maxDegS}
-          fault={faultOf("scene.stick.maxDegS")}
-          onChange={(v) => setStick({ maxDegS: v ?? 0 })}
-        />
-        <NumberField
-          label="Expo, 0 to 1"
-          w="100px"
-          value={stick.expo}
-          fault={faultOf("scene.stick.expo")}
-          onChange={(v) => setStick({ expo: v ?? 0 })}
-        />
-        {answer.stick && <StickCurve answer={answer.stick} shutter={answer.chosen.shutterText} />}
+      <Flex gap="4" wrap="wrap" align="start">
+        {(answer.sticks ?? []).map((stick) => (
+          <StickCurve key={stick.axis} stick={stick} shutter={answer.chosen.shutterText} />
+        ))}
+        <CraftSheet bench={bench} />
       </Flex>
       <Flex gap="3" wrap="wrap" align="start">
         <NumberField
@@ -228,5 +206,21 @@ function FlightFields({ scene, answer, faultOf, onChange }: Omit<MotionFormProps
       </Flex>
       {answer.tilt && <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>}
     </Stack>
+  );
+}
+
+/** The rates belong to the craft, not to the shot: they are changed there, without leaving. */
+function CraftSheet({ bench }: { bench: Bench }) {
+  const [isOpen, setOpen] = useState(false);
+  const { id } = bench.rig;
+  return (
+    <>
+      <Button variant="outline" onClick={() => setOpen(true)}>
+        {bench.rig.craft?.rates ? "Change its rates" : "Say its stick rates"}
+      </Button>
+      <Sheet title={`${bench.camera.name}, ${bench.rig.name}`} isOpen={isOpen} onOpen={setOpen} size="xl">
+        <RigForm cameraId={bench.camera.id} {...(id && { rig: bench.rig })} onDone={() => setOpen(false)} />
+      </Sheet>
+    </>
   );
 }

@@ -5,7 +5,6 @@ import { CopyButton } from "../../lib/CopyButton";
 import { iso, signed, stops } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
 import { errorWords, settingWords, stateOf } from "../../lib/option";
-import { recipeLines } from "../../lib/recipe";
 import { type State, StateMark, StateShape } from "../../lib/StateMark";
 import { type Answer, type Bench, triedWords } from "./draft";
 import { Explain } from "./Explain";
@@ -35,7 +34,7 @@ interface VerdictProps {
 export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, ...on }: VerdictProps) {
   const { onPick, onSaw, onTrade, onUndo, onDropTried } = on;
   const { chosen } = answer;
-  const recipe = recipeLines(bench.camera.recipe);
+  const { recipe } = bench;
   const isLooking = answer.step !== undefined && !answer.settled;
   return (
     <Stack gap="3">

@@ -56,6 +56,7 @@ export function requestOf(draft: Draft, bench: Bench): Schemas["ShotRequest"] {
     rates,
     scene,
     ...(profile && { profile }),
+    ...(bench.rig.craft && { craft: bench.rig.craft }),
     ...(placed && { placed }),
   };
 }

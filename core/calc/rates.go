@@ -4,6 +4,7 @@ import (
 	"pinhole/core/assemble"
 
 	"pinhole/core/angle"
+	"pinhole/core/glass"
 	"pinhole/core/motion"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -79,12 +80,13 @@ func StickRates(r RatesRequest) (*RatesAnswer, error) {
 // AxisStick is how the pilot's stick turns the craft about one axis, in this shot.
 type AxisStick struct {
 	Axis     motion.Axis  `json:"axis"`
+	Shutter  string       `json:"shutter,omitempty" doc:"the longest of the shot, at which the turn smears first; left out where the lens is not known"`
 	Rates    RatesAnswer  `json:"rates" doc:"the craft's; else those tried for this shot, else those the craft is compared with"`
 	Compared *RatesAnswer `json:"compared,omitempty" doc:"the next of these, laid over them"`
 }
 
 // sticksOf answers each axis whose rates are known, with the lens as far as it is.
-func sticksOf(r *assemble.ShotRequest, t stop.Shutter) (all []AxisStick, err error) {
+func sticksOf(r *assemble.ShotRequest, q *glass.Question, t stop.Shutter) (all []AxisStick, err error) {
 	craft := r.Craft
 	if craft == nil {
 		craft = &assemble.Craft{}
@@ -114,6 +116,9 @@ func sticksOf(r *assemble.ShotRequest, t stop.Shutter) (all []AxisStick, err err
 			return nil, err
 		}
 		out := AxisStick{Axis: axis, Rates: *rates}
+		if rates.HeavyStick != nil {
+			out.Shutter = q.Spoken(t)
+		}
 		if len(known) > 1 {
 			if out.Compared, err = answer(axis, known[1]); err != nil {
 				return nil, err

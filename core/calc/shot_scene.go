@@ -47,28 +47,52 @@ func shotChange(c shot.Change) map[string]any {
 	return patch
 }
 
-// unjudgedOf lists what is not known and so is not judged, in words.
-func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []string {
-	var words []string
+// Unjudged is something of a shot that is not judged, and what would let it be.
+type Unjudged struct {
+	Words string `json:"words"`
+	Field string `json:"field,omitempty" doc:"what would tell: a field of the camera as it is stored, or scene.activity; left out where no one field does"`
+}
+
+// The fields that a judgement may wait for, as a stored camera and a shot have them.
+const (
+	fieldOfView    = "profile.lens.hfovDeg"
+	fieldOfSteady  = "profile.stabiliser"
+	fieldOfReadout = "profile.readoutS"
+	fieldOfAuto    = "profile.automatic.priority"
+	fieldOfSteps   = "steps"
+	fieldOfMoving  = "scene.activity"
+)
+
+// unjudgedOf lists what is not known and so is not judged, with the field that would tell.
+func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []Unjudged {
+	var all []Unjudged
+	add := func(field, words string) { all = append(all, Unjudged{words, field}) }
 	_, _, isShaken := r.ShakeRate()
 	hasLens := r.Profile != nil && r.Profile.Lens != nil
 	asks := isShaken || r.Scene.Movement != nil || r.Scene.Motor != nil
 	switch {
 	case asks && !hasLens:
-		words = append(words, "the camera's field of view and frame width are not known, so blur, stabiliser and wobble are not judged")
+		add(fieldOfView, "the camera's field of view and frame width are not known, so blur, stabiliser and wobble are not judged")
 	case isShaken && s.Shaking == nil:
-		words = append(words, "what stabiliser the camera has is not known, so its floor is not judged")
+		add(fieldOfSteady, "what stabiliser the camera has is not known, so its floor is not judged")
+	}
+	if hasLens && r.Scene.Motor != nil && s.ReadoutS == 0 {
+		add(fieldOfReadout, "how long the sensor takes to read a frame is not known, so wobble is not judged")
 	}
 	if !isShaken && s.Shaking == nil && r.Profile != nil && r.Profile.Stabiliser.ShiftsFrames() {
-		words = append(words, "nothing is said of what carries the camera, so the stabiliser's floor is not judged")
+		add(fieldOfMoving, "nothing is said of what carries the camera, so the stabiliser's floor is not judged")
 	}
 	if r.Scene.School == shot.ByAutomatic && s.Automatic == nil {
-		words = append(words, "how this camera's automatic behaves, or its fastest shutter, is not known, so its target stands")
+		field := fieldOfAuto
+		if r.Profile != nil && r.Profile.Automatic != nil {
+			field = fieldOfSteps
+		}
+		add(field, "how this camera's automatic behaves, or its fastest shutter, is not known, so its target stands")
 	}
 	if takes := r.Rules(&r.Camera).MaxLayers; len(on) > takes {
-		words = append(words, fmt.Sprintf("%d layers are on where %d is reckoned with, so how they sit is not judged", len(on), takes))
+		add("", fmt.Sprintf("%d layers are on where %d is reckoned with, so how they sit is not judged", len(on), takes))
 	}
-	return words
+	return all
 }
 
 // assumedOf lists the defaults that the answer rests on, in words.

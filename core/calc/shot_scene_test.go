@@ -156,15 +156,17 @@ func TestAutomaticRaisesISOBehindGlass(t *testing.T) {
 }
 
 func TestWhatIsNotKnownIsSaidAndNotJudged(t *testing.T) {
-	tests := []struct{ patch, want string }{
-		{`{"profile":null}`, "field of view and frame width are not known"},
-		{`{"profile":{"stabiliser":null}}`, "what stabiliser the camera has is not known"},
-		{`{"scene":{"shakeDegS":null}}`, "nothing is said of what carries the camera"},
-		{`{"profile":{"automatic":null},"scene":{"school":"automatic"}}`, "how this camera's automatic behaves"},
+	tests := []struct{ patch, want, field string }{
+		{`{"profile":null}`, "field of view and frame width are not known", "profile.lens.hfovDeg"},
+		{`{"profile":{"stabiliser":null}}`, "what stabiliser the camera has is not known", "profile.stabiliser"},
+		{`{"scene":{"shakeDegS":null}}`, "nothing is said of what carries the camera", "scene.activity"},
+		{`{"profile":{"automatic":null},"scene":{"school":"automatic"}}`, "how this camera's automatic behaves", "profile.automatic.priority"},
+		{`{"camera":{"steps":null},"scene":{"school":"automatic","shakeDegS":null}}`, "its fastest shutter", "steps"},
+		{`{"profile":{"readoutS":null},"scene":{"shakeDegS":null,"motor":{"rpm":18000,"amplitudeDeg":0.03}}}`, "how long the sensor takes", "profile.readoutS"},
 	}
 	for _, test := range tests {
 		a := answered(t, changed(t, crates, test.patch))
-		if !slices.ContainsFunc(a.Missing, func(s string) bool { return strings.Contains(s, test.want) }) {
+		if !slices.ContainsFunc(a.Missing, func(u Unjudged) bool { return strings.Contains(u.Words, test.want) && u.Field == test.field }) {
 			t.Errorf("%s: %q does not say that %s", test.patch, a.Missing, test.want)
 		}
 		if slices.ContainsFunc(a.Window.Bands, func(b WindowBand) bool { return b.Kind == "stabiliser" }) && !strings.Contains(test.patch, "automatic") {

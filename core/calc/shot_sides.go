@@ -28,7 +28,7 @@ type ShotSides struct {
 	Other    *OtherPriority  `json:"otherPriority,omitempty" doc:"what would lead if the other of blur and image came first; left out where that is the same"`
 	Explain  []ExplainLine   `json:"explain,omitempty" doc:"the chain of numbers from reading to verdict"`
 	Assumed  []string        `json:"assumed,omitempty" doc:"defaults the answer rests on, until something is measured"`
-	Missing  []string        `json:"missing,omitempty" doc:"what is not known and so not judged"`
+	Missing  []Unjudged      `json:"missing,omitempty" doc:"what is not known and so not judged"`
 }
 
 // ShotMotion is what movement and shake do at the shutter taken.
@@ -106,7 +106,7 @@ func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.S
 			a.Contrast.Words = append(a.Contrast.Words, "this camera tilts and rolls with its craft, so graduated glass would cut across the picture")
 		}
 	}
-	if a.Sticks, err = sticksOf(r, t); err != nil {
+	if a.Sticks, err = sticksOf(r, &b.Question, t); err != nil {
 		return err
 	}
 	if r.Scene.Tilt != nil {

@@ -241,3 +241,45 @@ test("what is typed survives a reload and a lost server", async ({ page, app }) 
   await expect(page.getByLabel("shutter it chose")).toHaveValue("1/800");
   await expect(on(page).saved).toHaveText(/^saved/);
 });
+
+test("the pilot's rates live with the craft, and are changed where their curves are seen", async ({ page, app }) => {
+  await openShot(page, app, "Dive down the terraces");
+  const flight = page.getByRole("group", { name: "Flight" });
+  const pan = flight.getByRole("img", { name: /^Pan:/ });
+  await expect(pan).toHaveAccessibleName(/Dashed: 360°\/s at full stick/);
+  await expect(flight.getByRole("img", { name: /^Roll:/ })).toHaveAccessibleName(/even full stick does not smear/);
+  await expect(page.getByText("Gentle flight is what is usual with it")).toBeVisible();
+  await flight.getByRole("button", { name: "Change its rates" }).click();
+  const form = page.getByRole("form", { name: /^Edit the rig/ });
+  const rates = form.getByRole("group", { name: "The pilot's rates" });
+  await rates.getByLabel("Pan maximum, °/s").fill("90");
+  await form.getByRole("button", { name: "Store" }).click();
+  await expect(form.getByText(/^90: at least centreDegS, 120/)).toBeVisible();
+  await rates.getByLabel("Pan centre, °/s").fill("40");
+  await form.getByRole("button", { name: "Store" }).click();
+  await expect(form).toHaveCount(0);
+  await expect(pan).toHaveAccessibleName(/even full stick does not smear|beyond \d+ % of stick, \d\d°\/s/);
+  await expect(flight.getByTestId("stick-pan")).toContainText("360°/s"); // the scale holds both curves
+});
+
+test.describe("from nothing", () => {
+  test.use({ demo: false });
+  test("what is missing is asked where it is needed, with why", async ({ page, app }) => {
+    await page.goto(app.url);
+    await page.getByLabel(/^The shot in one line/).fill("f2.8 1/1600 iso100 > 30 · walking · 4 8 16 32");
+    await page.getByRole("button", { name: "Keep this" }).click();
+    const missing = page.getByTestId("not-judged");
+    await expect(missing).toContainText("the camera's field of view and frame width are not known");
+    await missing.getByRole("button", { name: "Say field of view" }).click();
+    await missing.getByRole("textbox", { name: "Field of view, °" }).fill("wide");
+    await missing.getByRole("button", { name: "Store" }).click();
+    await expect(missing.getByText("a number", { exact: true })).toBeVisible();
+    await missing.getByRole("textbox", { name: "Field of view, °" }).fill("80");
+    await missing.getByRole("button", { name: "Store" }).click();
+    await missing.getByRole("button", { name: "Say stabiliser" }).click();
+    await missing.getByRole("combobox", { name: "Stabiliser" }).selectOption("electronic");
+    await missing.getByRole("button", { name: "Store" }).click();
+    await expect(missing).toHaveCount(0);
+    await expect(page.getByRole("region", { name: "Shutter window" })).toContainText(/stabiliser/i);
+  });
+});

@@ -24,6 +24,7 @@ type KeepRequest struct {
 	Line     string `json:"line" minLength:"1" maxLength:"500"`
 	CameraID string `json:"cameraId,omitempty" maxLength:"60" doc:"the camera that is meant where the line names none; the one that was worked on last by default"`
 	ShootID  string `json:"shootId,omitempty" maxLength:"60" doc:"the shoot it goes to; the latest by default, or a new one"`
+	Name     string `json:"name,omitempty" maxLength:"80" doc:"what the shot is called; Quick shot by default"`
 }
 
 // What is kept of a line is called so until its owner names it.
@@ -74,7 +75,7 @@ func (d *Desk) Keep(ctx context.Context, key string, r KeepRequest) (store.Shot,
 	if err != nil {
 		return store.Shot{}, err
 	}
-	k.Shot.ShotFields = store.ShotFields{CameraID: k.Shot.CameraID, RigID: k.Shot.RigID, Name: newShot, Light: request.Light,
+	k.Shot.ShotFields = store.ShotFields{CameraID: k.Shot.CameraID, RigID: k.Shot.RigID, Name: cmp.Or(r.Name, newShot), Light: request.Light,
 		Asked: assemble.Asked{Look: request.Look, Scene: request.Scene, Choices: request.Choices}}
 	k.Shot.Answer = store.Answer{Model: calc.ModelVersion, At: d.Now(), Request: *request, Given: *given, Camera: asked.Camera, Glass: map[string]string{}}
 	if k.Shoot, k.Shot.ShootID, err = d.shootFor(ctx, r.ShootID); err != nil {

@@ -2051,10 +2051,12 @@ export interface components {
         AxisStick: {
             /** @enum {string} */
             axis: "pan" | "pitch" | "roll";
-            /** @description those laid over them: tried for this shot, or of the craft */
+            /** @description the next of these, laid over them */
             compared?: components["schemas"]["RatesAnswer"];
-            /** @description the craft's, or where it says nothing of the pan the shot's */
+            /** @description the craft's; else those tried for this shot, else those the craft is compared with */
             rates: components["schemas"]["RatesAnswer"];
+            /** @description the longest of the shot, at which the turn smears first; left out where the lens is not known */
+            shutter?: string;
         };
         BackupRule: {
             isDaily: boolean;
@@ -3396,6 +3398,8 @@ export interface components {
             /** @description the camera that is meant where the line names none; the one that was worked on last by default */
             cameraId?: string;
             line: string;
+            /** @description what the shot is called; Quick shot by default */
+            name?: string;
             /** @description the shoot it goes to; the latest by default, or a new one */
             shootId?: string;
         };
@@ -5156,7 +5160,7 @@ export interface components {
             /** @description in a range the lowest light */
             low?: components["schemas"]["ReadingAnswer"];
             /** @description what is not known and so not judged */
-            missing?: string[];
+            missing?: components["schemas"]["Unjudged"][];
             /** @description version of the rules this answer follows */
             model: string;
             motion?: components["schemas"]["ShotMotion"];
@@ -6777,6 +6781,11 @@ export interface components {
             civil: components["schemas"]["DawnDusk"];
             /** @description sun at -12 degrees */
             nautical: components["schemas"]["DawnDusk"];
+        };
+        Unjudged: {
+            /** @description what would tell: a field of the camera as it is stored, or scene.activity; left out where no one field does */
+            field?: string;
+            words: string;
         };
         Unread: {
             /** @description what it might be, the nearest first */

@@ -10,14 +10,9 @@ type Rates = Schemas["RatesAnswer"];
 
 const NAMES: Record<Schemas["AxisStick"]["axis"], string> = { pan: "Pan", pitch: "Pitch", roll: "Roll" };
 
-interface StickCurveProps {
-  stick: Schemas["AxisStick"];
-  /** The shutter of the shot, where how far the stick may go is asked. */
-  shutter?: string;
-}
-
 /** A stick's curve about one axis, how far it may go before the turn smears, and other rates laid over it. */
-export function StickCurve({ stick: { axis, rates, compared }, shutter }: StickCurveProps) {
+export function StickCurve({ stick }: { stick: Schemas["AxisStick"] }) {
+  const { axis, rates, compared, shutter } = stick;
   const [ink, muted, accent, breaks] = useToken("colors", ["ink", "muted", "accent", "breaks"]);
   const all = compared ? [...rates.curve, ...compared.curve] : rates.curve;
   const most = Math.max(1, ...all.map((p) => p.rateDegS));
@@ -85,9 +80,8 @@ export function StickCurve({ stick: { axis, rates, compared }, shutter }: StickC
 
 function wordsOf(rates: Rates, shutter: string | undefined): string {
   const { heavyStick, heavyDegS, curve } = rates;
-  if (shutter === undefined) return `${Math.round(curve.at(-1)?.rateDegS ?? 0)}°/s at full stick.`;
-  if (heavyStick === undefined || heavyDegS === undefined)
-    return "How far the stick may go needs the camera's field of view.";
+  if (shutter === undefined || heavyStick === undefined || heavyDegS === undefined)
+    return `${Math.round(curve.at(-1)?.rateDegS ?? 0)}°/s at full stick.`;
   if (heavyStick >= 1) return `At ${shutter} even full stick does not smear.`;
   return `At ${shutter} the turn smears beyond ${percent(heavyStick)} of stick, ${Math.round(heavyDegS)}°/s.`;
 }

@@ -4,112 +4,14 @@ import { useState } from "react";
 import { type FieldValues, useForm, useWatch } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { archetypesQuery, camerasQuery, presetsQuery } from "../../api/queries";
-import type { FieldSpec } from "../../lib/form/Fields";
+import { Fields } from "../../lib/form/Fields";
 import { FormEnd } from "../../lib/form/FormEnd";
-import { number, numbers, text, tidy, words } from "../../lib/form/formats";
+import { tidy } from "../../lib/form/formats";
 import { KnownFields } from "../../lib/form/KnownFields";
 import { useKept } from "../../lib/form/useKept";
-import { RECIPE } from "./recipeFields";
+import { ALWAYS, GROUPS, PATHS, SPECS } from "./cameraFields";
 
 type Camera = Schemas["StoredCameraFields"];
-
-const EXPOSURE: readonly FieldSpec[] = [
-  { path: "name", label: "Name", w: "260px", format: text },
-  { path: "aperture", label: "Aperture (f-number)", w: "240px", format: number(), source: "printed" },
-  { path: "tNumber", label: "T-number, if known", w: "240px", format: number(), source: "measured" },
-  { path: "isoBase", label: "Base ISO", w: "200px", format: number(), source: "printed" },
-  { path: "isoCeiling", label: "Highest usable ISO", w: "240px", format: number(), source: "measured" },
-  { path: "rates", label: "Frame rates", helper: "25, 50, 59.94", w: "300px", format: words, source: "printed" },
-  { path: "frameSizes", label: "Frame sizes", helper: "the usual first", w: "300px", format: words, source: "printed" },
-  {
-    path: "steps",
-    label: "Shutter steps its menu offers",
-    helper: "1/50, 1/60, … or nothing for any",
-    w: "100%",
-    format: words,
-    source: "printed",
-  },
-];
-
-const PICTURE: readonly FieldSpec[] = [
-  { path: "profile.lens.hfovDeg", label: "Field of view, °", w: "230px", format: number(), source: "printed" },
-  {
-    path: "profile.lens.projection",
-    label: "Projection",
-    w: "250px",
-    options: { rectilinear: "straight lines", equidistant: "fisheye" },
-    source: "printed",
-  },
-  { path: "profile.focalMm", label: "True focal length, mm", w: "240px", format: number(), source: "printed" },
-  {
-    path: "profile.stabiliser",
-    label: "Stabiliser",
-    w: "280px",
-    options: {
-      "": "not known",
-      none: "none",
-      electronic: "electronic",
-      gimbal: "gimbal",
-      "gimbal+electronic": "gimbal and electronic",
-      post: "later, from gyro",
-    },
-    source: "printed",
-  },
-  { path: "profile.cropShare", label: "It crops away, %", w: "220px", format: number(100), source: "measured" },
-  {
-    path: "profile.trialS",
-    label: "Slowest that held, 1/s",
-    helper: "in a stepped trial",
-    w: "290px",
-    source: "measured",
-    format: {
-      ...number(),
-      write: (s: number | undefined) => (s === undefined ? "" : String(Number((1 / s).toPrecision(6)))),
-      read: (typed: string) => {
-        const n = number().read(typed);
-        return typeof n === "number" && n > 0 ? 1 / n : n;
-      },
-    },
-  },
-  {
-    path: "profile.trialShakeDegS",
-    label: "Shake of that trial, °/s",
-    helper: "walking calmly, unless you say",
-    w: "270px",
-    format: number(),
-    source: "measured",
-  },
-  {
-    path: "profile.viewsDeg",
-    label: "Other fields of view, °",
-    helper: "that it can be switched to",
-    w: "250px",
-    format: numbers,
-    source: "printed",
-  },
-  { path: "profile.readoutS", label: "Sensor readout, ms", w: "230px", format: number(1000), source: "measured" },
-  {
-    path: "profile.automatic.priority",
-    label: "On automatic",
-    w: "290px",
-    options: { "": "not known", shutter: "moves the shutter first", iso: "raises ISO first" },
-    source: "measured",
-  },
-  { path: "profile.maxTiltDeg", label: "Tilts up with glass on, °", w: "270px", format: number(), source: "measured" },
-  { path: "profile.flies", label: "Rides on a craft", w: "140px", isFlag: true },
-  { path: "massG", label: "Mass, g", w: "200px", format: number(), source: "printed" },
-  { path: "packMin", label: "A battery lasts, min", w: "250px", format: number(), source: "measured" },
-  { path: "sealedPort", label: "Sealed port", w: "130px", isFlag: true },
-];
-
-const GROUPS = [
-  { heading: "Exposure", specs: EXPOSURE },
-  { heading: "Picture and motion", specs: PICTURE },
-  { heading: "Settings recipe", specs: RECIPE },
-];
-/** What a camera cannot be without. */
-const ALWAYS = ["name", "aperture", "isoBase", "isoCeiling", "rates"];
-const PATHS = GROUPS.flatMap((g) => g.specs.map((s) => s.path));
 
 /** What is known of a camera of which nothing is said yet. */
 const nothing = ({ isoBase, isoCeiling, rates }: Schemas["Starts"]): Camera => ({
@@ -167,13 +69,28 @@ export function CameraForm({ camera, isFirst, onDone }: CameraFormProps) {
   );
 }
 
+/** Asks for one field of a camera, where it is needed. */
+export function CameraQuestion({
+  camera,
+  path,
+  onDone,
+}: {
+  camera: Schemas["StoredCamera"];
+  path: string;
+  onDone: () => void;
+}) {
+  return <Sheet start={camera} camera={camera} only={path} onDone={onDone} />;
+}
+
 interface SheetProps {
   start: Camera;
   camera?: Schemas["StoredCamera"];
+  /** The one field that is asked for; all of them by default. */
+  only?: string;
   onDone?: (() => void) | undefined;
 }
 
-function Sheet({ start, camera, onDone }: SheetProps) {
+function Sheet({ start, camera, only, onDone }: SheetProps) {
   const queries = useQueryClient();
   const form = useForm<FieldValues>({ defaultValues: fieldsOf(start) });
   const { data: presets } = useQuery(presetsQuery);
@@ -197,6 +114,11 @@ function Sheet({ start, camera, onDone }: SheetProps) {
     setError: form.setError,
     paths: PATHS,
   });
+  const from = {
+    of: sources ?? {},
+    prefix: "",
+    onChange: (next: Record<string, string>) => form.setValue("sources", next),
+  };
   return (
     <form
       onSubmit={form.handleSubmit((typed) => presets && save.mutate(bodyOf(typed as Camera, presets)))}
@@ -204,13 +126,11 @@ function Sheet({ start, camera, onDone }: SheetProps) {
       aria-label={camera ? `Edit ${camera.name}` : "Add a camera"}
     >
       <Stack gap="3">
-        <KnownFields
-          control={form.control}
-          groups={GROUPS}
-          start={start}
-          always={ALWAYS}
-          sources={{ of: sources ?? {}, prefix: "", onChange: (next) => form.setValue("sources", next) }}
-        />
+        {only ? (
+          <Fields control={form.control} specs={SPECS.filter((s) => s.path === only)} sources={from} />
+        ) : (
+          <KnownFields control={form.control} groups={GROUPS} start={start} always={ALWAYS} sources={from} />
+        )}
         <FormEnd label={camera ? "Store" : "Add camera"} isBusy={save.isPending} error={save.error} onCancel={onDone} />
       </Stack>
     </form>

@@ -56,7 +56,7 @@ interface ShootCardProps {
 }
 
 function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
-  const add = useAddShot(shoot.id, cameras[0]);
+  const add = useAddShot(shoot.id);
   const plan = usePlan(shots.some((s) => s.startsAt) ? shoot.id : undefined);
   const inOrder = shots.toSorted(
     (a, b) => Date.parse(a.startsAt ?? a.createdAt) - Date.parse(b.startsAt ?? b.createdAt),
@@ -107,25 +107,14 @@ function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
   );
 }
 
-/** Adds a shot that can be answered at once, with the defaults and the camera's first rate. */
-function useAddShot(shootId: string, camera: Schemas["StoredCamera"] | undefined) {
+/** Adds a shot that can be answered at once: the camera that was worked on last, as it was asked then, in a usual light. */
+function useAddShot(shootId: string) {
   const queries = useQueryClient();
   const navigate = useNavigate();
   return useMutation({
     mutationFn: async () => {
-      const { rate, target, light } = await queries.fetchQuery(presetsQuery);
-      return unwrap(
-        api.POST("/api/shots", {
-          body: {
-            shootId,
-            cameraId: camera?.id ?? "",
-            name: "New shot",
-            look: { fps: camera?.rates[0] ?? rate, target },
-            light: { kind: "meter", at: { text: light } },
-            choices: { mounted: camera?.mounted ?? [] },
-          },
-        }),
-      );
+      const { light } = await queries.fetchQuery(presetsQuery);
+      return unwrap(api.POST("/api/keep", { body: { line: light, shootId, name: "New shot" } }));
     },
     onSuccess: (shot) => {
       queries.setQueryData(shotQuery(shot.id).queryKey, shot);

@@ -179,7 +179,7 @@ function FlightFields({ scene, answer, bench, faultOf, onChange }: MotionFormPro
     <Stack gap="3" role="group" aria-label="Flight">
       <Flex gap="4" wrap="wrap" align="start">
         {(answer.sticks ?? []).map((stick) => (
-          <StickCurve key={stick.axis} stick={stick} shutter={answer.chosen.shutterText} />
+          <StickCurve key={stick.axis} stick={stick} />
         ))}
         <CraftSheet bench={bench} />
       </Flex>

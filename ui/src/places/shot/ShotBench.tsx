@@ -135,6 +135,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
             onTrade={changes.trade}
             onUndo={changes.undo}
             onDropTried={changes.dropTried}
+            onActivity={changes.setActivity}
           />
         </Panel>
         <Panel heading="Stop rail" note="light through glass onto the setting">

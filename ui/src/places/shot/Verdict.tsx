@@ -6,8 +6,9 @@ import { iso, signed, stops } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
 import { errorWords, settingWords, stateOf } from "../../lib/option";
 import { type State, StateMark, StateShape } from "../../lib/StateMark";
-import { type Answer, type Bench, triedWords } from "./draft";
+import { type Answer, type Bench, type Scene, triedWords } from "./draft";
 import { Explain } from "./Explain";
+import { NotJudged } from "./NotJudged";
 import { Trades } from "./Trades";
 
 type Option = Schemas["Option"];
@@ -28,11 +29,12 @@ interface VerdictProps {
   onTrade: (trade: Schemas["WindowTrade"]) => void;
   onUndo: () => void;
   onDropTried: () => void;
+  onActivity: (activity: Scene["activity"]) => void;
 }
 
 /** The answer: which glass, what to set, what error is left and why; then what else there is. */
 export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, ...on }: VerdictProps) {
-  const { onPick, onSaw, onTrade, onUndo, onDropTried } = on;
+  const { onPick, onSaw, onTrade, onUndo, onDropTried, onActivity } = on;
   const { chosen } = answer;
   const { recipe } = bench;
   const isLooking = answer.step !== undefined && !answer.settled;
@@ -90,11 +92,7 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
             <b>Assumed:</b> {answer.assumed.join("; ")}.
           </Text>
         )}
-        {!isLooking && answer.missing && (
-          <Text fontSize="sm" color="unknown" data-testid="not-judged">
-            <b>Not judged:</b> {answer.missing.join("; ")}.
-          </Text>
-        )}
+        {!isLooking && answer.missing && <NotJudged missing={answer.missing} bench={bench} onActivity={onActivity} />}
         {bench.leftOut.map((f) => (
           <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">
             <StateShape state="unknown" /> {f.title} is left out: {f.open}

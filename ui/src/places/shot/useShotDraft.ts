@@ -63,6 +63,7 @@ export function useShotDraft(shot: Shot) {
       setCamera: (id: string) => update((now, { cameras }) => onCamera(now, cameras, id)),
       setChoices: (choices: Draft["choices"]) => update((now) => unplaced({ ...now, choices })),
       setScene: (part: Partial<Scene>) => update((now) => inScene(now, part)),
+      setActivity: (activity: Scene["activity"]) => update((now) => inScene(now, { activity, shakeDegS: undefined })),
       setSchool: (line: Schemas["SchoolLine"]) => update((now) => inSchool(now, line)),
       setShutter: (text: string) => update((now) => atShutter(now, text)),
       pick: (placed: string[]) => update((now) => ({ ...now, placed })),

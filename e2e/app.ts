@@ -3,7 +3,7 @@ import { existsSync } from "node:fs";
 import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { test as base, expect, type Page } from "@playwright/test";
+import { test as base, expect, type Locator, type Page } from "@playwright/test";
 
 /** What telephones are let in by, where they are served. */
 export const PINHOLE_PASSPHRASE = "olive-grove-at-noon";
@@ -125,3 +125,31 @@ export const on = (page: Page) => ({
   saved: page.getByTestId("save-note"),
   meter: page.getByLabel("what the meter says"),
 });
+
+/** Opens the small form of a part of the shot, unless it is open. */
+export async function edit(
+  page: Page,
+  form: "Camera" | "Light" | "Look" | "Motion" | "Filters" | "Preferences",
+): Promise<Locator> {
+  const region = page.getByRole("region", { name: form, exact: true });
+  const kind = form === "Preferences" ? /^(preferences|taste):/ : new RegExp(`^${form.toLowerCase()}:`);
+  const part = page.getByTestId("shot-line").getByRole("button", { name: kind });
+  await part.first().waitFor();
+  if (!(await region.isVisible())) await part.first().click();
+  return region;
+}
+
+/** Opens a drawer, unless it is open. */
+export async function drawer(page: Page, heading: string): Promise<Locator> {
+  const found = page.getByRole("group", { name: heading, exact: true });
+  if ((await found.getAttribute("open")) === null) await found.locator("summary").first().click();
+  return found;
+}
+
+/** Takes one of the ways out of a conflict. */
+export async function takeTrade(page: Page, name: RegExp): Promise<void> {
+  const trade = page.getByTestId("trades").getByRole("button", { name, includeHidden: true });
+  await trade.waitFor({ state: "attached" });
+  if (!(await trade.isVisible())) await drawer(page, "More ways out");
+  await trade.click();
+}

@@ -187,14 +187,11 @@ func (a *AskAnswer) best(r *assemble.ShotRequest) (given *ShotAnswer, nearest in
 	return given, nearest, err
 }
 
-// pocketSpread is how far a light may be off before another glass is worth having along.
-const pocketSpread = stop.Stops(0.4)
-
 // pocket answers with the glass that would serve if the light were brighter or darker by its
 // spread, where that is another: light by eye is seldom right to a stop.
 func (a *AskAnswer) pocket(r *assemble.ShotRequest, given *ShotAnswer, camera *AskCamera) error {
 	spread := given.Reading.SpreadStops
-	if spread < pocketSpread || given.Low != nil {
+	if spread < glass.PocketSpread || given.Low != nil {
 		return nil
 	}
 	for _, off := range []stop.Stops{spread, -spread} {

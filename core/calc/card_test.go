@@ -186,6 +186,36 @@ func TestRemeter(t *testing.T) {
 	}
 }
 
+// A sky that is seen has a first glass and one for the pocket, and does not move a day whose
+// forecast is surer.
+func TestRemeteringByTheSky(t *testing.T) {
+	a := remeter(t, `{"kind":"sky","sky":{"sky":"heavy"}}`, planned)
+	if !a.Settled || a.Spread < 0.5 || a.Change == nil {
+		t.Fatalf("heavy cloud behind seven stops is %+v", a)
+	}
+	if a.IfBrighter == nil && a.IfDarker == nil {
+		t.Errorf("nothing for the pocket, ±%v", a.Spread)
+	}
+	for _, c := range []*card.Change{a.IfBrighter, a.IfDarker} {
+		if c != nil && slices.Equal(c.Filters, a.Change.Filters) {
+			t.Errorf("for the pocket is what goes on first: %v", c.Filters)
+		}
+	}
+	if a.Anchor != nil || !strings.Contains(a.Unpinned, "surer") {
+		t.Errorf("pinned is %v, %q", a.Anchor, a.Unpinned)
+	}
+	if unsure := remeter(t, `{"kind":"sky","sky":{"sky":"clear","facing":"front","height":"high"}}`, strings.Replace(planned, "0.5", "3", 1)); unsure.Anchor == nil {
+		t.Errorf("an unsure forecast is not moved: %+v", unsure)
+	}
+	// Asked of the light at either end, the glass for the pocket is what is changed to.
+	for off, want := range map[float64]*card.Change{float64(a.Spread): a.IfBrighter, -float64(a.Spread): a.IfDarker} {
+		there := remeter(t, fmt.Sprintf(`{"kind":"meter","at":{"text":"EV %.4f"}}`, float64(a.EV100)+off), planned)
+		if want != nil && (there.Change == nil || !slices.Equal(there.Change.Filters, want.Filters)) {
+			t.Errorf("at %+.1f stops it is %+v, for the pocket %v", off, there.Change, want.Filters)
+		}
+	}
+}
+
 func TestLookingBoundsTheLight(t *testing.T) {
 	look := func(saw string) card.RemeterAnswer {
 		return remeter(t, `{"kind":"looks","looks":[{"stops":7,"saw":"`+saw+`"}]}`, planned)

@@ -43,6 +43,10 @@ type RemeterAnswer struct {
 	Set     CardSetting `json:"set" doc:"with the glass that is on"`
 	Change  *Change     `json:"change" doc:"what to put on instead; null where what is on serves"`
 	Anchor  *stop.EV    `json:"anchorEv100" doc:"what to pin for the place in general; null where this reading cannot move the day"`
+	// Unpinned says why a reading cannot move the day.
+	Unpinned   string  `json:"unpinned,omitempty"`
+	IfBrighter *Change `json:"ifBrighter,omitempty" doc:"other glass for light brighter by the spread, where that is wide"`
+	IfDarker   *Change `json:"ifDarker,omitempty" doc:"other glass for light darker by it"`
 }
 
 // Change is other glass to put on.
@@ -83,16 +87,49 @@ func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
 	}
 	a.Set = settingOf(q, &on, &r.Shot, &r.Bench)
 	a.compare(&r)
-	if a.Serves == glass.Holds {
-		return a, nil
+	first := on.Filters
+	if a.Serves != glass.Holds {
+		best := glass.Best(q, ready.Stacks)
+		if !glass.SameIDs(glass.IDs(best.Filters), glass.IDs(on.Filters)) {
+			first = best.Filters
+			if a.Change, err = changeTo(ready, q, best, &r); err != nil {
+				return nil, err
+			}
+		}
 	}
-	best := glass.Best(q, ready.Stacks)
-	if glass.SameIDs(glass.IDs(best.Filters), glass.IDs(on.Filters)) {
-		return a, nil
+	return a, a.pocket(ready, first, &r)
+}
+
+// changeTo is another option to be put on in the light of a question.
+func changeTo(ready *assemble.Assembled, q *glass.Question, o glass.Option, r *RemeterRequest) (*Change, error) {
+	v, err := ready.Scene.Judge(*q, o)
+	if err != nil {
+		return nil, err
 	}
-	state, words, err := outcome(ready, best)
-	a.Change = &Change{glass.IDs(best.Filters), words, state, settingOf(q, &best, &r.Shot, &r.Bench)}
-	return a, err
+	return &Change{glass.IDs(o.Filters), outcomeWords(q, &o, v), v.State, settingOf(q, &o, &r.Shot, &r.Bench)}, nil
+}
+
+// pocket answers with the glass for light brighter or darker by the spread, where that is wide
+// and the glass another than the one put on first.
+func (a *RemeterAnswer) pocket(ready *assemble.Assembled, first []*glass.Filter, r *RemeterRequest) (err error) {
+	if a.Spread < glass.PocketSpread {
+		return nil
+	}
+	for _, side := range []struct {
+		off  stop.Stops
+		into **Change
+	}{{a.Spread, &a.IfBrighter}, {-a.Spread, &a.IfDarker}} {
+		q := ready.Question
+		q.Light = glass.Light{Low: q.Light.Low.Plus(side.off), High: q.Light.High.Plus(side.off)}
+		best := glass.Best(&q, ready.Stacks)
+		if glass.SameIDs(glass.IDs(best.Filters), glass.IDs(first)) {
+			continue
+		}
+		if *side.into, err = changeTo(ready, &q, best, r); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // outcome judges an option of a locked camera: its state, how it is exposed, and what else
@@ -102,11 +139,15 @@ func outcome(ready *assemble.Assembled, o glass.Option) (glass.State, string, er
 	if err != nil {
 		return "", "", err
 	}
-	words := o.Outcome(&ready.Question)
+	return v.State, outcomeWords(&ready.Question, &o, v), nil
+}
+
+func outcomeWords(q *glass.Question, o *glass.Option, v *shot.Verdict) string {
+	words := o.Outcome(q)
 	if len(v.Strains) > 0 && v.Strains[0].Kind != shot.Exposure {
 		words += "; " + v.Gives()
 	}
-	return v.State, words, nil
+	return words
 }
 
 // bounded fills in what a look that settles nothing says: a bound, and the glass to
@@ -150,7 +191,12 @@ func (a *RemeterAnswer) compare(r *RemeterRequest) {
 	default:
 		a.Against = fmt.Sprintf("%s stops against the plan's %v: more than it said it may be off", off.Signed(), p.EV100)
 	}
-	if p.General != nil {
+	switch {
+	case p.General == nil:
+		a.Unpinned = "this light is no daylight by the plan: the rest of the day stays as it is"
+	case r.Light.Kind == "sky" && a.Spread > p.Spread:
+		a.Unpinned = fmt.Sprintf("the forecast is surer (±%v) than the eye (±%v): the rest of the day stays as it is", p.Spread, a.Spread)
+	default:
 		// The subject is so much brighter than it was thought to be; so is the place.
 		anchor := p.General.Plus(off)
 		a.Anchor = &anchor

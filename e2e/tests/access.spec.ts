@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import axe, { type RunOptions } from "axe-core";
-import { expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test } from "../app.ts";
 
 const SIZES = { desk: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } };
 
@@ -47,8 +47,11 @@ for (const [colorScheme, size] of VIEWS) {
     await expectNoViolations(page, "shoot");
     await openShot(page, app, "Crates down the lane");
     await expectNoViolations(page, "shot");
+    await edit(page, "Light");
     await page.getByRole("button", { name: "No meter: look" }).click();
     await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
+    await expectNoViolations(page, "shot with a form open");
+    await edit(page, "Look");
     await page.getByLabel("or your own").fill("nonsense");
     await expect(page.getByText("Cannot be answered as it stands.")).toBeVisible();
     await expectNoViolations(page, "shot with a fault");
@@ -159,13 +162,15 @@ test("the whole job by keyboard alone", async ({ page, app }) => {
   await expect(on(page).glass).toHaveText("ND16");
   await page.keyboard.press("3");
   await expect(on(page).glass).toHaveText("ND32");
+  await tabTo(/^light: /);
+  await page.keyboard.press("Enter");
   await tabTo(/^Meter$/);
   await page.keyboard.press("Space");
   await tabTo(/what the meter says/);
   await page.keyboard.press("ControlOrMeta+a");
   await page.keyboard.type("EV 12.6");
   await expect(on(page).error).toContainText("−2.1");
-  await page.keyboard.press("Tab");
+  await page.keyboard.press("Escape"); // back to the part that opened the form
   await page.keyboard.press("0");
   await expect(on(page).glass).toHaveText("ND8");
   await page.keyboard.press("?");

@@ -1,9 +1,9 @@
-import { expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test } from "../app.ts";
 
 test("each field says what it allows, and the last good answer stands back", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
-  const look = page.getByRole("region", { name: "Look" });
-  const light = page.getByRole("region", { name: "Light" });
+  const look = page.getByRole("region", { name: "Look", exact: true });
+  const light = page.getByRole("region", { name: "Light", exact: true });
   const expectFault = async (text: RegExp) => {
     await expect(page.getByRole("main").getByText(text).first()).toBeVisible();
     await expect(page.getByText("Cannot be answered as it stands.")).toBeVisible();
@@ -14,19 +14,33 @@ test("each field says what it allows, and the last good answer stands back", asy
     await expect(on(page).saved).toHaveText(/^saved \d/);
   };
   const fields = [
-    { field: look.getByLabel("or another"), bad: "fast", good: "50", says: /^write frames per second above 0/ },
-    { field: look.getByLabel("or your own"), bad: "half", good: "180°", says: /^write 1\/60, 60, 0\.5s/ },
-    { field: look.getByLabel("or your own"), bad: "400°", good: "180°", says: /^at most 360°/ },
-    { field: light.getByLabel("shutter it chose"), bad: "1/", good: "1/2000", says: /^write 1\/60, 60, 0\.5s/ },
-    { field: light.getByLabel("ISO"), bad: "lots", good: "100", says: /^write an ISO from 1/ },
-  ];
-  for (const { field, bad, good, says } of fields) {
+    {
+      form: "Look",
+      field: look.getByLabel("or another"),
+      bad: "fast",
+      good: "50",
+      says: /^write frames per second above 0/,
+    },
+    { form: "Look", field: look.getByLabel("or your own"), bad: "half", good: "180°", says: /^write 1\/60, 60, 0\.5s/ },
+    { form: "Look", field: look.getByLabel("or your own"), bad: "400°", good: "180°", says: /^at most 360°/ },
+    {
+      form: "Light",
+      field: light.getByLabel("shutter it chose"),
+      bad: "1/",
+      good: "1/2000",
+      says: /^write 1\/60, 60, 0\.5s/,
+    },
+    { form: "Light", field: light.getByLabel("ISO"), bad: "lots", good: "100", says: /^write an ISO from 1/ },
+  ] as const;
+  for (const { form, field, bad, good, says } of fields) {
+    await edit(page, form);
     await field.fill(bad);
     await expectFault(says);
     await expect(field).toHaveAttribute("aria-invalid", "true");
     await field.fill(good);
     await expectMended();
   }
+  await edit(page, "Light");
   await page.getByRole("button", { name: "Meter", exact: true }).click();
   await on(page).meter.fill("f2");
   await expectFault(/^a shutter time too, as in f2 1\/1250 iso50/);

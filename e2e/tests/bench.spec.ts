@@ -1,4 +1,4 @@
-import { expect, on, openShot, test } from "../app.ts";
+import { drawer, edit, expect, on, openShot, takeTrade, test } from "../app.ts";
 
 test("each demo shot's main question is answered", async ({ page, app }) => {
   for (const [shot, glass, state, words] of [
@@ -16,13 +16,15 @@ test("each demo shot's main question is answered", async ({ page, app }) => {
   }
   // From high and slow, glass for the look is optional; the dive needs more tilt than there is.
   await openShot(page, app, "Pond from above");
-  await expect(on(page).motion).toContainText("Glass is optional here");
+  await expect(page.getByText("Glass is optional here")).toBeVisible();
   await openShot(page, app, "Dive down the terraces");
   await expect(
     page.getByText("level flight at 20 m/s needs 44° of tilt; this rig leaves 40° with glass on"),
   ).toBeVisible();
+  await edit(page, "Motion");
   await expect(page.getByText(/At 1\/\d+ even full stick does not smear|the turn smears beyond/).first()).toBeVisible();
   await openShot(page, app, "Press cellar, an hour in a minute");
+  await edit(page, "Look");
   await expect(page.getByTestId("delivered")).toContainText("1s fits into the interval, 180° of it.");
 });
 
@@ -38,7 +40,7 @@ test("a conflict is named, and each trade says what the whole shot is with it", 
     [/^120 fps.*resolves it/, /1\/240/, "holds"],
     [/stabiliser off, camera on a stand.*resolves it/, /1\/100/, "holds"],
   ] as const) {
-    await trades.getByRole("button", { name: trade }).click();
+    await takeTrade(page, trade);
     await expect(trades).toContainText("Applied:");
     await expect(setting).toHaveText(after);
     await expect(state).toContainText(becomes);
@@ -53,9 +55,10 @@ test("a conflict is named, and each trade says what the whole shot is with it", 
 test("gear that is only tried says so until it is dropped", async ({ page, app }) => {
   await openShot(page, app, "Dive down the terraces");
   const { trades, glass, rail, meter } = on(page);
+  await edit(page, "Light");
   await page.getByText("The light changes during the shot").click();
   await meter.fill("EV 15.4");
-  await trades.getByRole("button", { name: /^a filter of 7 stops.*resolves it/ }).click();
+  await takeTrade(page, /^a filter of 7 stops.*resolves it/);
   await expect(glass).toHaveText("new 7-stop filter");
   await expect(rail.getByRole("img")).toHaveAccessibleName(/new 7-stop filter takes 7\.0 stops/);
   await expect(on(page).saved).toHaveText(/^saved/);
@@ -83,16 +86,18 @@ test("the shutter is moved along its window by keys and by dragging", async ({ p
   if (!box) throw new Error("no window");
   await page.mouse.move(box.x + 150, box.y + 60);
   await page.mouse.down();
-  await page.mouse.move(box.x + 400, box.y + 60, { steps: 10 });
+  await page.mouse.move(box.x + 275, box.y + 60, { steps: 10 });
   await page.mouse.up();
   await expect(setting).toHaveText(/^1\/(400|500|640)/);
   await expect(glass).not.toHaveText("ND16");
+  await edit(page, "Look");
   await expect(page.getByLabel("or your own")).toHaveValue(/^1\/(400|500|640)$/);
 });
 
 test("schools stand side by side, and one is taken by a press", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   const { schools, setting, state } = on(page);
+  await drawer(page, "Schools");
   await expect(schools.getByRole("button")).toHaveCount(6);
   await schools.getByRole("button", { name: /^stabiliser first/ }).click();
   await expect(setting).toHaveText(/^1\/250|^1\/240/);
@@ -108,7 +113,7 @@ test("schools stand side by side, and one is taken by a press", async ({ page, a
 
 test("a change of the frame rate moves the target and says so", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
-  const look = page.getByRole("region", { name: "Look" });
+  const look = await edit(page, "Look");
   await look.getByRole("button", { name: "25", exact: true }).click();
   await expect(page.getByTestId("offered")).toContainText("At 25 fps the target is 1/50; at 50 it was 1/100.");
   await look.getByRole("button", { name: "Every frame, slow" }).click();
@@ -120,7 +125,7 @@ test("a change of the frame rate moves the target and says so", async ({ page, a
 
 test("what moves and shakes is said in numbers, or that it is not known", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
-  const motion = page.getByRole("region", { name: "Motion" });
+  const motion = await edit(page, "Motion");
   await expect(on(page).motion).toContainText("blur shows on what passes within");
   await motion.getByLabel("Subject speed, m/s").fill("0,2");
   await expect(on(page).motion).toContainText("blurred by 7.0 px at 1/50: crisp");
@@ -129,8 +134,10 @@ test("what moves and shakes is said in numbers, or that it is not known", async 
   await motion.getByLabel("or its shake, °/s").fill("900");
   await expect(on(page).state).toContainText("breaks");
   await motion.getByRole("button", { name: "50 Hz" }).click();
+  await edit(page, "Look");
   await page.getByLabel("or your own").fill("1/125");
   await expect(on(page).reasons).toContainText("lamps that pulse at 100 Hz ripple by");
+  await edit(page, "Motion");
   await motion.getByLabel("Distance, m").fill("-3");
   await expect(motion.getByText(/a number from 0.001 to 1000000/)).toBeVisible();
 });
@@ -138,6 +145,7 @@ test("what moves and shakes is said in numbers, or that it is not known", async 
 test("inside one frame nothing but aim helps, and it says what is lost", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
   const words = page.getByTestId("contrast-words");
+  await drawer(page, "Inside one frame");
   await expect(words).toContainText("highlights lose 0.0 stops");
   await page.getByRole("button", { name: "The subject" }).click();
   await expect(words).toContainText("highlights lose 1.1 stops");
@@ -150,11 +158,13 @@ test("inside one frame nothing but aim helps, and it says what is lost", async (
   await page.getByRole("button", { name: "The bright part" }).click();
   await expect(words).toContainText("Aim at EV 13.4");
   await page.getByRole("button", { name: "Use this aim" }).click();
+  await edit(page, "Light");
   await expect(on(page).meter).toHaveValue("EV 13.4");
 });
 
 test("effect glass says when it pays and when it hurts", async ({ page, app }) => {
   await openShot(page, app, "Pond from above");
+  await edit(page, "Filters");
   const effects = page.getByTestId("effects");
   await expect(effects).toContainText("a reflection on water, leaf or glass");
   await expect(effects).toContainText("this camera flies: its effect comes and goes as the craft turns");
@@ -162,6 +172,7 @@ test("effect glass says when it pays and when it hurts", async ({ page, app }) =
 
 test("the chain of numbers can be followed by hand", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
+  await drawer(page, "Why");
   await page.getByRole("button", { name: "Explain the numbers" }).click();
   const chain = page.getByTestId("explain");
   // EV 13.94 at f/2.8, 1/2000; the setting needs log2(2.8²·100) = 9.61.
@@ -217,7 +228,7 @@ test("loops stand still where motion is not wanted", async ({ page, app }) => {
 
 test("the simulated camera gives a reading that says it is one", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
-  const light = page.getByRole("region", { name: "Light" });
+  const light = await edit(page, "Light");
   await light.getByRole("button", { name: "No camera at hand: use the simulated one" }).click();
   await light.getByLabel("light of the scene, EV").fill("12");
   await expect(page.getByTestId("simulated-shows")).toHaveText(/^1\/52\d.* · ISO 100$/);
@@ -229,6 +240,7 @@ test("the simulated camera gives a reading that says it is one", async ({ page, 
 
 test("what is typed survives a reload and a lost server", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
+  await edit(page, "Light");
   await page.getByLabel("shutter it chose").fill("1/640");
   await page.reload(); // before the pause after which it is stored
   await expect(page.getByLabel("shutter it chose")).toHaveValue("1/640");
@@ -244,6 +256,7 @@ test("what is typed survives a reload and a lost server", async ({ page, app }) 
 
 test("the pilot's rates live with the craft, and are changed where their curves are seen", async ({ page, app }) => {
   await openShot(page, app, "Dive down the terraces");
+  await edit(page, "Motion");
   const flight = page.getByRole("group", { name: "Flight" });
   const pan = flight.getByRole("img", { name: /^Pan:/ });
   await expect(pan).toHaveAccessibleName(/Dashed: 360°\/s at full stick/);

@@ -1,4 +1,4 @@
-import { expect, on, test } from "../app.ts";
+import { edit, expect, on, test } from "../app.ts";
 
 test.use({ demo: false });
 
@@ -35,7 +35,9 @@ test("from nothing to glass on the lens, and still there tomorrow", async ({ pag
   await page.getByRole("button", { name: "New shot" }).click();
 
   // EV 12.64; the camera at f/2, 1/50, ISO 100 needs 7.64: 5.0 stops of glass.
+  await edit(page, "Light");
   await on(page).meter.fill("f2 1/1600 iso100");
+  await edit(page, "Look");
   await page.getByRole("button", { name: "25", exact: true }).click();
   await expect(on(page).glass).toHaveText("4.9 stop");
   await expect(on(page).setting).toHaveText("1/50 · ISO 100 · 180°");
@@ -46,6 +48,7 @@ test("from nothing to glass on the lens, and still there tomorrow", async ({ pag
   await app.start();
   await page.goto(`${app.url}/shoot`);
   await page.getByRole("link", { name: /New shot.*4\.9 stop/ }).click();
+  await edit(page, "Light");
   await expect(on(page).meter).toHaveValue("f2 1/1600 iso100");
   await expect(on(page).glass).toHaveText("4.9 stop");
 });

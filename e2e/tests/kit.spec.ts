@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, on, openShot, test } from "../app.ts";
+import { drawer, edit, expect, on, openShot, test } from "../app.ts";
 import { readPdf } from "../pdf.ts";
 
 /** What has the focus, by its label. */
@@ -107,7 +107,9 @@ test("what happened to a filter counts, and a rig of its own has its own fit", a
   ).toBeVisible();
   await openShot(page, app, "Crates down the lane");
   const verdict = page.getByRole("region", { name: "Verdict" });
+  await drawer(page, "Also set");
   await expect(verdict.getByRole("region", { name: "Settings recipe" })).toContainText("White balance: 5600 K");
+  await edit(page, "Camera");
   await page.getByLabel("Held").selectOption({ label: "in the rain case" });
   await expect(on(page).glass).toHaveText("No glass");
   await page.getByLabel("Held").selectOption({ label: "in its frame" });

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test } from "../app.ts";
 
 test.use({ demo: false });
 
@@ -21,6 +21,7 @@ for (const [where, viewport] of [
     await expect(page.getByTestId("first-answer")).toContainText("The camera, these filters and the shot.");
     await page.getByRole("button", { name: "Keep this" }).click(); // 4
     await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
+    await edit(page, "Light");
     await expect(on(page).meter).toHaveValue("f2.8 1/1600 iso100");
     // It can be shot now: its card needs no plan.
     await page.getByRole("link", { name: "Card, now" }).click();
@@ -87,7 +88,8 @@ test("a sky that is tapped is a filter to put on, and one for the pocket", async
   await expect(lineOf(page)).toHaveValue("heavy cloud");
   await page.getByRole("button", { name: "Keep this" }).click();
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
-  await page.reload();
+  await edit(page, "Light");
+  await page.reload(); // what was open is open again
   await expect(page.getByTestId("sky-seen")).toContainText("heavy cloud");
 });
 
@@ -98,21 +100,28 @@ test.describe("with the demo", () => {
     await openShot(page, app, "Crates down the lane");
     const line = page.getByTestId("shot-line");
     await expect(line.getByRole("button", { name: "light: auto 1/2000 iso100" })).toBeVisible();
+    // A part opens its small form; the part itself can be written instead.
     await line.getByRole("button", { name: /^look: 50 fps/ }).click();
+    const look = page.getByRole("region", { name: "Look", exact: true });
+    await look.getByRole("button", { name: "Write it instead" }).click();
     await page.keyboard.type("100 fps");
     await page.keyboard.press("Enter");
     await expect(line.getByRole("button", { name: "look: 100 fps" })).toBeVisible();
-    await expect(page.getByRole("button", { name: "100", exact: true })).toHaveAttribute("aria-pressed", "true");
-    // What a form sets comes back as words.
-    await page.getByRole("button", { name: "90°", exact: true }).click();
+    await expect(look.getByRole("button", { name: "100", exact: true })).toHaveAttribute("aria-pressed", "true");
+    // What a form sets comes back as words, while it is open.
+    await look.getByRole("button", { name: "90°", exact: true }).click();
     await expect(line.getByRole("button", { name: "look: 90°" })).toBeVisible();
     // What is taken out of the line is gone from the shot.
     const motion = line.getByRole("button", { name: /^motion: subject 4 m\/s at 2 m/ });
     await motion.click();
+    await page.getByRole("button", { name: "Write it instead" }).click();
     await page.keyboard.press("Delete");
     await page.keyboard.press("Enter");
     await expect(motion).toHaveCount(0);
-    await line.getByRole("button", { name: "Say more…" }).click();
+    // The way back closes the form that is open.
+    await page.goBack();
+    await expect(page.getByRole("region", { name: "Motion", exact: true })).toHaveCount(0);
+    await line.getByRole("button", { name: "Write it…" }).click();
     await page.keyboard.type(" · sunni");
     await page.getByTestId("unread").getByRole("button", { name: "clear sky" }).click();
     await page.keyboard.press("Escape");

@@ -1,4 +1,4 @@
-import { expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test } from "../app.ts";
 
 test("a line is answered while it is typed, and Enter makes it a shot", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
@@ -16,6 +16,7 @@ test("a line is answered while it is typed, and Enter makes it a shot", async ({
   await expect(answer.getByRole("button", { name: /^kit: ND16, assumed/ })).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
+  await edit(page, "Light");
   await expect(on(page).meter).toHaveValue("f2 1/1250 iso50");
   await expect(on(page).glass).toHaveText("ND16");
 });

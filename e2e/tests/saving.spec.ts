@@ -1,8 +1,9 @@
 import { rename } from "node:fs/promises";
-import { expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test } from "../app.ts";
 
 test("of two tabs on one shot the later is told, and chooses", async ({ page, app, context }) => {
   await openShot(page, app, "Crates down the lane");
+  await edit(page, "Light");
   const other = await context.newPage();
   await other.goto(page.url());
   const meterOf = (tab: typeof page) => tab.getByLabel("shutter it chose");
@@ -57,6 +58,7 @@ test("a deleted shot can be brought back", async ({ page, app }) => {
 
 test("answers that come out of order never show", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
+  await edit(page, "Light");
   await page.getByRole("button", { name: "Meter", exact: true }).click();
   // The answer to EV 8 is held back until long after the one to EV 14 is there.
   await page.route("**/api/calc/shot", async (route) => {

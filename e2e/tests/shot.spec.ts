@@ -1,8 +1,8 @@
-import { expect, on, openShot, test } from "../app.ts";
+import { drawer, edit, expect, on, openShot, test } from "../app.ts";
 
 test("the light can be entered in every form people use", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
-  const note = page.getByRole("region", { name: "Light" });
+  const note = await edit(page, "Light");
   // The camera's automatic, with glass on: EV 13.9 at 1/2000, and 2.94 stops of glass.
   await page.getByRole("group", { name: "glass that was on" }).getByRole("button", { name: "ND8" }).click();
   await expect(note.getByText("EV 16.9, ±0.2")).toBeVisible();
@@ -25,6 +25,7 @@ test("the light can be entered in every form people use", async ({ page, app }) 
 
 test("without a meter: put on, look, say, until it is settled", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
+  await edit(page, "Light");
   await page.getByRole("button", { name: "No meter: look" }).click();
   // A day outdoors is where looking begins, so that the first look is through glass.
   await expect(on(page).glass).toHaveText("ND32");
@@ -39,6 +40,7 @@ test("without a meter: put on, look, say, until it is settled", async ({ page, a
 
 test("a range of light says how the camera rides it", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
+  await edit(page, "Light");
   await page.getByRole("button", { name: "Meter", exact: true }).click();
   await page.getByText("The light changes during the shot").click();
   await page.getByLabel("Brightest: what the meter says").fill("EV 13.7");
@@ -73,6 +75,7 @@ test("glass is put on by number, by press and by dragging", async ({ page, app }
   await page.mouse.move(target.x + 200, target.y + 80, { steps: 8 });
   await page.mouse.up();
   await expect(glass).toHaveText("ND8 + ND32");
+  await drawer(page, "Other filters");
   await on(page).others.getByRole("button", { name: "ND16" }).first().click();
   await expect(glass).toHaveText("ND16");
 });
@@ -91,6 +94,8 @@ test("the rail is drawn to scale", async ({ page, app }) => {
 
 test("glass asked for, and glass that lives on the lens, are in every answer", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
+  await edit(page, "Filters");
+  await drawer(page, "Other filters");
   await page.getByRole("group", { name: "mist 1/4" }).or(page.getByLabel("mist 1/4")).last().selectOption("asked for");
   await expect(on(page).glass).toHaveText("mist 1/4 + ND8");
   for (const option of await on(page).others.getByRole("button").allInnerTexts()) expect(option).toContain("mist 1/4");
@@ -100,7 +105,7 @@ test("glass asked for, and glass that lives on the lens, are in every answer", a
 
 test("frame rate and target move the shutter, and the camera's own step is explained", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
-  const look = page.getByRole("region", { name: "Look" });
+  const look = await edit(page, "Look");
   await look.getByRole("button", { name: "24", exact: true }).click();
   await expect(look.getByText("Wanted 1/48.0, the camera offers 1/50 (173°): −0.1 stops.")).toBeVisible();
   await look.getByRole("button", { name: "90°" }).click();
@@ -155,12 +160,14 @@ test("what is typed stands beside the light of the day, which is named", async (
   await expect(plan).toContainText("stops against the one that is used");
   await expect(page.getByText("Put on, for EV 10.6 as typed")).toBeVisible();
   // What is typed anew stands beside it as soon as it is stored.
+  await edit(page, "Light");
   await on(page).meter.fill("EV 12.0");
   await expect(plan.getByTestId("lights")).toContainText("EV 12.0 ±0.2");
 });
 
 test("where light is missing it says how much, and what would help in order", async ({ page, app }) => {
   await openShot(page, app, "Lantern supper");
+  await edit(page, "Light");
   await page.getByLabel("lux at the subject").fill("2");
   const short = page.getByTestId("short");
   await expect(short).toContainText("3.3 stops short of light. What would help, the cheapest first:");
@@ -170,6 +177,7 @@ test("where light is missing it says how much, and what would help in order", as
 
 test("where the exposure takes the shutter, all is told of that shutter", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
+  await edit(page, "Light");
   await page.getByRole("button", { name: "Meter", exact: true }).click();
   await on(page).meter.fill("EV 14.9");
   await expect(on(page).setting).toHaveText(/^1\/100 · /);
@@ -179,5 +187,6 @@ test("where the exposure takes the shutter, all is told of that shutter", async 
   await expect(on(page).setting).toHaveText(/^1\/500 · /);
   await expect(on(page).error).toHaveText(/^0\.0 stops against the meter, ±0\.2, \+2\.3 before the shutter gives way$/);
   await expect(on(page).shutter).toHaveAttribute("aria-valuetext", /^1\/100 · 180° → 1\/500\./);
+  await edit(page, "Motion");
   await expect(on(page).motion).toContainText("px at 1/500");
 });

@@ -36,7 +36,7 @@ type FieldEntryFields struct {
 
 // FieldReading is light read in the field.
 type FieldReading struct {
-	Kind        string     `json:"kind" enum:"meter,auto,bias,looks"`
+	Kind        string     `json:"kind" enum:"meter,auto,bias,looks,sky"`
 	Source      string     `json:"source" enum:"real,simulated"`
 	EV100       stop.EV    `json:"ev100" minimum:"-20" maximum:"40"`
 	SpreadStops stop.Stops `json:"spreadStops" minimum:"0" maximum:"10"`

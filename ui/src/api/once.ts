@@ -7,7 +7,7 @@ import { uuid } from "../lib/uuid";
 const keys = new Map<string, string>();
 
 /** The addresses at which things are made. */
-const MADE = /^\/api\/(keep|shoots|shots|cameras|filters|rigs|trials|light-readings)$/;
+const MADE = /^\/api\/(keep|shoots|shots|cameras|filters|packs|rigs|trials|light-readings)$/;
 
 /** Sends a request by a function, with a key where it makes something. */
 export async function once(request: Request, send: (request: Request) => Promise<Response>): Promise<Response> {

@@ -3165,7 +3165,7 @@ export interface components {
             /** Format: double */
             ev100: number;
             /** @enum {string} */
-            kind: "meter" | "auto" | "bias" | "looks";
+            kind: "meter" | "auto" | "bias" | "looks" | "sky";
             /** @enum {string} */
             source: "real" | "simulated";
             /** Format: double */
@@ -4716,6 +4716,10 @@ export interface components {
              * @description the light as read; the middle of what looking leaves
              */
             ev100: number;
+            /** @description other glass for light brighter by the spread, where that is wide */
+            ifBrighter?: components["schemas"]["Change"];
+            /** @description other glass for light darker by it */
+            ifDarker?: components["schemas"]["Change"];
             /**
              * Format: double
              * @description read less planned; null where nothing was planned, or the light is only bounded
@@ -4731,6 +4735,7 @@ export interface components {
             settled: boolean;
             /** Format: double */
             spreadStops: number;
+            unpinned?: string;
             /** @description what the glass that is on does in this light */
             words: string;
         };

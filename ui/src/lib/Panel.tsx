@@ -4,10 +4,14 @@ interface PanelProps extends BoxProps {
   heading: string;
   /** One quiet line beside the heading. */
   note?: React.ReactNode;
+  /** Where room is short: a small heading and narrow edges. */
+  isDense?: boolean;
+  /** For a part whose first words say what it is: the heading is only read aloud. */
+  isHeadingHidden?: boolean;
 }
 
 /** A titled part of a place. */
-export function Panel({ heading, note, children, ...box }: PanelProps) {
+export function Panel({ heading, note, isDense, isHeadingHidden, children, ...box }: PanelProps) {
   return (
     <Box
       as="section"
@@ -16,11 +20,11 @@ export function Panel({ heading, note, children, ...box }: PanelProps) {
       borderWidth="1px"
       borderColor="edge"
       rounded="xl"
-      p={{ base: "3", md: "4" }}
+      p={isDense ? "2.5" : { base: "3", md: "4" }}
       {...box}
     >
-      <Flex gap="3" align="baseline" wrap="wrap" mb="2">
-        <Heading as="h2" size="md">
+      <Flex gap="3" align="baseline" wrap="wrap" srOnly={isHeadingHidden} mb={isDense ? "0.5" : "2"}>
+        <Heading as="h2" size={isDense ? "sm" : "md"}>
           {heading}
         </Heading>
         {note && (

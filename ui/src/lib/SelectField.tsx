@@ -5,15 +5,19 @@ interface SelectFieldProps extends Omit<FieldRootProps, "onChange" | "w"> {
   value: string;
   options: readonly { value: string; name: string }[];
   onChange: (value: string) => void;
+  /** For lists whose place says what they are: the label is only read aloud. */
+  isLabelHidden?: boolean;
   /** Width of the list itself; all there is by default. */
   w?: string;
 }
 
 /** A labelled list to choose one of. */
-export function SelectField({ label, value, options, onChange, w, ...root }: SelectFieldProps) {
+export function SelectField({ label, isLabelHidden, value, options, onChange, w, ...root }: SelectFieldProps) {
   return (
     <Field.Root {...root}>
-      <Field.Label color="muted">{label}</Field.Label>
+      <Field.Label color="muted" srOnly={isLabelHidden}>
+        {label}
+      </Field.Label>
       <NativeSelect.Root flex="1" minW="0" {...(w && { w })}>
         <NativeSelect.Field
           h="44px"

@@ -1,4 +1,5 @@
-import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, IconButton, Text } from "@chakra-ui/react";
+import { ArrowLeftRight, Pause, Play, StepForward } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { SelectField } from "../../lib/SelectField";
@@ -40,34 +41,48 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
   ];
   return (
     <Box ref={ref}>
-      <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)" }} gap="3" minH="180px">
+      <Grid
+        templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)", lg: "minmax(0,1fr)" }}
+        gap="2"
+        minH="180px"
+      >
         {isSeen && (isSwapped ? views.reverse() : views)}
       </Grid>
-      <Flex gap="2" mt="2" wrap="wrap" align="end">
-        <Button variant="outline" size="sm" aria-pressed={clock.isPlaying} onClick={clock.toggle}>
-          {clock.isPlaying ? "Pause" : "Play"}
-        </Button>
-        <Button variant="outline" size="sm" onClick={clock.step}>
-          Step
-        </Button>
-        <Button variant="outline" size="sm" onClick={() => setSwapped(!isSwapped)}>
-          Swap sides
-        </Button>
+      <Flex gap="1.5" mt="1" align="center">
+        <IconButton
+          variant="outline"
+          size="sm"
+          minW="44px"
+          aria-label={clock.isPlaying ? "Pause" : "Play"}
+          onClick={clock.toggle}
+        >
+          {clock.isPlaying ? <Pause /> : <Play />}
+        </IconButton>
+        <IconButton variant="outline" size="sm" minW="44px" aria-label="Step" onClick={clock.step}>
+          <StepForward />
+        </IconButton>
+        <IconButton
+          variant="outline"
+          size="sm"
+          minW="44px"
+          aria-label="Swap sides"
+          onClick={() => setSwapped(!isSwapped)}
+        >
+          <ArrowLeftRight />
+        </IconButton>
         <SelectField
           label="Against"
-          orientation="horizontal"
-          gap="1.5"
-          w="280px"
-          maxW="100%"
-          width={{ base: "full", md: "auto" }}
+          isLabelHidden
+          flex="1"
+          minW="0"
           value={reference}
           options={references(answer, glassOf).map(({ name, value }) => ({ name, value: JSON.stringify(value) }))}
           onChange={setReference}
         />
-        <Text fontSize="sm" color="muted">
-          frame {clock.frame + 1} of 16, {SHOWN_FPS} a second · simulated
-        </Text>
       </Flex>
+      <Text fontSize="xs" color="muted" lineHeight="1.2">
+        frame {clock.frame + 1} of 16, {SHOWN_FPS} a second · simulated
+      </Text>
     </Box>
   );
 }

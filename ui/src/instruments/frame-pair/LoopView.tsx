@@ -24,7 +24,7 @@ export function LoopView({ request, frame, side }: LoopViewProps) {
   const fault = about.error ?? drawn.error;
   const isBehind = drawn.isPlaceholderData || about.isPlaceholderData;
   return (
-    <Stack gap="1" minW="0" data-testid={`loop-${side}`}>
+    <Stack gap="0" minW="0" data-testid={`loop-${side}`}>
       <Box position="relative" rounded="md" overflow="hidden" aspectRatio="16 / 9" bg="unknownSoft">
         {fault ? (
           <Text p="3" color="muted">
@@ -44,8 +44,10 @@ export function LoopView({ request, frame, side }: LoopViewProps) {
           </>
         )}
       </Box>
-      <Text fontWeight="bold">{about.data?.name ?? "…"}</Text>
-      <Text fontSize="sm" color="muted" data-testid={`look-at-${side}`}>
+      <Text fontWeight="bold" fontSize={{ lg: "sm" }} lineHeight="1.3">
+        {about.data?.name ?? "…"}
+      </Text>
+      <Text fontSize={{ base: "sm", lg: "xs" }} lineHeight="1.3" color="muted" data-testid={`look-at-${side}`}>
         {about.data && `Look at ${about.data.lookAt}.`}
       </Text>
     </Stack>

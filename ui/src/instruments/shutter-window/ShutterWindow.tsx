@@ -5,9 +5,9 @@ import type { State } from "../../lib/StateMark";
 import { useWidth } from "../../lib/useWidth";
 import { layoutWindow, type Row, type Step, type Stretch, stepAt, type WindowLayout } from "./layout";
 
-const TOP = 34;
-const ROW = 24;
-const BAR = 12;
+const TOP = 30;
+const ROW = 20;
+const BAR = 11;
 
 interface ShutterWindowProps {
   window: Schemas["WindowAnswer"];
@@ -64,7 +64,7 @@ function Slider({ layout, width, left, setting, words, onShutter }: SliderProps)
     if (layout.chosen.text === wanted.current) wanted.current = null;
   }, [layout.chosen.text]);
   const box = useRef<HTMLDivElement>(null);
-  const height = TOP + layout.rows.length * ROW + 52;
+  const height = TOP + layout.rows.length * ROW + 48;
   const x = dragged?.x ?? layout.chosen.x;
   const index = layout.steps.findIndex((s) => Math.abs(s.x - layout.chosen.x) < 0.5);
 

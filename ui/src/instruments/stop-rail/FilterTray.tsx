@@ -18,7 +18,7 @@ interface FilterTrayProps {
 export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }: FilterTrayProps) {
   const loose = filters.filter((f) => !mounted?.includes(f.id));
   return (
-    <Flex gap="2" wrap="wrap" align="center" role="group" aria-label="Glass to put on">
+    <Flex gap="1.5" wrap="wrap" align="center" role="group" aria-label="Glass to put on">
       {loose.map((filter, index) => (
         <Chip
           key={filter.id}
@@ -65,8 +65,9 @@ function Chip({
       color="ink"
       borderColor={isOn ? "accent" : "edge"}
       borderWidth={isOn ? "2px" : "1px"}
-      px="2.5"
-      gap="2"
+      px="2"
+      gap="1.5"
+      minH={{ base: "44px", lg: "36px" }}
       touchAction="manipulation"
       zIndex={isDragging ? 10 : undefined}
       transform={transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined}

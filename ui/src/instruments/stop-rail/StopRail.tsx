@@ -7,10 +7,10 @@ import { layoutRail, type RailInput, type RailLayout } from "./layout";
 
 export const RAIL_ID = "stop-rail";
 
-const HEIGHT = 186;
-const LANE = { y: 50, height: 56 };
-const PUSH = { y: 109, height: 18 };
-const AXIS_Y = 134;
+const HEIGHT = 172;
+const LANE = { y: 46, height: 48 };
+const PUSH = { y: 97, height: 18 };
+const AXIS_Y = 122;
 
 interface StopRailProps extends RailInput {
   /** What the camera is set to, as in "1/50 · ISO 100". */
@@ -162,10 +162,10 @@ function BlockLabel({ block }: { block: Placed }) {
   } as const;
   return (
     <>
-      <text {...shared} y={LANE.y + 25} style={{ fontWeight: 700, fontSize: 15 }}>
+      <text {...shared} y={LANE.y + 21} style={{ fontWeight: 700, fontSize: 15 }}>
         {block.name}
       </text>
-      <text {...shared} y={LANE.y + 43}>
+      <text {...shared} y={LANE.y + 38}>
         {block.stops.toFixed(1)}
       </text>
     </>

@@ -7,6 +7,7 @@ import { Choice } from "../../lib/Choice";
 import { faultWords } from "../../lib/faults";
 import { PressButton } from "../../lib/PressButton";
 import { Sheet } from "../../lib/Sheet";
+import { SkyForm, skyWords } from "../../lib/SkyForm";
 import { StateMark } from "../../lib/StateMark";
 import { TextField } from "../../lib/TextField";
 import { useSettled } from "../../lib/useSettled";
@@ -15,13 +16,14 @@ import { toaster } from "../../shell/toaster";
 import { benchOf, shotOf } from "./asked";
 import type { CardWork, Turn } from "./useCardWork";
 
-type Kind = "bias" | "auto" | "meter" | "looks";
+type Kind = "bias" | "auto" | "meter" | "sky" | "looks";
 type Saw = Schemas["Look"]["saw"];
 
 const KINDS = [
   { value: "bias", name: "Bias" },
   { value: "auto", name: "Auto" },
   { value: "meter", name: "Meter" },
+  { value: "sky", name: "Sky" },
   { value: "looks", name: "Look" },
 ] as const;
 
@@ -44,11 +46,12 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
   const [kind, setKind] = useState<Kind>(() => (localStorage.getItem(LAST) as Kind | null) ?? "bias");
   const [typed, setTyped] = useState<Partial<Record<Kind, string>>>({});
   const [looks, setLooks] = useState<Schemas["Look"][]>([]);
+  const [sky, setSky] = useState<Schemas["Sight"]>();
   const value = typed[kind] ?? "";
   const bench = benchOf(work, turn, camera);
   const shot = shotOf(work, turn);
   const on = turn.filters.map((f) => f.id);
-  const light = useSettled(lightOf(kind, value, looks, turn), 150);
+  const light = useSettled(lightOf(kind, { value, looks, sky }, turn), 150);
   const { expected } = turn.light;
   const answer = useQuery(
     remeterQuery(
@@ -57,7 +60,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
   );
   const choose = (next: string) => setTyped({ ...typed, [kind]: next });
   const a = light ? answer.data : undefined;
-  const words = kind === "looks" ? (SAW.find((s) => s.value === looks.at(-1)?.saw)?.name ?? "") : wordsOf(kind, value);
+  const words = wordsOf(kind, { value, looks, sky });
   const pin = async () => {
     if (!a) return;
     const behind = on.length > 0 ? ` behind ${turn.glass}` : "";
@@ -92,14 +95,16 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
         <Text fontSize="lg" data-testid="expected">
           {expectedWords(kind, turn)}
         </Text>
-        {kind === "looks" ? (
+        {kind === "sky" && <SkyForm sight={sky} onChange={setSky} />}
+        {kind === "looks" && (
           <Grid
             columns={3}
             options={SAW.map((s) => ({ value: s.value, name: s.name }))}
             value={looks.at(-1)?.saw}
             onChoose={(saw) => setLooks([...looks, { stops: turn.set.stops, evSet: turn.set.evSet, saw: saw as Saw }])}
           />
-        ) : (
+        )}
+        {kind !== "sky" && kind !== "looks" && (
           <>
             <Grid columns={4} options={chipsOf(kind, turn)} value={value} onChoose={choose} />
             <TextField
@@ -122,16 +127,22 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
             {a.anchorEv100 === null ? "Keep the reading" : "Pin it: the day moves with it"}
           </Button>
         )}
-        {a?.settled && a.anchorEv100 === null && (
-          <Text color="muted">This light is no daylight by the plan: the rest of the day stays as it is.</Text>
-        )}
+        {a?.settled && a.anchorEv100 === null && <Text color="muted">{sentence(a.unpinned ?? "")}</Text>}
       </Stack>
     </Sheet>
   );
 }
 
+/** What is read so far, by the kind of reading. */
+interface Read {
+  value: string;
+  looks: Schemas["Look"][];
+  sky: Schemas["Sight"] | undefined;
+}
+
 /** What was read, as the computation takes it; null while there is nothing. */
-function lightOf(kind: Kind, value: string, looks: Schemas["Look"][], turn: Turn): Schemas["ShotLight"] | null {
+function lightOf(kind: Kind, { value, looks, sky }: Read, turn: Turn): Schemas["ShotLight"] | null {
+  if (kind === "sky") return sky ? { kind, sky } : null;
   if (kind === "looks") return looks.length > 0 ? { kind, looks } : null;
   if (value.trim() === "") return null;
   if (kind === "meter") return { kind, at: { text: value } };
@@ -140,8 +151,13 @@ function lightOf(kind: Kind, value: string, looks: Schemas["Look"][], turn: Turn
   return { kind, at: { bias: value, iso: turn.set.isoLow.toFixed(0), glassStops } };
 }
 
-const wordsOf = (kind: Kind, value: string): string =>
-  kind === "bias" ? `bias ${value}` : kind === "auto" ? `automatic ${value}` : value;
+function wordsOf(kind: Kind, { value, looks, sky }: Read): string {
+  if (kind === "sky") return sky ? skyWords(sky) : "";
+  if (kind === "looks") return SAW.find((s) => s.value === looks.at(-1)?.saw)?.name ?? "";
+  return kind === "bias" ? `bias ${value}` : kind === "auto" ? `automatic ${value}` : value;
+}
+
+const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 
 function expectedWords(kind: Kind, turn: Turn): string {
   const { expected, biasStops, auto, meter } = turn.light;
@@ -150,6 +166,7 @@ function expectedWords(kind: Kind, turn: Turn): string {
     return `The plan expects a bias of ${signed(biasStops)}${off}, locked at ${turn.set.shutter}, ISO ${turn.set.isoLow.toFixed(0)}.`;
   if (kind === "auto") return `The plan expects ${auto}${off} at base ISO, behind ${turn.glass}.`;
   if (kind === "meter") return `The plan expects ${meter}${off}, in the open.`;
+  if (kind === "sky") return `The plan expects EV ${expected.ev100.toFixed(1)}${off}.`;
   return `Look at ${turn.set.words}, behind ${turn.glass}.`;
 }
 
@@ -219,6 +236,17 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
             {a.change.words} · {a.change.set.words}
           </Text>
         </Box>
+      )}
+      {(a.ifBrighter || a.ifDarker) && (
+        <Text fontSize="lg" data-testid="pocket">
+          In the pocket:{" "}
+          {[
+            a.ifBrighter && `${glassOf(a.ifBrighter.filters).join(" + ") || "no filter"} if it is brighter`,
+            a.ifDarker && `${glassOf(a.ifDarker.filters).join(" + ") || "no filter"} if it is darker`,
+          ]
+            .filter(Boolean)
+            .join(", ")}
+        </Text>
       )}
       {a.settled && a.serves === "breaks" && !a.change && <Text fontSize="lg">No glass in the kit does better.</Text>}
       <Flex gap="2" wrap="wrap" fontSize="lg">

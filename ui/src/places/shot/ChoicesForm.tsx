@@ -26,14 +26,13 @@ function offsetOf({ offsetStops = 0 }: Choices, { offsets }: Schemas["Presets"])
 interface ChoicesFormProps {
   choices: Choices;
   bench: Bench;
-  effects: readonly Schemas["EffectLine"][] | undefined;
   /** What the other of blur and image would put on, in words. */
   other: string | undefined;
   onChange: (choices: Choices) => void;
 }
 
-/** How this user likes it, and which glass stands by for its effect. */
-export function ChoicesForm({ choices, bench, effects, other, onChange }: ChoicesFormProps) {
+/** How this user likes it. */
+export function ChoicesForm({ choices, bench, other, onChange }: ChoicesFormProps) {
   const { data: presets } = useQuery(presetsQuery);
   if (!presets) return <Skeleton h="120px" />;
   return (
@@ -70,6 +69,21 @@ export function ChoicesForm({ choices, bench, effects, other, onChange }: Choice
         />
       </Flex>
       {other && <Text data-testid="other-priority">{other}</Text>}
+    </Stack>
+  );
+}
+
+interface FilterRolesProps {
+  choices: Choices;
+  bench: Bench;
+  effects: readonly Schemas["EffectLine"][] | undefined;
+  onChange: (choices: Choices) => void;
+}
+
+/** What each filter is for in this shot, and what effect glass does here. */
+export function FilterRoles({ choices, bench, effects, onChange }: FilterRolesProps) {
+  return (
+    <Stack gap="3">
       <Roles choices={choices} bench={bench} onChange={onChange} />
       {effects && effects.length > 0 && <Effects effects={effects} bench={bench} />}
     </Stack>

@@ -37,7 +37,7 @@ export function PlanLine({ shot }: { shot: Shot }) {
   const light = planned?.plan.lights.find((l) => l.isUsed);
   if (!planned || !light) return null;
   return (
-    <Text data-testid="plan-line" w="100%">
+    <Text data-testid="plan-line" fontSize="sm" minW="0" lineClamp={{ base: 2, lg: 1 }}>
       In the plan, for {evWords(light)}, {light.words}: <b>{planned.glass}</b>, {planned.plan.state}
     </Text>
   );

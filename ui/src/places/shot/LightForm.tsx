@@ -4,10 +4,10 @@ import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";
 import { PressButton } from "../../lib/PressButton";
+import { CLEAR, SKIES, SkyForm } from "../../lib/SkyForm";
 import { TextField } from "../../lib/TextField";
 import type { Bench, LightKind } from "./draft";
 import { SimulatedCamera } from "./SimulatedCamera";
-import { CLEAR, SKIES, SkyForm } from "./SkyForm";
 
 type Light = Schemas["ShotLight"];
 type Entry = Schemas["Entry"];

@@ -6,7 +6,6 @@ import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { angle, signed } from "../../lib/format";
 import { NumberField } from "../../lib/NumberField";
-import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
 import type { Answer, Bench, Scene } from "./draft";
 
@@ -24,7 +23,6 @@ interface LookFormProps {
   scene: Scene;
   answer: Answer;
   bench: Bench;
-  cameras: readonly Schemas["StoredCamera"][];
   /** What the camera makes of the wish, in words. */
   offered: string;
   /** What the last change of the frame rate did to the target. */
@@ -32,37 +30,14 @@ interface LookFormProps {
   faultOf: FaultOf;
   onChange: (look: Look) => void;
   onScene: (part: Partial<Scene>) => void;
-  onCamera: (id: string) => void;
-  onRig: (id: string) => void;
 }
 
-/** The camera, its frame rate and the shutter wanted of it. */
+/** The frame rate, the shutter wanted, and how the frames are shown. */
 export function LookForm(props: LookFormProps) {
-  const { look, scene, answer, bench, cameras, offered, moved, faultOf } = props;
-  const { onChange, onCamera, onRig, onScene } = props;
+  const { look, scene, answer, bench, offered, moved, faultOf, onChange, onScene } = props;
   const { data: presets } = useQuery(presetsQuery);
   return (
     <Stack gap="3">
-      <Flex gap="3" wrap="wrap">
-        <SelectField
-          label="Camera"
-          flex="2"
-          minW="200px"
-          value={bench.camera.id}
-          options={cameraOptions(bench, cameras)}
-          onChange={onCamera}
-        />
-        {bench.rigs.length > 1 && (
-          <SelectField
-            label="Held"
-            flex="1"
-            minW="140px"
-            value={bench.rig.id}
-            options={bench.rigs.map((r) => ({ value: r.id, name: r.name }))}
-            onChange={onRig}
-          />
-        )}
-      </Flex>
       <Flex gap="3" wrap="wrap">
         <Choice
           label="Frames per second"
@@ -100,13 +75,6 @@ export function LookForm(props: LookFormProps) {
       <DeliveryFields {...{ scene, answer, faultOf, onScene }} />
     </Stack>
   );
-}
-
-/** The cameras, and the shot's own where it was deleted. */
-function cameraOptions(bench: Bench, cameras: readonly Schemas["StoredCamera"][]) {
-  const there = cameras.map((c) => ({ value: c.id, name: c.name }));
-  const own = bench.camera;
-  return cameras.some((c) => c.id === own.id) ? there : [{ value: own.id, name: `${own.name} (deleted)` }, ...there];
 }
 
 /** How the frames are shown, and the interval of a time-lapse. */

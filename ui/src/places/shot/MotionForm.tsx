@@ -120,9 +120,6 @@ function MotionWords({ answer }: { answer: Answer }) {
           </List.Item>
         )}
       </List.Root>
-      {motion?.glassOptional && (
-        <StateMark state="holds">Glass is optional here: no blur would be seen at any shutter near this one.</StateMark>
-      )}
     </Stack>
   );
 }

@@ -4,11 +4,13 @@ import { useQuery } from "@tanstack/react-query";
 import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
+import { usePlan } from "../../api/plan";
 import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
 import { FramePair } from "../../instruments/frame-pair/FramePair";
 import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { FilterTray } from "../../instruments/stop-rail/FilterTray";
 import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
+import { Drawer } from "../../lib/Drawer";
 import { faultsOf, isOfGear } from "../../lib/faults";
 import { angle, iso, planned } from "../../lib/format";
 import { byId, glassName, type Piece, stopsOf } from "../../lib/glass";
@@ -16,7 +18,8 @@ import { shuttersOf } from "../../lib/option";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { useLastGood } from "../../lib/useLastGood";
-import { ChoicesForm } from "./ChoicesForm";
+import { CameraChoice } from "./CameraChoice";
+import { ChoicesForm, FilterRoles } from "./ChoicesForm";
 import { type Answer, type Bench, type Draft, goneFrom, requestOf, type Scene, type Shot } from "./draft";
 import { GoneNote } from "./GoneNote";
 import { InThePlan, PlanLine } from "./InThePlan";
@@ -26,7 +29,7 @@ import { MotionForm } from "./MotionForm";
 import { PartsForm } from "./PartsForm";
 import { ConflictNote, SaveNote } from "./SaveNote";
 import { Schools } from "./Schools";
-import { ShotLine } from "./ShotLine";
+import { ShotHead } from "./ShotHead";
 import { useAutosave } from "./useAutosave";
 import { useShotDraft } from "./useShotDraft";
 import { Verdict } from "./Verdict";
@@ -36,7 +39,9 @@ const RailPart = memo(StopRail);
 const TrayPart = memo(FilterTray);
 const LightPart = memo(LightForm);
 const LookPart = memo(LookForm);
+const CameraPart = memo(CameraChoice);
 const ChoicesPart = memo(ChoicesForm);
+const RolesPart = memo(FilterRoles);
 const WindowPart = memo(ShutterWindow);
 const MotionPart = memo(MotionForm);
 const PartsPart = memo(PartsForm);
@@ -44,6 +49,9 @@ const SchoolsPart = memo(Schools);
 const PairPart = memo(FramePair);
 const PlanPart = memo(InThePlan);
 const NO_SCENE: Scene = {};
+/** The height that is left for the instruments on a desktop, so that nothing scrolls. */
+const ROOM = "calc(100dvh - 240px)";
+const FITS = { maxH: { lg: ROOM }, overflowY: { lg: "auto" } } as const;
 const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
 /** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
@@ -81,6 +89,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
     () => blocksOf(pieces, draft.choices.mounted, answer),
     [pieces, draft.choices.mounted, answer],
   );
+  const inPlan = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
   useHotkeys(useNumberKeys(bench, draft, changes.toggle, changes.clear));
   const sensors = useSensors(
     useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
@@ -92,15 +101,74 @@ export function ShotBench({ shot }: { shot: Shot }) {
   };
 
   if (!bench) return null;
+  const tray = (
+    <TrayPart
+      filters={bench.filters}
+      on={answer.chosen.filters}
+      mounted={draft.choices.mounted}
+      isPlaced={Boolean(draft.placed)}
+      onToggle={changes.toggle}
+      onClear={changes.clear}
+    />
+  );
+  const forms = {
+    camera: <CameraPart bench={bench} cameras={cameras} onCamera={changes.setCamera} onRig={changes.setRig} />,
+    light: (
+      <LightPart
+        light={draft.light}
+        fps={draft.look.fps}
+        ev={answer.reading.ev100}
+        bench={bench}
+        faultOf={faultOf}
+        onChange={changes.setLight}
+        onKind={changes.setKind}
+      />
+    ),
+    look: (
+      <LookPart
+        look={draft.look}
+        scene={draft.scene ?? NO_SCENE}
+        answer={later}
+        bench={bench}
+        offered={offeredWords(later)}
+        moved={moved}
+        faultOf={faultOf}
+        onChange={changes.setLook}
+        onScene={changes.setScene}
+      />
+    ),
+    motion: (
+      <MotionPart
+        scene={draft.scene ?? NO_SCENE}
+        answer={later}
+        bench={bench}
+        faultOf={faultOf}
+        onChange={changes.setScene}
+      />
+    ),
+    kit: (
+      <Stack gap="3">
+        {tray}
+        <RolesPart choices={draft.choices} bench={bench} effects={later.effects} onChange={changes.setChoices} />
+      </Stack>
+    ),
+    taste: (
+      <ChoicesPart
+        choices={draft.choices}
+        bench={bench}
+        other={otherWords(later, glassOf)}
+        onChange={changes.setChoices}
+      />
+    ),
+  };
   const isStale = Boolean(asked.error) || gone.length > 0;
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
-      <Header draft={draft} onName={changes.setName}>
+      <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>
         <SaveNote state={autosave.state} canSave={canSave} />
         <Button size="sm" variant="outline" asChild>
           <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Card, now</Link>
         </Button>
-        <PlanLine shot={shot} />
       </Header>
       <ConflictNote
         state={autosave.state}
@@ -110,17 +178,26 @@ export function ShotBench({ shot }: { shot: Shot }) {
           if (theirs) changes.replace(theirs);
         }}
       />
-      <ShotLine draft={draft} bench={bench} onSay={changes.sayAnew} />
       {gone.length > 0 && <GoneNote names={glassOf(gone)} at={shot.answer.at} onDrop={() => changes.dropGone(gone)} />}
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 360px" }} gap="3" alignItems="start">
+      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 320px" }} gap="2" alignItems="stretch">
+        {/* In the field the verdict comes first, and the line under it. */}
+        <Box gridColumn={{ lg: "1 / -1" }} order={{ base: 1, lg: 0 }}>
+          <ShotHead
+            draft={draft}
+            bench={bench}
+            glass={glassName(answer.chosen.filters, pieces, answer.chosen.settings)}
+            forms={forms}
+            lightNote={lightNote(answer, draft)}
+            onSay={changes.sayAnew}
+          />
+        </Box>
         <Panel
           heading="Verdict"
+          isDense
+          isHeadingHidden
           gridColumn={{ lg: "2" }}
-          gridRow={{ lg: "1 / span 8" }}
-          position={{ lg: "sticky" }}
-          top="2"
-          maxH={{ lg: "calc(100dvh - 80px)" }}
-          overflowY={{ lg: "auto" }}
+          gridRow={{ lg: "2" }}
+          {...FITS}
           tabIndex={0}
         >
           <VerdictPart
@@ -138,115 +215,88 @@ export function ShotBench({ shot }: { shot: Shot }) {
             onActivity={changes.setActivity}
           />
         </Panel>
-        <Panel heading="Stop rail" note="light through glass onto the setting">
-          <RailPart
-            answer={answer}
-            blocks={blocks}
-            setting={`${answer.shutter.text} · ${iso(bench.optics.isoBase)}`}
-            isStale={isStale}
-          />
-          <Box mt="2">
-            <TrayPart
-              filters={bench.filters}
-              on={answer.chosen.filters}
-              mounted={draft.choices.mounted}
-              isPlaced={Boolean(draft.placed)}
-              onToggle={changes.toggle}
-              onClear={changes.clear}
+        <Grid
+          order={{ base: 2, lg: 0 }}
+          gridColumn={{ lg: "1" }}
+          gridRow={{ lg: "2" }}
+          templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,8fr) minmax(0,5fr)" }}
+          templateRows={{ lg: "auto minmax(0,1fr)" }}
+          gap="2"
+          maxH={{ lg: ROOM }}
+        >
+          <Panel heading="Stop rail" gridColumn={{ lg: "1" }} isDense>
+            <RailPart
+              answer={answer}
+              blocks={blocks}
+              setting={`${answer.shutter.text} · ${iso(bench.optics.isoBase)}`}
+              isStale={isStale}
             />
-          </Box>
-        </Panel>
-        {answer.window && (
-          <Panel heading="Shutter window" note="every demand on one scale; drag the shutter">
-            <WindowPart
-              window={answer.window}
-              chosenS={answer.window.verdict.shutterS}
-              setting={windowWords(answer.window.verdict, answer.chosen)}
-              taken={takenBy(answer.chosen)}
-              glassOf={glassOf}
-              onShutter={changes.setShutter}
-            />
+            {tray}
           </Panel>
-        )}
-        <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)" }} gap="3">
-          <Panel
-            heading="Light"
-            note={
-              answer.low
-                ? `${answer.low.text} to ${answer.reading.text}`
-                : `${answer.reading.text}, ±${answer.reading.spreadStops.toFixed(1)}${draft.light.source === "simulated" ? " · simulated" : ""}`
-            }
-          >
-            <LightPart
-              light={draft.light}
-              fps={draft.look.fps}
-              ev={answer.reading.ev100}
-              bench={bench}
-              faultOf={faultOf}
-              onChange={changes.setLight}
-              onKind={changes.setKind}
-            />
-            <PlanPart shot={shot} />
-          </Panel>
-          <Panel heading="Look">
-            <LookPart
-              look={draft.look}
-              scene={draft.scene ?? NO_SCENE}
-              answer={later}
-              bench={bench}
-              cameras={cameras}
-              offered={offeredWords(later)}
-              moved={moved}
-              faultOf={faultOf}
-              onChange={changes.setLook}
-              onCamera={changes.setCamera}
-              onRig={changes.setRig}
-              onScene={changes.setScene}
-            />
-          </Panel>
+          {answer.window && (
+            <Panel heading="Shutter window" gridColumn={{ lg: "1" }} isDense overflowY={{ lg: "auto" }} tabIndex={0}>
+              <WindowPart
+                window={answer.window}
+                chosenS={answer.window.verdict.shutterS}
+                setting={windowWords(answer.window.verdict, answer.chosen)}
+                taken={takenBy(answer.chosen)}
+                glassOf={glassOf}
+                onShutter={changes.setShutter}
+              />
+            </Panel>
+          )}
+          {shotRequest && later.window && (
+            <Panel heading="Frame pair" gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / span 2" }} isDense>
+              <PairPart shot={shotRequest} answer={later} glassOf={glassOf} />
+            </Panel>
+          )}
         </Grid>
-        {shotRequest && later.window && (
-          <Panel heading="Frame pair" note="drawn from these numbers">
-            <PairPart shot={shotRequest} answer={later} glassOf={glassOf} />
-          </Panel>
-        )}
+      </Grid>
+      <Grid
+        templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(3, minmax(0,1fr))" }}
+        gap="2"
+        mt="2"
+        alignItems="start"
+      >
         {later.schools && (
-          <Panel heading="Schools" note="what each would do with this shot">
+          <Drawer heading="Schools" result={schoolsResult(later.schools)}>
             <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={changes.setSchool} />
-          </Panel>
+          </Drawer>
         )}
-        <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,3fr) minmax(0,2fr)" }} gap="3">
-          <Panel heading="Motion" note="what passes, shakes, vibrates and pulses">
-            <MotionPart
-              scene={draft.scene ?? NO_SCENE}
-              answer={later}
-              bench={bench}
-              faultOf={faultOf}
-              onChange={changes.setScene}
-            />
-          </Panel>
-          <Panel heading="Inside one frame">
-            <PartsPart
-              parts={draft.scene?.parts}
-              answer={later}
-              faultOf={faultOf}
-              onChange={changes.setScene}
-              onAim={changes.aim}
-            />
-          </Panel>
-        </Grid>
-        <Panel heading="How you like it">
-          <ChoicesPart
-            choices={draft.choices}
-            bench={bench}
-            effects={later.effects}
-            other={otherWords(later, glassOf)}
-            onChange={changes.setChoices}
+        <Drawer heading="Inside one frame" result={partsResult(later)}>
+          <PartsPart
+            parts={draft.scene?.parts}
+            answer={later}
+            faultOf={faultOf}
+            onChange={changes.setScene}
+            onAim={changes.aim}
           />
-        </Panel>
+        </Drawer>
+        {inPlan && (
+          <Drawer heading="In the plan" result={`${inPlan.glass}, ${inPlan.plan.state}`}>
+            <PlanPart shot={shot} />
+          </Drawer>
+        )}
       </Grid>
     </DndContext>
   );
+}
+
+/** The light as it stands, in EV at ISO 100. */
+function lightNote({ low, reading }: Answer, { light }: Draft): string {
+  if (low) return `${low.text} to ${reading.text}`;
+  return `${reading.text}, ±${reading.spreadStops.toFixed(1)}${light.source === "simulated" ? " · simulated" : ""}`;
+}
+
+/** The school that is taken, and how it fares. */
+function schoolsResult(lines: readonly Schemas["SchoolLine"][]): string {
+  const taken = lines.find((l) => l.isTaken);
+  return taken ? `${taken.name}: ${taken.text}, ${taken.state}` : `${lines.length} ways to expose it`;
+}
+
+/** What the parts of the frame come to. */
+function partsResult({ contrast }: Answer): string {
+  return contrast ? `aim at EV ${contrast.aimEv100.toFixed(1)}` : "one light all over";
 }
 
 /** The shutters the exposure needs, the same as the wished one where that exposes. */
@@ -307,18 +357,18 @@ function blocksOf(pieces: Map<string, Piece>, mounted: readonly string[] = [], a
     .filter((block) => block.stops > 0);
 }
 
-function Header({
-  draft,
-  onName,
-  children,
-}: {
+interface HeaderProps {
   draft: Draft;
   onName: (name: string) => void;
+  /** What the plan of the day makes of it, in a line. */
+  plan: React.ReactNode;
   children: React.ReactNode;
-}) {
+}
+
+function Header({ draft, onName, plan, children }: HeaderProps) {
   return (
     <Flex gap="3" align="baseline" wrap="wrap" mb="2">
-      <Stack gap="0" flex="1" minW="240px">
+      <Stack gap="0" flex="1" minW={{ base: "100%", lg: "240px" }}>
         <Text as="h1" srOnly>
           Shot: {draft.name}
         </Text>
@@ -334,6 +384,7 @@ function Header({
           onChange={(e) => onName(e.target.value)}
         />
       </Stack>
+      {plan}
       <Text color="muted" fontSize="sm">
         {planned(draft.startsAt)}
       </Text>

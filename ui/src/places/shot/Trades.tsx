@@ -1,6 +1,7 @@
-import { Box, Button, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
-import { StateMark } from "../../lib/StateMark";
+import { Drawer } from "../../lib/Drawer";
+import { StateShape } from "../../lib/StateMark";
 
 type Trade = Schemas["WindowTrade"];
 
@@ -26,6 +27,7 @@ function leaves({ state, still, gainStops, leavesStops }: Trade): string {
 /** Which pair excludes each other, and what one could give for the other. */
 export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: TradesProps) {
   const [conflict] = window.conflicts;
+  const [first, ...rest] = window.trades;
   return (
     <Stack gap="2" data-testid="trades">
       {made && (
@@ -53,34 +55,54 @@ export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: Tr
           </Button>
         </Box>
       )}
-      {conflict && <StateMark state={conflict.verdict}>{conflict.text}</StateMark>}
-      {window.trades.length > 0 && (
+      {conflict && (
+        <Flex gap="2" fontSize="sm" color={conflict.verdict}>
+          <Box pt="1">
+            <StateShape state={conflict.verdict} size={12} />
+          </Box>
+          <Text lineHeight="1.35">{conflict.text}</Text>
+        </Flex>
+      )}
+      {first && (
         <>
           <Text color="muted" fontSize="sm" fontWeight="bold">
             Give way, one of
           </Text>
-          {window.trades.map((trade) => (
-            <Button
-              key={trade.kind}
-              variant="outline"
-              h="auto"
-              py="1.5"
-              px="3"
-              justifyContent="flex-start"
-              textAlign="start"
-              whiteSpace="normal"
-              onClick={() => onTrade(trade)}
-            >
-              <Stack gap="0">
-                <Text fontWeight="bold">{trade.does}</Text>
-                <Text color="muted" fontWeight="normal" fontSize="sm">
-                  {leaves(trade)} · {trade.costs}
-                </Text>
+          <TradeButton trade={first} onTrade={onTrade} />
+          {rest.length > 0 && (
+            <Drawer isPlain heading="More ways out" result={rest.map((t) => t.does).join(", ")}>
+              <Stack gap="1.5">
+                {rest.map((trade) => (
+                  <TradeButton key={trade.kind} trade={trade} onTrade={onTrade} />
+                ))}
               </Stack>
-            </Button>
-          ))}
+            </Drawer>
+          )}
         </>
       )}
     </Stack>
+  );
+}
+
+/** A way out, what the whole shot is with it, and what it costs. */
+function TradeButton({ trade, onTrade }: { trade: Trade; onTrade: (trade: Trade) => void }) {
+  return (
+    <Button
+      variant="outline"
+      h="auto"
+      py="1"
+      px="2.5"
+      justifyContent="flex-start"
+      textAlign="start"
+      whiteSpace="normal"
+      onClick={() => onTrade(trade)}
+    >
+      <Stack gap="0">
+        <Text fontWeight="bold">{trade.does}</Text>
+        <Text color="muted" fontWeight="normal" fontSize="sm" lineHeight="1.3">
+          {leaves(trade)} · {trade.costs}
+        </Text>
+      </Stack>
+    </Button>
   );
 }

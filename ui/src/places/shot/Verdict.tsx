@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { CopyButton } from "../../lib/CopyButton";
+import { Drawer } from "../../lib/Drawer";
 import { iso, signed, stops } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
 import { errorWords, settingWords, stateOf } from "../../lib/option";
@@ -39,13 +39,13 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
   const { recipe } = bench;
   const isLooking = answer.step !== undefined && !answer.settled;
   return (
-    <Stack gap="3">
+    <Stack gap="2">
       {fault && (
         <Box bg="breaksSoft" color="breaks" rounded="md" p="3" role="status">
           <b>Cannot be answered as it stands.</b> {fault} Below is the last answer.
         </Box>
       )}
-      <Stack gap="3">
+      <Stack gap="2">
         <Box aria-live="polite" data-testid="verdict">
           <Text color="muted" fontSize="sm">
             {headline(answer, isLooking)}
@@ -81,16 +81,18 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
         {!isLooking && answer.window && (
           <Trades window={answer.window} tried={triedWords(whatIf)} {...{ made, onTrade, onUndo, onDropTried }} />
         )}
-        {!isLooking && <Reasons reasons={reasonsOf(answer)} />}
         {warnings(chosen.filters, bench, filters).map(({ state, words }) => (
           <StateMark key={words} state={state}>
             {words}
           </StateMark>
         ))}
-        {!isLooking && answer.assumed && (
-          <Text fontSize="sm" color="muted" data-testid="assumed">
-            <b>Assumed:</b> {answer.assumed.join("; ")}.
-          </Text>
+        {!isLooking && answer.motion?.glassOptional && (
+          <StateMark state="holds">
+            Glass is optional here: no blur would be seen at any shutter near this one.
+          </StateMark>
+        )}
+        {!isLooking && answer.tilt && answer.tilt.state !== "holds" && (
+          <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>
         )}
         {!isLooking && answer.missing && <NotJudged missing={answer.missing} bench={bench} onActivity={onActivity} />}
         {bench.leftOut.map((f) => (
@@ -98,23 +100,38 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
             <StateShape state="unknown" /> {f.title} is left out: {f.open}
           </Text>
         ))}
-        {!isLooking && recipe.length > 0 && (
-          <Stack gap="1" as="section" aria-label="Settings recipe">
-            <Text fontWeight="bold">Also set</Text>
-            {recipe.map((line) => (
-              <Text key={line} fontSize="sm">
-                {line}
-              </Text>
-            ))}
-            <Box>
-              <CopyButton text={[`${bench.camera.name}: ${settingWords(chosen)}`, ...recipe].join("\n")}>
-                Copy the settings
-              </CopyButton>
-            </Box>
+        {!isLooking && (
+          <Stack gap="0">
+            <Others answer={answer} filters={filters} onPick={onPick} />
+            <Drawer isPlain heading="Why" result={reasonsOf(answer)[0]}>
+              <Stack gap="2" align="flex-start">
+                <Reasons reasons={reasonsOf(answer)} />
+                {answer.assumed && (
+                  <Text fontSize="sm" color="muted" data-testid="assumed">
+                    <b>Assumed:</b> {answer.assumed.join("; ")}.
+                  </Text>
+                )}
+                {answer.explain && <Explain lines={answer.explain} />}
+              </Stack>
+            </Drawer>
+            {recipe.length > 0 && (
+              <Drawer isPlain heading="Also set" result={recipe[0]}>
+                <Stack gap="1" as="section" aria-label="Settings recipe">
+                  {recipe.map((line) => (
+                    <Text key={line} fontSize="sm">
+                      {line}
+                    </Text>
+                  ))}
+                  <Box>
+                    <CopyButton text={[`${bench.camera.name}: ${settingWords(chosen)}`, ...recipe].join("\n")}>
+                      Copy the settings
+                    </CopyButton>
+                  </Box>
+                </Stack>
+              </Drawer>
+            )}
           </Stack>
         )}
-        {!isLooking && answer.explain && <Explain lines={answer.explain} />}
-        {!isLooking && <Others answer={answer} filters={filters} onPick={onPick} />}
       </Stack>
     </Stack>
   );
@@ -206,22 +223,15 @@ function LookButtons({ onSaw }: { onSaw: (saw: Saw) => void }) {
 
 function Reasons({ reasons }: { reasons: string[] }) {
   return (
-    <Box>
-      <Text color="muted" fontSize="sm" fontWeight="bold" mb="1">
-        Because
-      </Text>
-      <List.Root gap="1.5" ps="4" data-testid="reasons">
-        {reasons.map((reason) => (
-          <List.Item key={reason} _marker={{ color: "muted" }}>
-            {reason}
-          </List.Item>
-        ))}
-      </List.Root>
-    </Box>
+    <List.Root gap="1.5" ps="4" data-testid="reasons">
+      {reasons.map((reason) => (
+        <List.Item key={reason} _marker={{ color: "muted" }}>
+          {reason}
+        </List.Item>
+      ))}
+    </List.Root>
   );
 }
-
-const SHOWN = 4;
 
 /** The other options, best first; choosing one puts it on the rail. */
 function Others({
@@ -233,17 +243,21 @@ function Others({
   filters: Map<string, Piece>;
   onPick: (ids: string[]) => void;
 }) {
-  const [isOpen, setOpen] = useState(false);
   const key = (option: Option) => option.filters.join();
   const others = answer.solve.options.filter((option) => key(option) !== key(answer.chosen));
-  if (others.length === 0) return null;
+  const [next] = others;
+  if (!next) return null;
   return (
-    <Box>
-      <Text color="muted" fontSize="sm" fontWeight="bold" mb="1">
-        Also possible, by exposure alone
+    <Drawer
+      isPlain
+      heading="Other filters"
+      result={`${glassName(next.filters, filters, next.settings)} ${signed(next.errorStops)}`}
+    >
+      <Text color="muted" fontSize="sm">
+        By exposure alone
       </Text>
       <Stack gap="0" data-testid="others">
-        {(isOpen ? others : others.slice(0, SHOWN)).map((option) => (
+        {others.map((option) => (
           <Button
             key={key(option)}
             variant="ghost"
@@ -265,11 +279,6 @@ function Others({
           </Button>
         ))}
       </Stack>
-      {others.length > SHOWN && (
-        <Button size="sm" variant="ghost" onClick={() => setOpen(!isOpen)}>
-          {isOpen ? "Fewer" : `All ${others.length}`}
-        </Button>
-      )}
-    </Box>
+    </Drawer>
   );
 }

@@ -1,6 +1,6 @@
 import { Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
-import { Choice } from "../../lib/Choice";
+import type { Schemas } from "../api/client";
+import { Choice } from "./Choice";
 
 type Sight = Schemas["Sight"];
 
@@ -38,25 +38,20 @@ const HEIGHTS = [
 ] as const;
 
 /** Light judged by eye: the sky, how the sun stands to the subject, the ground, the sun's height. */
-export function SkyForm({ sight, onChange }: { sight: Sight; onChange: (sight: Sight) => void }) {
+export function SkyForm({ sight, onChange }: { sight: Sight | undefined; onChange: (sight: Sight) => void }) {
   /** What is not said is left out, and widens the spread. */
   const said = (change: { [K in keyof Sight]?: Sight[K] | "" }) =>
-    onChange(Object.fromEntries(Object.entries({ ...sight, ...change }).filter(([, word]) => word !== "")) as Sight);
+    onChange(
+      Object.fromEntries(Object.entries({ ...CLEAR, ...sight, ...change }).filter(([, word]) => word !== "")) as Sight,
+    );
   return (
     <Stack gap="3">
-      <Choice label="Sky" options={SKIES} value={sight.sky} onChange={(sky) => said({ sky })} />
-      <Choice label="Subject" options={FACINGS} value={sight.facing ?? ""} onChange={(facing) => said({ facing })} />
-      <Choice label="Ground" options={GROUNDS} value={sight.ground ?? ""} onChange={(ground) => said({ ground })} />
-      <Choice label="Sun" options={HEIGHTS} value={sight.height ?? ""} onChange={(height) => said({ height })} />
+      <Choice label="Sky" options={SKIES} value={sight?.sky} onChange={(sky) => said({ sky })} />
+      <Choice label="Subject" options={FACINGS} value={sight?.facing ?? ""} onChange={(facing) => said({ facing })} />
+      <Choice label="Ground" options={GROUNDS} value={sight?.ground ?? ""} onChange={(ground) => said({ ground })} />
+      <Choice label="Sun" options={HEIGHTS} value={sight?.height ?? ""} onChange={(height) => said({ height })} />
       <Text color="muted" data-testid="sky-seen">
-        {[
-          nameOf(SKIES, sight.sky),
-          nameOf(FACINGS, sight.facing),
-          nameOf(GROUNDS, sight.ground),
-          sight.height && `${sight.height} sun`,
-        ]
-          .filter(Boolean)
-          .join(", ")}
+        {sight ? skyWords(sight) : "Look up, and say what you see."}
       </Text>
     </Stack>
   );
@@ -64,3 +59,9 @@ export function SkyForm({ sight, onChange }: { sight: Sight; onChange: (sight: S
 
 const nameOf = (options: readonly { value: string; name: string }[], value: string | undefined) =>
   value ? options.find((o) => o.value === value)?.name : undefined;
+
+/** A sky in the words of the line. */
+export function skyWords({ sky, facing, ground, height }: Sight): string {
+  const words = [nameOf(SKIES, sky), nameOf(FACINGS, facing), nameOf(GROUNDS, ground), height && `${height} sun`];
+  return words.filter(Boolean).join(", ");
+}

@@ -1,81 +1,26 @@
-import { Box, Button, Flex, Text } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { askableQuery, askQuery, sayQuery } from "../../api/queries";
+import { askableQuery, askQuery } from "../../api/queries";
 import { LineInput, selectIn } from "../../line/LineInput";
 import { Unread } from "../../line/Unread";
 import { replaced } from "../../line/useLine";
-import type { Bench, Draft } from "./draft";
+import type { Draft } from "./draft";
 
-interface ShotLineProps {
-  draft: Draft;
-  bench: Bench;
-  /** The shot is what its line says now, on the camera of that id. */
-  onSay: (said: Schemas["ShotRequest"], cameraId: string) => void;
-}
-
-type Stretch = { start: number; end: number };
-
-/** The shot as a sentence: each part is a button, and writing it anew changes the shot. */
-export function ShotLine({ draft, bench, onSay }: ShotLineProps) {
-  const titles = useMemo(() => Object.fromEntries(bench.filters.map((f) => [f.id, f.title])), [bench]);
-  const { look, scene = {}, choices, light } = draft;
-  const { data: said } = useQuery(sayQuery({ camera: bench.camera.name, titles, look, scene, choices, light }));
-  const [edited, setEdited] = useState<Stretch>();
-  if (!said) return null;
-  if (edited) {
-    return (
-      <LineEditor
-        draft={draft}
-        line={said.line}
-        stretch={edited}
-        onEnd={() => setEdited(undefined)}
-        onSay={(said, cameraId) => {
-          setEdited(undefined);
-          onSay(said, cameraId);
-        }}
-      />
-    );
-  }
-  return (
-    <Flex gap="1" wrap="wrap" mb="3" role="group" aria-label="The shot in one line" data-testid="shot-line">
-      {said.parts.map((part) => (
-        <Button
-          key={`${part.start}`}
-          size="sm"
-          variant="outline"
-          px="2"
-          color="ink"
-          borderColor="edge"
-          bg="panel"
-          aria-label={`${part.kind}: ${part.text}`}
-          onClick={() => setEdited(part)}
-        >
-          {part.text}
-        </Button>
-      ))}
-      <Button
-        size="sm"
-        variant="ghost"
-        px="2"
-        onClick={() => setEdited({ start: said.line.length, end: said.line.length })}
-      >
-        Say more…
-      </Button>
-    </Flex>
-  );
-}
+export type Stretch = { start: number; end: number };
 
 interface LineEditorProps {
   draft: Draft;
   line: string;
   stretch: Stretch;
   onEnd: () => void;
-  onSay: ShotLineProps["onSay"];
+  /** The shot is what the line says now, on the camera of that id. */
+  onSay: (said: Schemas["ShotRequest"], cameraId: string) => void;
 }
 
-function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineEditorProps) {
+/** The shot's line as text; Enter takes what it says. */
+export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineEditorProps) {
   const input = useRef<HTMLInputElement>(null);
   const [line, setLine] = useState(before);
   const { data: cameras } = useQuery(askableQuery);

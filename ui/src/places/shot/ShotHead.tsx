@@ -1,0 +1,249 @@
+import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { sayQuery } from "../../api/queries";
+import { ACTIVITIES } from "../../lib/activities";
+import type { Bench, Draft } from "./draft";
+import { LineEditor, type Stretch } from "./LineEditor";
+
+/** The small forms of a shot, in the order of the line. */
+export const FORMS = {
+  camera: "Camera",
+  light: "Light",
+  look: "Look",
+  motion: "Motion",
+  kit: "Filters",
+  taste: "Preferences",
+} as const;
+export type FormKind = keyof typeof FORMS;
+
+type Part = Schemas["Part"];
+
+const FORM_OF: Record<Part["kind"], FormKind> = {
+  camera: "camera",
+  light: "light",
+  look: "look",
+  motion: "motion",
+  lamps: "motion",
+  kit: "kit",
+  effect: "kit",
+  layers: "kit",
+  taste: "taste",
+};
+
+interface ShotHeadProps {
+  draft: Draft;
+  bench: Bench;
+  /** What is on the lens, in words. */
+  glass: string;
+  forms: Record<FormKind, React.ReactNode>;
+  lightNote: string;
+  /** The shot is what its line says now, on the camera of that id. */
+  onSay: (said: Schemas["ShotRequest"], cameraId: string) => void;
+}
+
+/** The shot as a sentence: each part opens its own small form, and the text itself can be written. */
+export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotHeadProps) {
+  const titles = useMemo(() => Object.fromEntries(bench.filters.map((f) => [f.id, f.title])), [bench]);
+  const { look, scene = {}, choices, light } = draft;
+  const { data: said } = useQuery(sayQuery({ camera: bench.camera.name, titles, look, scene, choices, light }));
+  const [open, setOpen] = useOpenForm();
+  const [written, setWritten] = useState<Stretch>();
+  // The part whose form is open, where it is one of the line.
+  const [chosen, setChosen] = useState<Stretch>();
+  const opener = useRef<HTMLElement>(null);
+  if (!said) return <Box minH="52px" />;
+  if (written) {
+    return (
+      <LineEditor
+        draft={draft}
+        line={said.line}
+        stretch={written}
+        onEnd={() => setWritten(undefined)}
+        onSay={(request, cameraId) => {
+          setWritten(undefined);
+          onSay(request, cameraId);
+        }}
+      />
+    );
+  }
+  const close = () => {
+    setOpen(undefined);
+    opener.current?.focus();
+  };
+  const buttons = buttonsOf(said.parts, { light, glass, usual: movesAs(draft, bench) });
+  return (
+    <Box position="relative">
+      <Flex gap="1" wrap="wrap" role="group" aria-label="The shot in one line" data-testid="shot-line">
+        {buttons.map(({ id, form, kind, text, isSaid, stretch }) => (
+          <Button
+            key={id}
+            size="sm"
+            variant="outline"
+            px="2"
+            color={isSaid ? "ink" : "muted"}
+            fontWeight={isSaid ? "semibold" : "normal"}
+            borderColor={open === form ? "accent" : "edge"}
+            bg={open === form ? "accentSoft" : "panel"}
+            aria-label={`${kind}: ${text}`}
+            aria-expanded={open === form}
+            onClick={(e) => {
+              opener.current = e.currentTarget;
+              setChosen(stretch);
+              setOpen(open === form ? undefined : form);
+            }}
+          >
+            {text}
+          </Button>
+        ))}
+        <Button
+          size="sm"
+          variant="ghost"
+          px="2"
+          onClick={() => setWritten({ start: said.line.length, end: said.line.length })}
+        >
+          Write it…
+        </Button>
+      </Flex>
+      {open && (
+        <FormPanel
+          name={FORMS[open]}
+          note={open === "light" && lightNote}
+          onWrite={chosen && (() => setWritten(chosen))}
+          onClose={close}
+        >
+          {forms[open]}
+        </FormPanel>
+      )}
+    </Box>
+  );
+}
+
+/** Which form is open, kept in the address: the way back closes it. */
+function useOpenForm(): [FormKind | undefined, (form: FormKind | undefined) => void] {
+  const [params, setParams] = useSearchParams();
+  const asked = params.get("edit") ?? "";
+  const open = asked in FORMS ? (asked as FormKind) : undefined;
+  return [
+    open,
+    (form) =>
+      setParams(
+        (now) => {
+          if (form) now.set("edit", form);
+          else now.delete("edit");
+          return now;
+        },
+        { replace: open !== undefined },
+      ),
+  ];
+}
+
+interface FormPanelProps {
+  name: string;
+  note: React.ReactNode;
+  /** Writes the part anew in the line; left out where the line says nothing of it. */
+  onWrite: (() => void) | undefined;
+  onClose: () => void;
+  children: React.ReactNode;
+}
+
+/** A form over the instruments, beside the verdict, which answers while it is edited. */
+function FormPanel({ name, note, onWrite, onClose, children }: FormPanelProps) {
+  const box = useRef<HTMLDivElement>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another form is another thing to be led to.
+  useEffect(() => box.current?.focus({ preventScroll: true }), [name]);
+  return (
+    <Box
+      ref={box}
+      as="section"
+      aria-label={name}
+      tabIndex={-1}
+      position={{ lg: "absolute" }}
+      zIndex="15"
+      top="100%"
+      left="0"
+      mt="1"
+      w={{ lg: "calc(100% - 332px)" }}
+      maxH={{ lg: "calc(100dvh - 190px)" }}
+      overflowY={{ lg: "auto" }}
+      bg="panel"
+      borderWidth="2px"
+      borderColor="accent"
+      rounded="xl"
+      p="3"
+      shadow={{ lg: "lg" }}
+      onKeyDown={(e) => {
+        if (e.key !== "Escape") return;
+        e.stopPropagation();
+        onClose();
+      }}
+    >
+      <Flex align="center" mb="2" gap="3">
+        <Heading as="h2" size="md">
+          {name}
+        </Heading>
+        <Text flex="1" color="muted" fontSize="sm">
+          {note}
+        </Text>
+        {onWrite && (
+          <Button size="sm" variant="ghost" onClick={onWrite}>
+            Write it instead
+          </Button>
+        )}
+        <Button size="sm" variant="outline" onClick={onClose}>
+          Done
+        </Button>
+      </Flex>
+      {children}
+    </Box>
+  );
+}
+
+interface HeadButton {
+  id: string;
+  form: FormKind;
+  kind: string;
+  text: string;
+  isSaid: boolean;
+  /** Where it stands in the line, where it does. */
+  stretch?: Stretch;
+}
+
+/** What is there without being said. */
+interface Unsaid {
+  light: Draft["light"];
+  glass: string;
+  /** How it usually moves as it is held, where the shot says nothing else. */
+  usual: string | undefined;
+}
+
+function movesAs({ scene }: Draft, bench: Bench): string | undefined {
+  const { activity, shakeDegS } = bench.rig.craft ?? {};
+  if (scene?.activity || scene?.shakeDegS !== undefined) return undefined;
+  if (shakeDegS !== undefined) return `usual shake ${shakeDegS}°/s`;
+  return activity && `${ACTIVITIES[activity].toLowerCase()}, as usual`;
+}
+
+/** A button for each part, and for each form of which the line says nothing yet. */
+function buttonsOf(parts: readonly Part[], { light, glass, usual }: Unsaid): HeadButton[] {
+  const unsaid: Record<FormKind, string> = {
+    camera: "camera",
+    light: light.kind === "looks" ? "light by looking" : "light",
+    look: "look",
+    motion: "what moves",
+    kit: glass,
+    taste: "preferences",
+  };
+  return (Object.keys(FORMS) as FormKind[]).flatMap((form): HeadButton[] => {
+    const said = parts
+      .filter((p) => FORM_OF[p.kind] === form)
+      .map((p) => ({ id: `${form} ${p.start}`, form, kind: p.kind, text: p.text, isSaid: true, stretch: p }));
+    if (form === "motion" && usual) return [...said, { id: form, form, kind: form, text: usual, isSaid: false }];
+    if (form === "kit") return [{ id: form, form, kind: "filters", text: glass, isSaid: true }, ...said];
+    return said.length > 0
+      ? said
+      : [{ id: form, form, kind: FORMS[form].toLowerCase(), text: unsaid[form], isSaid: false }];
+  });
+}

@@ -121,7 +121,7 @@ test("the ways of reading: automatic, meter and looking, and what cannot be read
   // Without a meter the sky is light too: what to put on, what to have in the pocket, and no pin.
   await page.getByRole("button", { name: "Sky", exact: true }).tap();
   await expect(page.getByTestId("remetered")).toHaveCount(0);
-  await page.getByRole("button", { name: "heavy cloud" }).tap();
+  await page.getByRole("button", { name: "clouds with gaps" }).tap();
   await expect(page.getByTestId("pocket")).toContainText(/if it is (brighter|darker)/);
   await expect(page.getByText(/^The forecast is surer/)).toBeVisible();
   await expect(page.getByRole("button", { name: /^Pin it/ })).toHaveCount(0);

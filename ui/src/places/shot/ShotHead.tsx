@@ -5,6 +5,7 @@ import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { sayQuery } from "../../api/queries";
 import { ACTIVITIES } from "../../lib/activities";
+import { useLastGood } from "../../lib/useLastGood";
 import type { Bench, Draft } from "./draft";
 import { LineEditor, type Stretch } from "./LineEditor";
 
@@ -48,7 +49,9 @@ interface ShotHeadProps {
 export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotHeadProps) {
   const titles = useMemo(() => Object.fromEntries(bench.filters.map((f) => [f.id, f.title])), [bench]);
   const { look, scene = {}, choices, light } = draft;
-  const { data: said } = useQuery(sayQuery({ camera: bench.camera.name, titles, look, scene, choices, light }));
+  const words = useQuery(sayQuery({ camera: bench.camera.name, titles, look, scene, choices, light }));
+  // What cannot be said just now, as a distance that is half typed, leaves the line as it was.
+  const said = useLastGood(words.data);
   const [open, setOpen] = useOpenForm();
   const [written, setWritten] = useState<Stretch>();
   // The part whose form is open, where it is one of the line.

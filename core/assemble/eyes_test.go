@@ -87,7 +87,7 @@ func TestPractisedEyes(t *testing.T) {
 		}
 	}
 	// What is seen beside the state.
-	if v := seen(t, "60", "180°", unit, motion.NoStabiliser, true, ShotScene{Movement: passing(12, 30)}); !contains(v.Because(), "blur does not show in this shot, so glass for the look is optional") {
+	if v := seen(t, "60", "180°", unit, motion.NoStabiliser, true, ShotScene{Movement: passing(12, 30)}); !contains(v.Because(), "motion blur will not show, so ND is optional") {
 		t.Errorf("30 m away glass is a matter of taste: %q", v.Because())
 	}
 	frozen := motion.Classify(motion.BlurPx(motion.Lens{WidthPx: 1, HFOV: 115, Projection: motion.Equidistant}, motion.Movement{SpeedMps: 14, DistanceM: 1.5, OffAxis: 90}, 1.0/4000))

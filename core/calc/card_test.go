@@ -224,10 +224,10 @@ func TestLookingBoundsTheLight(t *testing.T) {
 		t.Errorf("right: %+v", a)
 	}
 	bright, dark := look("bright"), look("dark")
-	if bright.Settled || bright.Anchor != nil || !strings.Contains(bright.Against, "brighter than planned") {
+	if bright.Settled || bright.Anchor != nil || !strings.Contains(bright.Against, "over forecast") {
 		t.Errorf("too bright: %+v", bright)
 	}
-	if dark.Settled || dark.Change == nil || slices.Contains(dark.Change.Filters, "128") || !strings.Contains(dark.Against, "darker than planned") {
+	if dark.Settled || dark.Change == nil || slices.Contains(dark.Change.Filters, "128") || !strings.Contains(dark.Against, "under forecast") {
 		t.Errorf("too dark: %+v", dark)
 	}
 }

@@ -89,11 +89,11 @@ func CompareSets(r CompareRequest) (*CompareAnswer, error) {
 	switch {
 	case c.Ahead >= 0:
 		a.Ahead = &r.Sets[c.Ahead].Name
-		a.Words = fmt.Sprintf("%s is ahead, whatever the unknown turns out to be", *a.Ahead)
+		a.Words = fmt.Sprintf("best in every case: %s", *a.Ahead)
 	case c.AskOf >= 0:
-		a.Words = fmt.Sprintf("none is ahead for certain; of %s, find out %s first", r.Sets[c.AskOf].Name, criterionWords[c.Ask])
+		a.Words = fmt.Sprintf("no clear winner. For %s, find out %s first", r.Sets[c.AskOf].Name, criterionWords[c.Ask])
 	default:
-		a.Words = "none is ahead: they are worth the same to you"
+		a.Words = "a tie: they are worth the same to you"
 	}
 	return a, nil
 }

@@ -239,9 +239,9 @@ func (a *CoverageAnswer) want(r *CoverageRequest, inventory *glass.Inventory, b 
 		a.Hopeless = append(a.Hopeless, r.Wanted[i].ID)
 	}
 	if n := len(r.Wanted) - len(hopeless); a.Single == nil && len(hopeless) > 0 {
-		a.Words = append(a.Words, fmt.Sprintf("the kit serves %d of %d, and no one grey filter serves more: the rest misses light, sees too wide a range of it, or breaks by something else than its exposure", n, len(r.Wanted)))
+		a.Words = append(a.Words, fmt.Sprintf("covers %d of %d; no single ND adds more: the rest lacks light, ranges too wide, or breaks by something other than exposure", n, len(r.Wanted)))
 	} else {
-		a.Words = append(a.Words, fmt.Sprintf("the kit serves %d of %d", n, len(r.Wanted)))
+		a.Words = append(a.Words, fmt.Sprintf("covers %d of %d", n, len(r.Wanted)))
 	}
 	return wanted, nil
 }

@@ -181,8 +181,8 @@ func Example_window() {
 	show("window", `{"camera":{"aperture":2.8,"isoBase":100,"isoCeiling":1600,"steps":[0.02,0.01,0.005,0.004,0.002,0.000125]},"fps":50,"angleDeg":180,"light":{"ev100":13.94},"kit":[{"id":"ND16","stops":4,"measuredStops":4.2,"kind":"nd"}],"stabiliser":{"widthPx":3840,"hfovDeg":118,"projection":"equidistant","kind":"electronic","shakeDegS":55}}`,
 		"conflicts.0.text", "verdict.gives", "trades.0.does", "trades.0.costs", "trades.0.leavesStops")
 	// Output:
-	// conflicts.0.text the look and the stabiliser are 0.9 stops apart: one of them is strained
-	// verdict.gives the stabiliser gives way by 1.2 stops
+	// conflicts.0.text shutter target and stabiliser limit are 0.9 stops apart: one of them is tight
+	// verdict.gives stabiliser limit breaks by 1.2 stops
 	// trades.0.does stabiliser off, camera on a stand
 	// trades.0.costs the camera stays where it stands
 	// trades.0.leavesStops 0
@@ -267,14 +267,14 @@ func Example_balance() {
 func Example_mass() {
 	show("mass", `{"partsG":[231.5,12.2,1.6,2.9],"limitG":249}`, "words")
 	// Output:
-	// words 248.2 g all up, 0.8 g below the 249 g you state; what a class allows, local rules decide
+	// words 248.2 g, 0.8 g under your limit of 249 g; local rules decide what a class allows
 }
 
 func Example_seat() {
 	show("seat", `{"rig":{"mount":"push-on","barrelMm":[21.02,21.04],"accelG":12,"speedMps":30},"inFlight":true,"glass":[{"mount":"push-on","seatMm":[21.06,21.07],"outerMm":23,"weightG":0.7}],"trial":{"seated":true,"pullOffG":90},"referenceMm":0.02}`, "standing", "because.0", "hold.margin", "fit.worst")
 	// Output:
 	// standing tight
-	// because.0 its hold asks for a tether or tape
+	// because.0 weak hold: tether it
 	// hold.margin 1.512
 	// fit.worst snug
 }
@@ -285,7 +285,7 @@ func Example_compare() {
 	// scores.0.least 0.6074
 	// scores.0.most 0.9407
 	// scores.1.most 0.7852
-	// words none is ahead for certain; of thin rings, find out their corners first
+	// words no clear winner. For thin rings, find out their corners first
 }
 
 func Example_outing() {
@@ -296,7 +296,7 @@ func Example_outing() {
 	// days.0.sunrise 2031-09-20T06:07:44-01:00
 	// shots.0.packs.0.stack ND32
 	// shots.0.state breaks
-	// shots.0.remedies.0 a filter of 7.0 stops (ND128) would serve it
+	// shots.0.remedies.0 option: a filter of 7.0 stops (ND128)
 	// shots.0.sun.words the sun is behind the camera
 }
 
@@ -322,7 +322,7 @@ func Example_day() {
 	// Output:
 	// plan.0.stack ND8
 	// plan.1.stack ND8 + ND32
-	// swaps.0.because before noon walk at 12:00 change ND8 for ND8 + ND32: ND8 would leave the picture 3.8 stops brighter than you accept; ND8 + ND32 comes out 0.8 stops dark on average; ND8 serves until 07:22
+	// swaps.0.because 12:00 swap ND8 for ND8 + ND32, for noon walk: 3.8 stops over tolerance otherwise; ND8 + ND32: 0.8 stops under on average; last shot on ND8 ends 07:22
 	// cost 1.097
 }
 
@@ -332,10 +332,10 @@ func Example_remeter() {
 	// Output:
 	// ev100 10.51
 	// serves breaks
-	// words 1.0 stops too dark, ISO as high as looks good
-	// against -2.0 stops against the plan's EV 12.5: more than it said it may be off
+	// words 1.0 stops under at highest ISO
+	// against -2.0 stops from the forecast EV 12.5, more than its ±0.7
 	// change.filters.0 ND8
-	// change.words serves, 0.2 stops dark
+	// change.words covered, 0.2 stops under
 	// anchorEv100 10.21
 }
 
@@ -345,9 +345,9 @@ func Example_passage() {
 	// Output:
 	// insideEv100 5.907
 	// seconds 8
-	// ways.0.words For 8 seconds it is 8.7 stops too dark, next to nothing to see; the exit is right at once.
-	// ways.1.title Let ISO float, 100 to 800
-	// ways.1.words Shutter locked: inside 5.7 stops too dark at ISO 800; the exit is 3.0 stops burnt until the camera has come back down.
+	// ways.0.words 8.7 stops under for 8 s, hardly visible; exit correct.
+	// ways.1.title Auto ISO 100–800
+	// ways.1.words Shutter locked; inside 5.7 stops under at ISO 800; exit 3.0 stops over until auto exposure recovers.
 	// take two-takes
-	// ways.3.words Stop outside. Inside, without the glass: 0.7 stops too dark at 1/100, ISO 800. Neither end is burnt.
+	// ways.3.words Stop or land first, then change. Inside, no filter: 0.7 stops under at 1/100, ISO 800. Neither end is over.
 }

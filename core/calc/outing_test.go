@@ -50,7 +50,7 @@ func TestAnOutingIsPlanned(t *testing.T) {
 	if dawn.SunInFrame == nil || !strings.Contains(dawn.SunInFrame.Words, "before the camera") {
 		t.Errorf("eastward at dawn the sun is %+v", dawn.SunInFrame)
 	}
-	if len(a.Swaps) == 0 || !strings.HasPrefix(a.Swaps[0].Because, "before Noon walk at 12:30 change ND8 for ND64") {
+	if len(a.Swaps) == 0 || !strings.HasPrefix(a.Swaps[0].Because, "12:30 swap ND8 for ND64, for Noon walk") {
 		t.Errorf("swaps %+v", a.Swaps)
 	}
 }
@@ -102,7 +102,7 @@ func TestRemediesServe(t *testing.T) {
 	words := strings.Join(a.Shots[0].Remedies, "; ")
 	var stops float64
 	var label string
-	if _, err := fmt.Sscanf(a.Shots[0].Remedies[0], "a filter of %f stops (%s", &stops, &label); err != nil {
+	if _, err := fmt.Sscanf(a.Shots[0].Remedies[0], "option: a filter of %f stops (%s", &stops, &label); err != nil {
 		t.Fatalf("%q: %v", words, err)
 	}
 	served := func(change func(*day.OutingRequest)) bool {

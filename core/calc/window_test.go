@@ -39,7 +39,7 @@ func TestWindowFindsThePairThatExcludesEachOther(t *testing.T) {
 	if c.A != shot.Look || c.B != shot.Stabiliser || c.Verdict != glass.Tight || math.Abs(float64(c.HoldsStops)-0.887) > 0.002 || c.BreaksStops != 0 {
 		t.Errorf("the conflict is %+v", c)
 	}
-	if a.Verdict.ShutterS != 0.01 || a.Verdict.State != glass.Breaks || a.Verdict.Gives == nil || *a.Verdict.Gives != "the stabiliser gives way by 1.2 stops" {
+	if a.Verdict.ShutterS != 0.01 || a.Verdict.State != glass.Breaks || a.Verdict.Gives == nil || *a.Verdict.Gives != "stabiliser limit breaks by 1.2 stops" {
 		t.Errorf("the verdict is %+v, %v", a.Verdict, *a.Verdict.Gives)
 	}
 	if !slices.Contains(a.Verdict.Because, c.Text) || !slices.Equal(a.Verdict.Filters, []string{"nd16"}) {
@@ -61,7 +61,7 @@ func TestWindowSchools(t *testing.T) {
 		return window(t, strings.Replace(trailer, `"fps":50`, `"school":"`+school+`","fps":50`, 1))
 	}
 	// The slowest step that the floor of 1/233 holds is 1/250.
-	if a := with("stabiliser-first"); a.Verdict.ShutterS != 0.004 || a.Verdict.Gives == nil || !strings.HasPrefix(*a.Verdict.Gives, "the look") {
+	if a := with("stabiliser-first"); a.Verdict.ShutterS != 0.004 || a.Verdict.Gives == nil || !strings.HasPrefix(*a.Verdict.Gives, "shutter target") {
 		t.Errorf("stabiliser first: %+v", a.Verdict)
 	}
 	if a := with("free"); len(a.Conflicts) != 0 || a.Verdict.State != glass.Holds || a.Verdict.Gives != nil || a.Verdict.ShutterS > 0.004 {

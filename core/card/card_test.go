@@ -184,16 +184,16 @@ func drill(t *testing.T, take Take, name string) string {
 // an unknown craft as for one that cannot hover.
 func TestGlassLostInFlight(t *testing.T) {
 	take := Take{Flies: true, Glass: true, Lost: 4.1, Restores: 1.0 / 8000}
-	for flown, first := range map[motion.Flown]string{"": "holds itself level", motion.Manual: "full manual cannot hover", motion.Level: "Let go of the sticks"} {
+	for flown, first := range map[motion.Flown]string{"": "full manual cannot hover", motion.Manual: "full manual cannot hover", motion.Level: "Release the sticks"} {
 		take.Flown = flown
 		text := drill(t, take, "glass-lost")
-		level, expose, home := strings.Index(text, first), strings.Index(text, "4.1 stops over: automatic, or 1/8000"), strings.Index(text, "land")
+		level, expose, home := strings.Index(text, first), strings.Index(text, "4.1 stops over: auto exposure or 1/8000"), strings.Index(text, "land")
 		if level < 0 || expose < level || home < expose || !strings.Contains(text, "Local rules") {
 			t.Errorf("%q:\n%s", flown, text)
 		}
 	}
 	take.Left = 1.5
-	if text := drill(t, take, "glass-lost"); !strings.Contains(text, "even 1/8000 leaves it 1.5 over") {
+	if text := drill(t, take, "glass-lost"); !strings.Contains(text, "even 1/8000 leaves 1.5 over") {
 		t.Errorf("what the fastest shutter cannot save is not said:\n%s", text)
 	}
 }

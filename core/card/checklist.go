@@ -99,11 +99,11 @@ func (l *list) mount() {
 	touches := len(m.Off) > 0 || len(m.Glass) > 0 && !m.Stays
 	switch {
 	case touches && m.Flies:
-		l.add("power", true, "Disarmed, and the battery out or the power off; props still")
+		l.add("power", true, "Disarm, power off, props stopped")
 	case touches && m.Stabiliser.HasGimbal():
 		l.add("power", false, "Power off; hold the gimbal gently, never against its motors")
 	case touches:
-		l.add("power", false, "Standing still, the camera off")
+		l.add("power", false, "Stop moving, camera off")
 	}
 	if len(m.Off) > 0 {
 		l.add("off", false, "Take off %s and put it in its slot", strings.Join(m.Off, " and "))
@@ -115,9 +115,9 @@ func (l *list) mount() {
 	if m.Stays {
 		return
 	}
-	l.add("wiped", false, "Lens and glass wiped on both sides: no finger marks, no drops")
+	l.add("wiped", false, "Lens and filter wiped on both sides: no finger marks, no drops")
 	l.add("seated", m.Flies, "%s on: %s", strings.Join(m.Glass, ", then "), seating(m.Mount))
-	l.add("straight", false, "Straight all the way round: no gap on any side")
+	l.add("straight", false, "Seated straight, no gap")
 }
 
 // seating says how glass of a mount is seated.
@@ -132,9 +132,9 @@ func seating(m fit.Mount) string {
 	case fit.Magnet:
 		return "let it pull itself on, then feel that it sits in the middle"
 	case fit.Adhesive:
-		return "press for half a minute on a clean, dry, cold barrel"
+		return "press 30 s on a clean, dry barrel at room temperature"
 	case fit.Clip:
-		return "clip it on, then look that it sits before the lens in use"
+		return "clip it on, then check it covers the lens in use"
 	case fit.Thread:
 		return "by the fingertips until it stops, not crossed, not forced"
 	}
@@ -155,7 +155,7 @@ func (l *list) secure() {
 		l.add("seal", true, "Seal: clean, dry, no hair or sand, closed all round; under water only after a look for drops")
 	}
 	if m.Stabiliser.HasGimbal() {
-		l.add("gimbal", m.Flies, "Gimbal moves freely by hand; then power on, and it passes its self-test with the glass on")
+		l.add("gimbal", m.Flies, "Gimbal moves freely by hand; then power on, and it passes its self-test with the filter on")
 	}
 	if m.CannotFold && len(m.Glass) > 0 {
 		l.add("fold", false, "It does not fold with this on: take it off before folding")
@@ -169,19 +169,19 @@ func (l *list) hold() {
 	weak := m.Hold == fit.DoNotFly
 	switch {
 	case m.Flies && m.Mount == fit.Magnet:
-		l.add("tether", true, "Tethered: a magnet never flies without one")
+		l.add("tether", true, "Tether it: a magnet never flies without one")
 	case m.Flies && m.Hold == fit.Tether:
-		l.add("tether", true, "Tethered or taped: it holds %s what pulls at it, less than 3", times(m.Margin))
+		l.add("tether", true, "Tether it: holds %s the load, 3× needed", times(m.Margin))
 	case m.Flies && m.Hold != fit.Holds && !weak:
-		l.add("tether", true, "Tethered or taped: nobody has measured how it holds")
+		l.add("tether", true, "Tether it: pull-off not measured")
 	case !m.Flies && m.Hold == fit.Tether:
-		l.add("tether", false, "Tethered or taped: it holds %s what pulls at it, less than 3", times(m.Margin))
+		l.add("tether", false, "Tether it: holds %s the load, 3× needed", times(m.Margin))
 	}
 	if weak && m.Flies {
 		l.all = append(l.all, Check{Step: "hold", Hard: true, Barred: true,
-			Words: fmt.Sprintf("Do not fly with this: it holds %s what pulls at it, less than 1.5", times(m.Margin))})
+			Words: fmt.Sprintf("Do not fly with this: holds %s the load, 1.5× needed", times(m.Margin))})
 	} else if weak {
-		l.add("tether", false, "It holds only %s what pulls at it: tether it, or leave it off", times(m.Margin))
+		l.add("tether", false, "Holds only %s the load: tether it, or leave it off", times(m.Margin))
 	}
 }
 
@@ -189,26 +189,26 @@ func times(margin float64) string {
 	if margin == 0 {
 		return "too little of"
 	}
-	return fmt.Sprintf("%.1f times", math.Floor(margin*10)/10) // never rounded up to a bound that it misses
+	return fmt.Sprintf("%.1f×", math.Floor(margin*10)/10) // never rounded up to a bound that it misses
 }
 
 // set sets the camera.
 func (l *list) set() {
 	m := l.m
-	balance := "White balance set and locked"
+	balance := "Lock white balance"
 	if len(m.Glass) > 0 {
-		balance = "White balance set with the glass on, and locked"
+		balance = "Lock white balance, filter on"
 	}
 	if m.WhiteBalance != "" {
 		balance += ": " + m.WhiteBalance
 	}
 	l.add("balance", false, "%s", balance)
-	how := "Manual and locked"
+	how := "Lock"
 	switch {
 	case m.Automatic:
-		how = "Automatic, with its limits"
+		how = "Auto exposure, within limits"
 	case m.Floats:
-		how = "Locked, but for what floats within its limits"
+		how = "Lock, auto within limits"
 	}
 	// A tick is for this setting: another one is to be looked at anew.
 	l.add(lockedStep+m.Setting, false, "%s: %s", how, m.Setting)
@@ -217,9 +217,9 @@ func (l *list) set() {
 // try looks before it counts.
 func (l *list) try() {
 	m := l.m
-	l.add("clip", false, "Test clip of five seconds, looked at large: sharp, no ghosts, no dark corners")
-	l.add("extremes", false, "Pointed at the brightest and the darkest place of the shot")
-	l.add("bias", false, "Bias between %s and %s, zebras off, nothing piled at the right of the histogram", (-m.Dark).Signed(), m.Bright.Signed())
+	l.add("clip", false, "5 s test clip, viewed large: sharp, no ghosting, no dark corners")
+	l.add("extremes", false, "Point at the brightest and the darkest part of the shot")
+	l.add("bias", false, "Bias %s to %s, highlights not clipped", (-m.Dark).Signed(), m.Bright.Signed())
 }
 
 // Mark is something noted in the field about a step: that it was done, or why it is

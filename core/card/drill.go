@@ -43,26 +43,26 @@ type Drill struct {
 const MostLines = 5
 
 // deference closes the drills of what flies.
-const deference = "Local rules and your own emergency procedure come before this card."
+const deference = "Local rules and your emergency procedure come first."
 
 // Drills returns the drills that apply, the most urgent first.
 func (t *Take) Drills() []Drill {
 	var all []Drill
 	if t.Glass {
-		all = append(all, Drill{"glass-lost", "Glass lost", t.glassLost()})
+		all = append(all, Drill{"glass-lost", "Filter lost", t.glassLost()})
 	}
-	all = append(all, Drill{"light-jumped", "Light jumped", t.lightJumped()})
+	all = append(all, Drill{"light-jumped", "Light changed", t.lightJumped()})
 	if t.Stabiliser.ShiftsFrames() || t.Stabiliser == "" {
-		all = append(all, Drill{"ghosting", "Ghosts after the stabiliser", t.ghosting()})
+		all = append(all, Drill{"ghosting", "Ghosting", t.ghosting()})
 	}
 	if t.Carried != motion.OnStand || t.Flies {
 		all = append(all, Drill{"wobble", "Wobble", t.wobble()})
 	}
-	all = append(all, Drill{"lamps", "Lamps beat", t.lamps()})
+	all = append(all, Drill{"lamps", "Flicker", t.lamps()})
 	if t.Stabiliser.HasGimbal() {
-		all = append(all, Drill{"gimbal", "Gimbal strains", t.gimbal()})
+		all = append(all, Drill{"gimbal", "Gimbal overload", t.gimbal()})
 	}
-	return append(all, Drill{"condensation", "Fogged", t.condensation()})
+	return append(all, Drill{"condensation", "Fogging", t.condensation()})
 }
 
 // halt is the first thing to do before anything is touched.
@@ -77,100 +77,100 @@ func (t *Take) halt() string {
 }
 
 func (t *Take) glassLost() []string {
-	over := fmt.Sprintf("The view is %v stops over: automatic, or %s.", t.Lost, t.Restores.Spoken())
+	over := fmt.Sprintf("%v stops over: auto exposure or %s.", t.Lost, t.Restores.Spoken())
 	switch {
 	case t.Lost <= 0.3:
-		over = "The view stays as it is: this glass takes next to no light."
+		over = "Exposure hardly changes: this filter cuts next to nothing."
 	case t.Restores == 0:
-		over = fmt.Sprintf("The view is %v stops over: automatic, or the fastest shutter.", t.Lost)
+		over = fmt.Sprintf("%v stops over: auto exposure or the fastest shutter.", t.Lost)
 	case t.Left > 0.3:
-		over = fmt.Sprintf("The view is %v stops over; even %s leaves it %v over.", t.Lost, t.Restores.Spoken(), t.Left)
+		over = fmt.Sprintf("%v stops over; even %s leaves %v over.", t.Lost, t.Restores.Spoken(), t.Left)
 	}
 	if !t.Flies {
-		return []string{t.halt(), over, "Look for the glass; nobody walks where it may lie until it is found.", "Log it as lost: it is not offered again until it is found."}
+		return []string{t.halt(), over, "Find the glass before anyone walks there.", "Mark it lost in Kit: it is not offered again until it is found."}
 	}
-	first := "First into a mode that holds itself level: full manual cannot hover."
+	first := "Self-levelling mode first; full manual cannot hover."
 	if t.Flown == motion.Level {
-		first = "Let go of the sticks: it holds itself level and in place."
+		first = "Release the sticks: it levels and holds its place."
 	}
 	return []string{
 		first,
-		over + " Only if it can be done in the air.",
-		"No view to trust: fly by sight, or by your observer's word.",
-		"Come back the way you came, away from people, and land. Then look for the glass.",
+		over + " Only if you can do it in the air.",
+		"Picture gone: fly by sight or observer.",
+		"Return the way you came, away from people, and land. Then find the filter.",
 		deference,
 	}
 }
 
 func (t *Take) lightJumped() []string {
-	lines := []string{"Do not chase it with the shutter in the take: finish, or cut."}
+	lines := []string{"Leave the shutter alone mid-take; finish or cut."}
 	if t.High != 0 {
-		lines = append(lines, fmt.Sprintf("This glass serves %s to %s, ISO included.", t.Low, t.High))
+		lines = append(lines, fmt.Sprintf("This filter covers %s to %s, ISO included.", t.Low, t.High))
 	}
 	switch {
 	case t.Brighter != "" && t.Darker != "":
 		lines = append(lines, fmt.Sprintf("Brighter for good: %s. Darker for good: %s.", t.Brighter, t.Darker))
 	case t.Brighter != "":
-		lines = append(lines, fmt.Sprintf("Brighter for good: %s. Darker: let ISO rise, as far as it looks good.", t.Brighter))
+		lines = append(lines, fmt.Sprintf("Brighter for good: %s. Darker: let ISO rise, to your limit.", t.Brighter))
 	case t.Darker != "":
-		lines = append(lines, fmt.Sprintf("Darker for good: %s. Brighter: a faster shutter, and the blur is gone.", t.Darker))
+		lines = append(lines, fmt.Sprintf("Darker for good: %s. Brighter: a faster shutter, less blur.", t.Darker))
 	default:
-		lines = append(lines, "Brighter: a faster shutter, and the blur is gone. Darker: let ISO rise, as far as it looks good.")
+		lines = append(lines, "Brighter: a faster shutter, less blur. Darker: let ISO rise, to your limit.")
 	}
-	return append(lines, "Read it again, and pin it: the rest of the day moves with it.", t.halt())
+	return append(lines, "Take a new reading: it corrects the forecast.", t.halt())
 }
 
 func (t *Take) ghosting() []string {
-	set := "Half the shutter time until the ghosts are gone; glass lighter by a stop for each."
+	set := "Halve the shutter time, 1 stop less ND, until the ghosting is gone."
 	if t.Floor > 0 && t.Shutter > t.Floor {
-		set = fmt.Sprintf("Set %s: what is set, %s, is too slow for it. Glass %v stops lighter.", t.Floor.Spoken(), t.Shutter.Spoken(), t.Shutter.Over(t.Floor))
+		set = fmt.Sprintf("Set %s: %s is too slow for this shake. %v stops less ND.", t.Floor.Spoken(), t.Shutter.Spoken(), t.Shutter.Over(t.Floor))
 	} else if t.Floor > 0 {
-		set = fmt.Sprintf("By the numbers %s is fast enough: move more calmly, or half the time.", t.Shutter.Spoken())
+		set = fmt.Sprintf("%s should be fast enough: move more calmly, or halve the shutter time.", t.Shutter.Spoken())
 	}
-	return []string{"The shutter is open longer than this shake allows.", set, "Or the stabiliser off, and the camera on a stand or a gimbal.", "Log it: the next shot starts from what you saw.", t.halt()}
+	return []string{"The shutter is too slow for this shake.", set, "Or stabiliser off and the camera on a tripod or gimbal.", "Note it.", t.halt()}
 }
 
 func (t *Take) wobble() []string {
 	if t.Flies {
 		return []string{
 			"Land and disarm. Look for a nicked prop, a loose screw, a hard mount.",
-			"Swap the props first: it is the usual cause.",
-			"Then a slower shutter averages fast vibration away; a faster one freezes slow shake.",
-			"Glass adds mass before the lens: try one take without.",
+			"Swap the props first: the usual cause.",
+			"Then try a slower shutter: it averages vibration. A faster one does not cure wobble.",
+			"A filter adds mass: try one take without.",
 			deference,
 		}
 	}
-	return []string{t.halt(), "Is everything tight: clamp, arm, glass?", "A slower shutter averages fast vibration away; a faster one freezes slow shake.", "Something soft between engine and camera helps more than any setting."}
+	return []string{t.halt(), "Check that clamp, arm and filter are tight.", "A slower shutter averages vibration; a faster one does not cure wobble.", "A soft mount between what vibrates and the camera helps more than any setting."}
 }
 
 func (t *Take) lamps() []string {
-	lines := []string{"Bands or a beat: the shutter is not a whole number of the lamps' pulses."}
+	lines := []string{"Flicker: the shutter does not match the mains."}
 	if t.PulseHz > 0 {
 		lamp := motion.Lamp{PulseHz: t.PulseHz, Depth: 1}
-		safe := "none that leaves a frame its time: change the frame rate"
+		safe := "no shutter fits the frame: change the frame rate"
 		if all := lamp.SafeShutters(t.Rate); len(all) > 0 {
 			safe = all[0].String()
 			if len(all) > 1 {
 				safe += " or " + all[1].String()
 			}
 		}
-		lines = append(lines, fmt.Sprintf("These pulse %.0f times a second: %s.", t.PulseHz, safe))
+		lines = append(lines, fmt.Sprintf("Lights pulse %.0f times a second: use %s.", t.PulseHz, safe))
 	} else {
 		lines = append(lines, "Mains of 50 Hz: 1/50 or 1/100. Mains of 60 Hz: 1/60 or 1/120.")
 	}
-	return append(lines, "Glass for that shutter, not another frame rate, if the look is to stay.", "Beats on at every shutter: the lamps are dimmed. Turn them up full, or off.")
+	return append(lines, "Choose ND for that shutter.", "Flickers at every shutter: the lights are dimmed. Turn them up full, or off.")
 }
 
 func (t *Take) gimbal() []string {
-	limit := "Heavier than it carries? Lighter glass, or none."
+	limit := "Heavier than it carries? Lighter filter, or none."
 	if t.PayloadG > 0 {
-		limit = fmt.Sprintf("It carries %.1f g before the lens: lighter glass, or none.", t.PayloadG)
+		limit = fmt.Sprintf("It carries %.1f g at the lens: lighter filter, or none.", t.PayloadG)
 	}
-	first := "Power off now; never hold it against its motors."
+	first := "Power off now; never fight its motors."
 	if t.Flies {
 		first = "Point level, come back and land; then power off."
 	}
-	return []string{first, limit, "Is the glass straight, and does it touch the frame at full tilt?", "Self-test again with the glass on: no pass, no take.", "Hot motors: let them cool before the next."}
+	return []string{first, limit, "Check the filter is straight and clears the frame at full tilt.", "Self-test again with the filter on: no pass, no take.", "Hot motors: let them cool before the next."}
 }
 
 func (t *Take) condensation() []string {

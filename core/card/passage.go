@@ -97,32 +97,32 @@ func (p *Passage) judged(left stop.Stops) glass.State {
 // howLong says how long it lasts.
 func (p *Passage) howLong() string {
 	if p.Seconds < 1.5 {
-		return "about a second"
+		return "1 s"
 	}
-	return fmt.Sprintf("%.0f seconds", p.Seconds)
+	return fmt.Sprintf("%.0f s", p.Seconds)
 }
 
 // come says how a picture comes out inside.
 func come(left stop.Stops) string {
 	switch {
 	case left > -0.05 && left < 0.05:
-		return "as wanted"
+		return "correct"
 	case left < 0:
-		return fmt.Sprintf("%v stops too dark", left.Abs())
+		return fmt.Sprintf("%v stops under", left.Abs())
 	}
-	return fmt.Sprintf("%v stops bright", left)
+	return fmt.Sprintf("%v stops over", left)
 }
 
 func (p *Passage) lock() Way {
 	e := p.error()
 	w := Way{Name: LockThrough, Title: "Stay locked", State: p.judged(e), Inside: e, Exit: p.outside()}
-	exit := "right at once"
+	exit := "correct"
 	if out := p.outside(); !stop.AtMost(out, p.Band.Bright) || !stop.AtMost(-p.Band.Dark, out) {
-		exit = "as outside: " + come(out)
+		exit = "as outside, " + come(out)
 	}
-	w.Words = fmt.Sprintf("For %s the picture is %s; the exit is %s.", p.howLong(), come(e), exit)
+	w.Words = fmt.Sprintf("%[2]s for %[1]s; exit %[3]s.", p.howLong(), come(e), exit)
 	if e < -visible {
-		w.Words = fmt.Sprintf("For %s it is %s, next to nothing to see; the exit is %s.", p.howLong(), come(e), exit)
+		w.Words = fmt.Sprintf("%[2]s for %[1]s, hardly visible; exit %[3]s.", p.howLong(), come(e), exit)
 	}
 	return w
 }
@@ -131,9 +131,9 @@ func (p *Passage) lock() Way {
 // back is the camera's own: seconds at most.
 func exitWords(burnt stop.Stops) string {
 	if burnt < 0.05 {
-		return "the exit is right at once"
+		return "exit correct"
 	}
-	return fmt.Sprintf("the exit is %v stops burnt until the camera has come back down", burnt)
+	return fmt.Sprintf("exit %v stops over until auto exposure recovers", burnt)
 }
 
 func (p *Passage) band() Way {
@@ -141,8 +141,8 @@ func (p *Passage) band() Way {
 	left := p.error() + lift
 	iso := p.Setting.ISO.Raised(lift)
 	return Way{
-		Name: BandThrough, Title: fmt.Sprintf("Let ISO float, %.0f to %.0f", float64(p.Setting.ISO), float64(iso)), State: p.judged(left), Inside: left, Exit: p.outside() + lift,
-		Words: fmt.Sprintf("Shutter locked: inside %s at %v; %s.", come(left), iso, exitWords(p.outside()+lift)),
+		Name: BandThrough, Title: fmt.Sprintf("Auto ISO %.0f–%.0f", float64(p.Setting.ISO), float64(iso)), State: p.judged(left), Inside: left, Exit: p.outside() + lift,
+		Words: fmt.Sprintf("Shutter locked; inside %s at %v; %s.", come(left), iso, exitWords(p.outside()+lift)),
 	}
 }
 
@@ -157,8 +157,8 @@ func (p *Passage) float() Way {
 	left := p.error() + slow + lift
 	t := p.Setting.Shutter.Times(slow)
 	return Way{
-		Name: Float, Title: fmt.Sprintf("Let the shutter float, ISO up to %.0f", float64(p.Setting.ISO.Raised(lift))), State: p.judged(left), Inside: left, Exit: p.outside() + slow + lift,
-		Words: fmt.Sprintf("Inside %s at %s: everything smears more, and a stabiliser ghosts; %s.", come(left), t.Spoken(), exitWords(p.outside()+slow+lift)),
+		Name: Float, Title: fmt.Sprintf("Auto shutter, ISO up to %.0f", float64(p.Setting.ISO.Raised(lift))), State: p.judged(left), Inside: left, Exit: p.outside() + slow + lift,
+		Words: fmt.Sprintf("Inside %s at %s: more blur, and a stabiliser ghosts; %s.", come(left), t.Spoken(), exitWords(p.outside()+slow+lift)),
 	}
 }
 
@@ -167,12 +167,12 @@ func (p *Passage) twoTakes() Way {
 	lift := min(p.headroom(), max(0, -bare))
 	left := min(0, bare+lift)
 	t := p.Setting.Shutter.Times(-max(0, bare)) // bright enough for less time
-	with := "as it is"
+	with := "as set"
 	if p.Loose > 0 {
-		with = "without the glass"
+		with = "no filter"
 	}
-	w := Way{Name: TwoTakes, Title: "Two takes, cut at the mouth", State: p.judged(left), Inside: left}
-	w.Words = fmt.Sprintf("Stop outside. Inside, %s: %s at %s, %v. Neither end is burnt.", with, come(left), t.Spoken(), p.Setting.ISO.Raised(lift))
+	w := Way{Name: TwoTakes, Title: "Two takes", State: p.judged(left), Inside: left}
+	w.Words = fmt.Sprintf("Stop or land first, then change. Inside, %s: %s at %s, %v. Neither end is over.", with, come(left), t.Spoken(), p.Setting.ISO.Raised(lift))
 	if w.State == glass.Breaks {
 		w.Words += " Bring light."
 	}

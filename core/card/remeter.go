@@ -162,11 +162,11 @@ func (a *RemeterAnswer) bounded(b *assemble.Setup, step *glass.Step, r *RemeterR
 	if p := r.Planned; p != nil {
 		switch low, high := step.Light.Low.Above(p.EV100), step.Light.High.Above(p.EV100); {
 		case low > 0:
-			a.Against = fmt.Sprintf("at least %v stops brighter than planned", low)
+			a.Against = fmt.Sprintf("at least %v stops over forecast", low)
 		case high < 0:
-			a.Against = fmt.Sprintf("at least %v stops darker than planned", high.Abs())
+			a.Against = fmt.Sprintf("at least %v stops under forecast", high.Abs())
 		default:
-			a.Against = fmt.Sprintf("the plan's %v can still be right", p.EV100)
+			a.Against = fmt.Sprintf("the forecast, %v, can still be right", p.EV100)
 		}
 	}
 	if next := &step.Next; !glass.SameIDs(glass.IDs(next.Filters), r.On) {
@@ -176,7 +176,7 @@ func (a *RemeterAnswer) bounded(b *assemble.Setup, step *glass.Step, r *RemeterR
 
 // compare says how far the plan was off, and what to pin.
 func (a *RemeterAnswer) compare(r *RemeterRequest) {
-	a.Against = "nothing was planned for this light"
+	a.Against = "no forecast for this light"
 	p := r.Planned
 	if p == nil {
 		return
@@ -185,17 +185,17 @@ func (a *RemeterAnswer) compare(r *RemeterRequest) {
 	a.Off = &off
 	switch {
 	case off.Abs() < 0.05:
-		a.Against = "just as planned"
+		a.Against = "as forecast"
 	case off.Abs() <= p.Spread+a.Spread:
-		a.Against = fmt.Sprintf("%s stops against the plan's %v: within what it may be off", off.Signed(), p.EV100)
+		a.Against = fmt.Sprintf("%s stops from the forecast %v, within its ±%v", off.Signed(), p.EV100, p.Spread+a.Spread)
 	default:
-		a.Against = fmt.Sprintf("%s stops against the plan's %v: more than it said it may be off", off.Signed(), p.EV100)
+		a.Against = fmt.Sprintf("%s stops from the forecast %v, more than its ±%v", off.Signed(), p.EV100, p.Spread+a.Spread)
 	}
 	switch {
 	case p.General == nil:
-		a.Unpinned = "this light is no daylight by the plan: the rest of the day stays as it is"
+		a.Unpinned = "no daylight here: the forecast stays as it is"
 	case r.Light.Kind == "sky" && a.Spread > p.Spread:
-		a.Unpinned = fmt.Sprintf("the forecast is surer (±%v) than the eye (±%v): the rest of the day stays as it is", p.Spread, a.Spread)
+		a.Unpinned = fmt.Sprintf("the forecast (±%v) is surer than the eye (±%v): it stays as it is", p.Spread, a.Spread)
 	default:
 		// The subject is so much brighter than it was thought to be; so is the place.
 		anchor := p.General.Plus(off)

@@ -62,10 +62,10 @@ func turnText(camera string, t *CardTurn) string {
 		}
 	}
 	if len(spare) > 0 {
-		text += "; in the pocket " + strings.Join(spare, ", ")
+		text += "; spare " + strings.Join(spare, ", ")
 	}
 	if t.State == "breaks" {
-		text += "; NOT SERVED: " + t.Words
+		text += "; NOT COVERED: " + t.Words
 	}
 	return text
 }

@@ -170,7 +170,7 @@ func TestPlanNamesSwapsMinutesAndSpares(t *testing.T) {
 	if s.From != "2 stops" || s.To != "5 stops" || !s.At.Equal(morning) || !s.Latest.Equal(morning.Add(3*time.Minute)) {
 		t.Errorf("swap %+v, latest %v", s, s.Latest)
 	}
-	for _, want := range []string{"before dawn at 07:00 change 2 stops for 5 stops", "2 stops would leave the picture 2.7 stops brighter than you accept", "5 stops comes out 1.5 stops dark on average"} {
+	for _, want := range []string{"07:00 swap 2 stops for 5 stops, for dawn", "2.7 stops over tolerance otherwise", "5 stops: 1.5 stops under on average"} {
 		if !strings.Contains(s.Because, want) {
 			t.Errorf("%q does not say %q", s.Because, want)
 		}

@@ -58,17 +58,17 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	}
 	words := []string{}
 	for _, a := range serving {
-		words = append(words, a.way.Does()+" would serve it")
+		words = append(words, "option: "+a.way.Does())
 	}
 	if at, by := o.otherHour(s); by != "" {
-		words = append(words, fmt.Sprintf("begun at %s, %s would serve it", at.Format("15:04"), by))
+		words = append(words, fmt.Sprintf("option: start %s with %s", at.Format("15:04"), by))
 	}
 	if len(words) > 0 {
 		return words
 	}
-	words = append(words, "no filter, shutter, frame rate or hour nearby serves it: bring light, or make it two shots")
+	words = append(words, "no filter, shutter, frame rate or hour nearby covers it: bring light, or make it two shots")
 	if nearest != nil {
-		words = append(words, fmt.Sprintf("%s comes nearest, and leaves this: %s", nearest.way.Does(), nearest.leaves.Gives()))
+		words = append(words, fmt.Sprintf("nearest: %s, which leaves: %s", nearest.way.Does(), nearest.leaves.Gives()))
 	}
 	return words
 }

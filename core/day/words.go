@@ -12,18 +12,18 @@ import (
 // done to it, what the new one does, and how long the old one serves, zero for never.
 func because(shot *Shot, stays, becomes Planned, latest time.Time) string {
 	from, to := stays.Stack.name(), becomes.Stack.name()
-	text := fmt.Sprintf("before %s at %s change %s for %s: ", cmp.Or(shot.Name, shot.ID), shot.From.Format("15:04"), from, to)
+	text := fmt.Sprintf("%s swap %s for %s, for %s: ", shot.From.Format("15:04"), from, to, cmp.Or(shot.Name, shot.ID))
 	if stays.Worst != 0 {
-		text += fmt.Sprintf("%s would leave the picture %s", from, beyond(stays.Worst))
+		text += fmt.Sprintf("%s otherwise", beyond(stays.Worst))
 	} else {
-		text += fmt.Sprintf("%s would still serve, %s on average, but ISO or error would cost more than the swap", from, sided(stays.MeanError))
+		text += fmt.Sprintf("%s also covers it, %s on average, with more noise or error than the swap is worth", from, sided(stays.MeanError))
 	}
-	text += fmt.Sprintf("; %s comes out %s on average", to, sided(becomes.MeanError))
+	text += fmt.Sprintf("; %s: %s on average", to, sided(becomes.MeanError))
 	switch {
 	case latest.IsZero():
-		text += fmt.Sprintf("; %s never served", from)
+		text += fmt.Sprintf("; %s covers nothing before it", from)
 	case latest.Before(shot.From):
-		text += fmt.Sprintf("; %s serves until %s", from, latest.Format("15:04"))
+		text += fmt.Sprintf("; last shot on %s ends %s", from, latest.Format("15:04"))
 	}
 	return text
 }
@@ -34,19 +34,19 @@ func (s *Stack) name() string { return cmp.Or(s.Name, s.ID) }
 func sided(e stop.Stops) string {
 	switch {
 	case e.Abs() < 0.05:
-		return "as metered"
+		return "no error"
 	case e > 0:
-		return fmt.Sprintf("%v stops bright", e)
+		return fmt.Sprintf("%v stops over", e)
 	}
-	return fmt.Sprintf("%v stops dark", e.Abs())
+	return fmt.Sprintf("%v stops under", e.Abs())
 }
 
 // beyond says an excess with its side.
 func beyond(x stop.Stops) string {
 	if x > 0 {
-		return fmt.Sprintf("%v stops brighter than you accept", x)
+		return fmt.Sprintf("%v stops over tolerance", x)
 	}
-	return fmt.Sprintf("%v stops darker than ISO can lift", x.Abs())
+	return fmt.Sprintf("%v stops under at highest ISO", x.Abs())
 }
 
 // Words says how a planned shot comes out.

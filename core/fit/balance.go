@@ -65,10 +65,10 @@ type MassAnswer struct {
 func AllUpMass(r MassRequest) (*MassAnswer, error) {
 	m := Mass(r)
 	a := &MassAnswer{TotalG: m.TotalG(), SpareG: m.SpareG(), Within: m.SpareG() >= 0}
-	side := "below"
+	side := "under"
 	if !a.Within {
-		side = "above"
+		side = "over"
 	}
-	a.Words = fmt.Sprintf("%.1f g all up, %.1f g %s the %.0f g you state; what a class allows, local rules decide", a.TotalG, max(a.SpareG, -a.SpareG), side, r.LimitG)
+	a.Words = fmt.Sprintf("%.1f g, %.1f g %s your limit of %.0f g; local rules decide what a class allows", a.TotalG, max(a.SpareG, -a.SpareG), side, r.LimitG)
 	return a, nil
 }

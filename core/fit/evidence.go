@@ -113,11 +113,11 @@ func (e *Evidence) Judge() (Standing, []Finding) {
 func (e *Evidence) seat() Finding {
 	switch {
 	case e.Trial != nil && !e.Trial.Seated:
-		return Finding{DoesNotGo, "tried, and it does not seat"}
+		return Finding{DoesNotGo, "tested: it does not seat"}
 	case e.Trial != nil:
-		return Finding{Tried, "tried, and nothing against it"}
+		return Finding{Tried, "tested, no problems"}
 	case e.RigMount != "" && e.FilterMount != "" && e.RigMount != e.FilterMount:
-		return Finding{DoesNotGo, fmt.Sprintf("a %s filter does not go on a %s mount", e.FilterMount, e.RigMount)}
+		return Finding{DoesNotGo, fmt.Sprintf("a %s filter does not fit a %s mount", e.FilterMount, e.RigMount)}
 	}
 	f := e.measured()
 	if e.Stale != "" {
@@ -132,19 +132,19 @@ func (e *Evidence) measured() Finding {
 	case e.Rings != nil && e.RigMount.SeatsByClearance():
 		return e.byClearance()
 	case e.Claimed:
-		return Finding{NotKnown, "said to go on, and never tried"}
+		return Finding{NotKnown, "listed as fitting, not tested"}
 	}
-	return Finding{NotKnown, "nobody says it goes on"}
+	return Finding{NotKnown, "not listed for this rig"}
 }
 
 func (e *Evidence) byClearance() Finding {
 	likely, worst := e.Rings.Likely(), e.Rings.Worst()
-	words := fmt.Sprintf("%s by its measures, and never tried", worst)
+	words := fmt.Sprintf("%s by caliper, not tested", worst)
 	switch {
 	case worst == Snug:
 		return Finding{Computed, words}
 	case likely != worst && (worst == TooTight || worst == FallsOff):
-		return Finding{NotKnown, fmt.Sprintf("%s by its measures, %s at worst: %s", likely, worst, e.Rings.Settle())}
+		return Finding{NotKnown, fmt.Sprintf("%s by caliper, %s at worst: %s", likely, worst, e.Rings.Settle())}
 	case worst == TooTight || worst == FallsOff:
 		return Finding{DoesNotGo, words}
 	case worst == Tight:
@@ -164,14 +164,14 @@ func (e *Evidence) doubts() (all []Finding) {
 	if t == nil {
 		t = &Trial{}
 	}
-	add(is(t.SelfTest, false), DoesNotGo, "the gimbal fails its self-test with it on")
+	add(is(t.SelfTest, false), DoesNotGo, "gimbal fails its self-test with it on")
 	add(is(t.Wobbles, true), GoesLoose, "it wobbles: tether it, or leave it off in flight")
 	add(is(t.MarksOn, true), GoesTight, "it leaves marks")
 	add(is(t.Folds, false), GoesTight, "the camera does not fold with it on")
 	add(t.Folds == nil && e.FoldMm != nil && e.ThicknessMm > *e.FoldMm, GoesTight, fmt.Sprintf("it adds %.1f mm where folding leaves room for %.1f", e.ThicknessMm, deref(e.FoldMm)))
-	add(is(t.DarkCorners, true), GoesTight, "it darkens the corners at the widest")
-	add(t.DarkCorners == nil && e.Black, DoesNotGo, "by its ring it blacks out the corners at the widest")
-	add(t.DarkCorners == nil && e.Corner != nil && *e.Corner > darkCorner, GoesTight, fmt.Sprintf("by its ring the corners lose %.1f stops at the widest", float64(deref(e.Corner))))
+	add(is(t.DarkCorners, true), GoesTight, "dark corners at the widest")
+	add(t.DarkCorners == nil && e.Black, DoesNotGo, "black corners at the widest (computed)")
+	add(t.DarkCorners == nil && e.Corner != nil && *e.Corner > darkCorner, GoesTight, fmt.Sprintf("corners %.1f stops darker at the widest (computed)", float64(deref(e.Corner))))
 	over := e.PayloadG > 0 && e.FilterG > e.PayloadG
 	add(over && is(t.SelfTest, true), GoesTight, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal is made for", e.FilterG, e.PayloadG))
 	add(over && !is(t.SelfTest, true), DoesNotGo, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal carries", e.FilterG, e.PayloadG))
@@ -192,13 +192,13 @@ func (e *Evidence) noFold() bool {
 func (e *Evidence) hold() []Finding {
 	switch {
 	case e.Hold == DoNotFly && e.InFlight:
-		return []Finding{{DoesNotGo, "its hold is too weak: do not fly with it"}}
+		return []Finding{{DoesNotGo, "hold too weak: do not fly with it"}}
 	case e.Hold == DoNotFly:
-		return []Finding{{GoesLoose, "its hold is too weak for how this rig is used"}}
+		return []Finding{{GoesLoose, "hold too weak for how this rig is used"}}
 	case e.Hold == Tether:
-		return []Finding{{GoesTight, "its hold asks for a tether or tape"}}
+		return []Finding{{GoesTight, "weak hold: tether it"}}
 	case e.InFlight && e.Trial != nil && e.Hold != Holds:
-		return []Finding{{GoesTight, "its hold is not measured: tether it, or measure its pull-off"}}
+		return []Finding{{GoesTight, "hold not measured: tether it, or measure the pull-off"}}
 	}
 	return nil
 }

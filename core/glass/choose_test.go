@@ -212,7 +212,7 @@ func TestTheShutterEndsWhereTheCameraDoes(t *testing.T) {
 			if at := o.Shutters().From; at < q.Fastest || !close9(float64(o.Left-q.Offset), float64(max(0, beyond))) || (o.State(q) == Breaks) != (beyond > 0 || o.given(q) > MostGiven) {
 				t.Errorf("%v, %v stops beyond the camera: set to %v, %v left, %s", o.Verdict, beyond, at, o.Left, o.State(q))
 			}
-			if says := strings.Contains(strings.Join(o.Reasons(q), " "), "the camera goes no further, so 1.5 stops stay too bright"); says != (beyond > 0) {
+			if says := strings.Contains(strings.Join(o.Reasons(q), " "), "the camera goes no faster: 1.5 stops over"); says != (beyond > 0) {
 				t.Errorf("%v, %v stops beyond the camera: %q", o.Verdict, beyond, o.Reasons(q))
 			}
 		}
@@ -246,17 +246,17 @@ func TestReasonsAndState(t *testing.T) {
 		state  State
 		want   string
 	}{
-		{"on", measured, nil, Holds, "4.9 stops measured against 5.2 needed: 0.3 brighter than the meter, inside the third of a stop you accept"},
-		{"may fall outside", measured, nil, Holds, "±0.2 in all, from the reading and the glass: it could turn out to be tight, so check with a test clip"},
-		{"cast", measured, nil, Holds, "the colour shifts by 0.3 stops towards blue; set white balance with the glass on"},
-		{"falls off", measured, nil, Holds, "if the glass falls off the picture is 5.2 stops over; 1/8000 at base ISO still saves it"},
-		{"cannot be saved", measured, func(q *Question) { q.Fastest = 1.0 / 200 }, Holds, "if the glass falls off the picture is 5.2 stops over; even 1/200 at base ISO is too slow to save it"},
-		{"not known", measured, func(q *Question) { q.Fastest = 0 }, Holds, "if the glass falls off the picture is 5.2 stops over; whether the fastest shutter saves it is not known for this camera"},
-		{"ISO", Filter{ID: "i", Kind: ND, Stops: 6.2}, nil, Holds, "ISO 200 lifts the missing 1.0 stops; the shutter stays at 1/50"},
-		{"more ISO than is free", Filter{ID: "i", Kind: ND, Stops: 6.4}, nil, Tight, "ISO 250 lifts the missing 1.2 stops; the shutter stays at 1/50"},
-		{"shutter", Filter{ID: "s", Kind: ND, Stops: 4.2}, nil, Tight, "the shutter has to go to 1/100 (90°): 1.0 stops less blur than you asked for"},
-		{"look lost", Filter{ID: "s", Kind: ND, Stops: 3}, nil, Breaks, "3.0 stops as printed against 5.2 needed: 2.2 brighter than the meter, 1.9 more than the third of a stop you accept on the bright side"},
-		{"dark", Filter{ID: "d", Kind: ND, Stops: 11}, nil, Breaks, "at ISO 1600, the highest you accept, the picture is still 1.8 stops too dark"},
+		{"on", measured, nil, Holds, "cuts 4.9 stops (measured), 5.2 needed: 0.3 over, within tolerance (third of a stop over)"},
+		{"may fall outside", measured, nil, Holds, "±0.2 stops from the reading and the filter: may be tight. Shoot a test clip"},
+		{"cast", measured, nil, Holds, "colour shifts 0.3 stops towards blue; set white balance with the filter on"},
+		{"falls off", measured, nil, Holds, "filter lost: 5.2 stops over; 1/8000 at base ISO still covers it"},
+		{"cannot be saved", measured, func(q *Question) { q.Fastest = 1.0 / 200 }, Holds, "filter lost: 5.2 stops over; even 1/200 at base ISO is too slow"},
+		{"not known", measured, func(q *Question) { q.Fastest = 0 }, Holds, "filter lost: 5.2 stops over; this camera's fastest shutter is not known"},
+		{"ISO", Filter{ID: "i", Kind: ND, Stops: 6.2}, nil, Holds, "ISO 200 makes up 1.0 stops; more noise, shutter stays 1/50"},
+		{"more ISO than is free", Filter{ID: "i", Kind: ND, Stops: 6.4}, nil, Tight, "ISO 250 makes up 1.2 stops; more noise, shutter stays 1/50"},
+		{"shutter", Filter{ID: "s", Kind: ND, Stops: 4.2}, nil, Tight, "needs 1/100 (90°): 1.0 stops less blur than the target"},
+		{"look lost", Filter{ID: "s", Kind: ND, Stops: 3}, nil, Breaks, "cuts 3.0 stops (marked), 5.2 needed: 2.2 over, 1.9 beyond tolerance (third of a stop over)"},
+		{"dark", Filter{ID: "d", Kind: ND, Stops: 11}, nil, Breaks, "1.8 stops under at highest ISO 1600"},
 	}
 	for _, test := range tests {
 		asked := *q

@@ -125,16 +125,16 @@ func (o *Option) Reasons(q *Question) []string {
 	add(o.Consequence(q))
 	add(o.doubt(q))
 	if o.standsIn {
-		add("it polarises too: a sky can come out uneven, reflections change, and on a craft the effect comes and goes")
+		add("it polarises too: skies can come out uneven, reflections change, and on a drone the effect comes and goes")
 	}
 	if n := len(o.Filters); n > 1 {
-		add(fmt.Sprintf("%d layers: %d faces to keep clean, and more ring before the lens", n, 2*n))
+		add(fmt.Sprintf("%d filters: %d surfaces to clean, and more ring before the lens", n, 2*n))
 	}
 	if o.corner > 0.05 {
-		add(fmt.Sprintf("the corners come out %v stops darker", o.corner))
+		add(fmt.Sprintf("corners %v stops darker", o.corner))
 	}
 	if o.cast.Abs() > 0.05 {
-		add(fmt.Sprintf("the colour shifts by %v stops towards %s; set white balance with the glass on", o.cast.Abs(), castTowards(o.cast)))
+		add(fmt.Sprintf("colour shifts %v stops towards %s; set white balance with the filter on", o.cast.Abs(), castTowards(o.cast)))
 	}
 	add(o.fallsOff(q))
 	return lines
@@ -151,29 +151,29 @@ func castTowards(cast stop.Stops) string {
 func (o *Option) match(q *Question) string {
 	glass := o.glassWords()
 	if !q.Light.IsRange() {
-		needed := fmt.Sprintf("against %v needed", q.Need())
+		needed := fmt.Sprintf("%v needed", q.Need())
 		if q.Need() <= -0.05 {
-			needed = "where none is needed"
+			needed = "none needed"
 		}
-		return fmt.Sprintf("%s %s: %s%s", glass, needed, comparedWithMeter(o.Error), q.acceptance(o.Error))
+		return fmt.Sprintf("%s, %s: %s%s", glass, needed, comparedWithMeter(o.Error), q.acceptance(o.Error))
 	}
 	high, low := o.Error, o.Error-q.Light.High.Above(q.Light.Low)
-	return fmt.Sprintf("%s against %v to %v needed: %s at the highest light, %s at the lowest; you accept %v bright and %v dark", glass, q.lowestNeed(), q.Need(),
+	return fmt.Sprintf("%s, %v to %v needed: %s in the brightest light, %s in the darkest; tolerance %v over, %v under", glass, q.lowestNeed(), q.Need(),
 		comparedWithMeter(high), comparedWithMeter(low), q.Band.Bright, q.Band.Dark)
 }
 
 func (o *Option) glassWords() string {
 	mounted := ""
 	if o.mounted != 0 || o.turnedMounted {
-		mounted = ", what lives on the lens counted in"
+		mounted = ", always-on filters included"
 	}
 	switch {
 	case len(o.Filters) == 0 && mounted == "":
-		return "no glass"
+		return "no filter"
 	case o.Turned != nil:
-		return fmt.Sprintf("%v stops with the ring at %v%s", o.Stops, o.Setting, mounted)
+		return fmt.Sprintf("cuts %v stops with the ring at %v%s", o.Stops, o.Setting, mounted)
 	}
-	how := "as printed"
+	how := "marked"
 	measured := 0
 	for _, f := range o.Filters {
 		if f.Measured {
@@ -184,74 +184,74 @@ func (o *Option) glassWords() string {
 	case len(o.Filters) > 0 && measured == len(o.Filters):
 		how = "measured"
 	case measured > 0:
-		how = "part measured, part as printed"
+		how = "part measured, part marked"
 	}
-	return fmt.Sprintf("%v stops %s%s", o.Stops, how, mounted)
+	return fmt.Sprintf("cuts %v stops (%s)%s", o.Stops, how, mounted)
 }
 
 // comparedWithMeter says an error in words, against the meter's own aim.
 func comparedWithMeter(e stop.Stops) string {
 	switch {
 	case e.Abs() < 0.05:
-		return "as the meter wants it"
+		return "exact"
 	case e > 0:
-		return e.String() + " brighter than the meter"
+		return e.String() + " over"
 	}
-	return e.Abs().String() + " darker than the meter"
+	return e.Abs().String() + " under"
 }
 
 // acceptance says where an error lies against the accepted band.
 func (q *Question) acceptance(e stop.Stops) string {
 	off := e - q.Offset
-	limit, side := q.Band.Bright, "bright"
+	limit, side := q.Band.Bright, "over"
 	if off < 0 {
-		limit, side = q.Band.Dark, "dark"
+		limit, side = q.Band.Dark, "under"
 	}
 	around := ""
 	if q.Offset != 0 {
-		around = " around the " + q.Offset.Signed() + " you want"
+		around = " around your " + q.Offset.Signed()
 	}
 	switch {
 	case off.Abs() < 0.05:
 		return ""
 	case stop.AtMost(off.Abs(), limit):
-		return fmt.Sprintf(", inside the %s you accept%s", limit.Fraction(), around)
+		return fmt.Sprintf(", within tolerance (%s %s)%s", limit.Fraction(), side, around)
 	}
-	return fmt.Sprintf(", %v more than the %s you accept on the %s side%s", off.Abs()-limit, limit.Fraction(), side, around)
+	return fmt.Sprintf(", %v beyond tolerance (%s %s)%s", off.Abs()-limit, limit.Fraction(), side, around)
 }
 
 // Consequence says what the camera must do; "" where nothing.
 func (o *Option) Consequence(q *Question) string {
 	switch o.Verdict {
 	case RaiseISO:
-		return fmt.Sprintf("%s lifts the missing %v stops; the shutter stays at %v", o.SpokenISO(q), o.ISO.Over(q.Setting.ISO), o.Shutter)
+		return fmt.Sprintf("%s makes up %v stops; more noise, shutter stays %v", o.SpokenISO(q), o.ISO.Over(q.Setting.ISO), o.Shutter)
 	case Dark:
-		return fmt.Sprintf("at %v, the highest you accept, the picture is still %v stops too dark", o.ISO, (o.Left - q.Offset).Abs())
+		return fmt.Sprintf("%[2]v stops under at highest %[1]v", o.ISO, (o.Left - q.Offset).Abs())
 	case FasterShutter:
 		return q.faster(o) + o.tooFast(q)
 	case Lock:
-		return fmt.Sprintf("lock %v and %v: the whole range stays inside what you accept", o.Shutter, o.ISO)
+		return fmt.Sprintf("lock %v, %v: within tolerance", o.Shutter, o.ISO)
 	case FloatISO:
-		return fmt.Sprintf("keep %v and let ISO float from %.0f to %.0f, up to %v stops of noise%s", o.Shutter, float64(q.OfferedISO(o.Mode.ISOLow)), float64(q.OfferedISO(o.Mode.ISOHigh)),
+		return fmt.Sprintf("lock %v, auto ISO %.0f–%.0f, up to %v stops more noise%s", o.Shutter, float64(q.OfferedISO(o.Mode.ISOLow)), float64(q.OfferedISO(o.Mode.ISOHigh)),
 			o.Mode.ISOHigh.Over(q.Setting.ISO), o.Mode.shortWords())
 	case FloatShutter:
 		m := o.Mode
-		return fmt.Sprintf("let the shutter float from %v to %v and cap ISO at %.0f%s%s", q.Spoken(m.Fastest), q.Spoken(m.Slowest), float64(q.OfferedISO(m.ISOHigh)), m.shortWords(), o.tooFast(q))
+		return fmt.Sprintf("auto shutter %v to %v, ISO up to %.0f%s%s", q.Spoken(m.Fastest), q.Spoken(m.Slowest), float64(q.OfferedISO(m.ISOHigh)), m.shortWords(), o.tooFast(q))
 	}
 	return ""
 }
 
 func (q *Question) faster(o *Option) string {
-	text := "the shutter has to go to " + q.Spoken(o.Shutter)
+	text := "needs " + q.Spoken(o.Shutter)
 	if q.Rate > 0 {
 		text += fmt.Sprintf(" (%v)", o.Shutter.Angle(q.Rate))
 	}
-	return text + fmt.Sprintf(": %v stops less blur than you asked for", o.given(q))
+	return text + fmt.Sprintf(": %v stops less blur than the target", o.given(q))
 }
 
 func (o *Option) tooFast(q *Question) string {
 	if beyond := o.beyondShutter(q); beyond >= 0.05 {
-		return fmt.Sprintf("; the camera goes no further, so %v stops stay too bright", beyond)
+		return fmt.Sprintf("; the camera goes no faster: %v stops over", beyond)
 	}
 	return ""
 }
@@ -260,10 +260,10 @@ func (m *Mode) shortWords() string {
 	if m.Short < 0.05 {
 		return ""
 	}
-	return fmt.Sprintf("; the lowest light still comes out %v stops dark", m.Short)
+	return fmt.Sprintf("; %v stops under in the darkest light", m.Short)
 }
 
-// turnsOut says the states as they follow "it could turn out to".
+// turnsOut says the states as they follow "may".
 var turnsOut = map[State]string{Holds: "hold", Tight: "be tight", Breaks: "break"}
 
 // doubt says how sure the error is, and whether that could turn the verdict.
@@ -277,11 +277,11 @@ func (o *Option) doubt(q *Question) string {
 		why = append(why, "the reading")
 	}
 	if o.Stack.Spread() > 0 {
-		why = append(why, "the glass")
+		why = append(why, "the filter")
 	}
-	text := fmt.Sprintf("±%v in all, from %s", spread, strings.Join(why, " and "))
+	text := fmt.Sprintf("±%v stops from %s", spread, strings.Join(why, " and "))
 	if others := o.CouldBe(q); len(others) > 0 {
-		text += fmt.Sprintf(": it could turn out to %s, so check with a test clip", turnsOut[others[len(others)-1]])
+		text += fmt.Sprintf(": may %s. Shoot a test clip", turnsOut[others[len(others)-1]])
 	}
 	return text
 }
@@ -291,15 +291,15 @@ func (o *Option) fallsOff(q *Question) string {
 	if len(o.Filters) == 0 || o.Lost < 0.5 {
 		return ""
 	}
-	text := fmt.Sprintf("if the glass falls off the picture is %v stops over", o.Lost)
+	text := fmt.Sprintf("filter lost: %v stops over", o.Lost)
 	saved, known := o.Saved(q)
 	switch {
 	case !known:
-		return text + "; whether the fastest shutter saves it is not known for this camera"
+		return text + "; this camera's fastest shutter is not known"
 	case saved:
-		return text + fmt.Sprintf("; %v at base ISO still saves it", q.Fastest)
+		return text + fmt.Sprintf("; %v at base ISO still covers it", q.Fastest)
 	}
-	return text + fmt.Sprintf("; even %v at base ISO is too slow to save it", q.Fastest)
+	return text + fmt.Sprintf("; even %v at base ISO is too slow", q.Fastest)
 }
 
 // Outcome says in a line what the option makes of the light.
@@ -307,17 +307,17 @@ func (o *Option) Outcome(q *Question) string {
 	left := o.Left - q.Offset
 	switch {
 	case left > q.Band.Bright+stop.Tolerance:
-		return fmt.Sprintf("%v stops too bright", left)
+		return fmt.Sprintf("%v stops over", left)
 	case left < -q.Band.Dark-stop.Tolerance:
-		return fmt.Sprintf("%v stops too dark, ISO as high as looks good", left.Abs())
+		return fmt.Sprintf("%v stops under at highest ISO", left.Abs())
 	case o.Verdict == RaiseISO:
-		return "serves at " + o.SpokenISO(q)
+		return "covered at " + o.SpokenISO(q)
 	case o.Verdict == FasterShutter:
-		return fmt.Sprintf("serves only at %s: the blur is not as wished", q.Spoken(o.Shutter))
+		return fmt.Sprintf("covered only at %s: less blur than the target", q.Spoken(o.Shutter))
 	case left.Abs() < 0.05:
-		return "serves as metered"
+		return "covered, no error"
 	case left < 0:
-		return fmt.Sprintf("serves, %v stops dark", left.Abs())
+		return fmt.Sprintf("covered, %v stops under", left.Abs())
 	}
-	return fmt.Sprintf("serves, %v stops bright", left)
+	return fmt.Sprintf("covered, %v stops over", left)
 }

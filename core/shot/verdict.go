@@ -168,12 +168,12 @@ func (s *Scene) fit(o *glass.Option, f *found) {
 
 // names are the demands as sentences call them.
 var names = map[Kind]string{
-	Look: "the look", Stabiliser: "the stabiliser", Exposure: "the exposure", Lamps: "the lamps", Wobble: "wobble",
-	Strobing: "strobing", Smearing: "smearing", Readable: "readability", Pan: "the pan",
-	Fit: "the fit", Frame: "the frame rate",
+	Look: "shutter target", Stabiliser: "stabiliser limit", Exposure: "exposure", Lamps: "flicker", Wobble: "wobble",
+	Strobing: "strobing", Smearing: "excess blur", Readable: "pan speed", Pan: "pan speed",
+	Fit: "fit", Frame: "frame rate",
 }
 
-// Name returns the demand as sentences call it: "the stabiliser".
+// Name returns the demand as sentences call it: "stabiliser limit".
 func (k Kind) Name() string { return names[k] }
 
 // Gives says what gives way at the verdict and by how much; "" where nothing does.
@@ -186,16 +186,16 @@ func (v *Verdict) Gives() string {
 	case first.Spread != 0:
 		return fmt.Sprintf("%s breaks if the light is off by %s stops", first.Kind.Name(), first.Spread.Signed())
 	case first.Kind == Exposure:
-		return "the exposure gives way: " + v.Option.Consequence(&v.Question)
+		return v.Option.Consequence(&v.Question)
 	case first.Kind == Fit:
-		return fmt.Sprintf("the fit of %s on this rig: %s", v.Option.Filters[0].ID, v.scene.Standings[v.Option.Filters[0].ID])
+		return fmt.Sprintf("fit of %s on this rig: %s", v.Option.Filters[0].ID, v.scene.Standings[v.Option.Filters[0].ID])
 	}
-	how := "is strained"
+	how := "tight"
 	if first.State == glass.Breaks {
-		how = "gives way"
+		how = "breaks"
 	}
 	if first.Stops == 0 { // both ends of a floating shutter hold
-		return fmt.Sprintf("%s %s on the way as the shutter floats", first.Kind.Name(), how)
+		return fmt.Sprintf("%s %s between the ends of auto shutter", first.Kind.Name(), how)
 	}
 	return fmt.Sprintf("%s %s by %v stops", first.Kind.Name(), how, first.Stops)
 }
@@ -215,12 +215,12 @@ func (v *Verdict) Because() []string { return v.scene.because(v) }
 // Words says the conflict in a sentence.
 func (c Conflict) Words() string {
 	if c.Stops() >= MaxGap {
-		return fmt.Sprintf("%s and %s exclude each other: nothing in reach meets both", c.A.Name(), c.B.Name())
+		return fmt.Sprintf("no shutter meets both %s and %s", c.A.Name(), c.B.Name())
 	}
 	if c.State == glass.Breaks {
-		return fmt.Sprintf("%s and %s exclude each other by %v stops", c.A.Name(), c.B.Name(), c.Breaks)
+		return fmt.Sprintf("no shutter meets both %s and %s; %v stops apart", c.A.Name(), c.B.Name(), c.Breaks)
 	}
-	return fmt.Sprintf("%s and %s are %v stops apart: one of them is strained", c.A.Name(), c.B.Name(), c.Holds)
+	return fmt.Sprintf("%s and %s are %v stops apart: one of them is tight", c.A.Name(), c.B.Name(), c.Holds)
 }
 
 // because explains the verdict.
@@ -241,8 +241,8 @@ func (s *Scene) because(v *Verdict) []string {
 		lines = append(lines, lampWords(*l, q, taken.From)) // the shortest ripples most
 	}
 	if m := s.Vibration; m != nil {
-		lines = append(lines, fmt.Sprintf("at %v the vibration of %.0f Hz wobbles %.1f px from peak to peak and softens by %.1f px; %.1f px shows",
-			q.Spoken(t), m.Hz, m.WobblePx(m.Lens, t), m.SoftnessPx(m.Lens, t), 0.001*m.Lens.WidthPx))
+		lines = append(lines, fmt.Sprintf("%.0f Hz vibration at %v: %.1f px of wobble, %.1f px of softening; %.1f px shows",
+			m.Hz, q.Spoken(t), m.WobblePx(m.Lens, t), m.SoftnessPx(m.Lens, t), 0.001*m.Lens.WidthPx))
 	}
 	if p := s.Passing; p != nil {
 		lines = append(lines, s.MotionWords(q, t)...)
@@ -259,45 +259,45 @@ func (s *Scene) lookWords(wished stop.Shutter, q *glass.Question) string {
 	off := t.Over(wished)
 	switch {
 	case s.School == Free:
-		return "any shutter will do: " + said
+		return "any shutter: " + said
 	case off.Abs() < 0.05:
-		return said + ", as you asked"
+		return said + ", on target"
 	case off < 0:
-		return fmt.Sprintf("%s: %v stops less blur than the %v you asked for", said, off.Abs(), wished)
+		return fmt.Sprintf("%s: %v stops less blur than the target, %v", said, off.Abs(), wished)
 	}
-	return fmt.Sprintf("%s: %v stops more blur than the %v you asked for", said, off, wished)
+	return fmt.Sprintf("%s: %v stops more blur than the target, %v", said, off, wished)
 }
 
 func (s *Shaking) words(q *glass.Question, t stop.Shutter) string {
 	floor, ok := s.Slowest()
 	switch {
 	case !s.Stabiliser.ShiftsFrames():
-		return fmt.Sprintf("the stabiliser sets no floor; the shake blurs %.1f px at %s", s.BlurPx(s.Lens, t), q.Spoken(t))
+		return fmt.Sprintf("no shutter limit from this stabiliser; %.1f px of shake blur at %s", s.BlurPx(s.Lens, t), q.Spoken(t))
 	case !ok:
-		return "nothing shakes, so the stabiliser sets no floor"
+		return "no shake, no stabiliser limit"
 	case s.Trial > 0:
-		return fmt.Sprintf("by your own trial, carried over to this shake, the stabiliser is good down to %s", floor.Spoken())
+		return fmt.Sprintf("stabiliser limit %s, from your shutter test scaled to this shake", floor.Spoken())
 	}
-	return fmt.Sprintf("a shake of %.3g°/s blurs %.1f px inside one frame at %s; the stabiliser hides %.1f px, down to %v",
-		float64(s.Rate), s.BlurPx(s.Lens, t), q.Spoken(t), s.Tolerance*s.Lens.WidthPx, floor.Spoken())
+	return fmt.Sprintf("%.1f px of shake blur at %s (shake %.3g°/s); limit %.1f px (%v)",
+		s.BlurPx(s.Lens, t), q.Spoken(t), float64(s.Rate), s.Tolerance*s.Lens.WidthPx, floor.Spoken())
 }
 
 // steadyBeat is the beat in Hz below which brightness does not change from frame to frame.
 const steadyBeat = 0.05
 
 func lampWords(l motion.Lamp, q *glass.Question, t stop.Shutter) string {
-	text := fmt.Sprintf("lamps that pulse at %.0f Hz ripple by %.0f %% at %s", l.PulseHz, 100*l.Ripple(t), q.Spoken(t))
+	text := fmt.Sprintf("%.0f %% flicker at %s (lights pulse at %.0f Hz)", 100*l.Ripple(t), q.Spoken(t), l.PulseHz)
 	if q.Rate > 0 && !l.Safe(t) && l.BeatHz(q.Rate) < steadyBeat {
-		text += ": steady from frame to frame, or standing bands"
+		text += ": same in every frame, or standing bands"
 	}
 	if l.Safe(t) || q.Rate == 0 {
 		return text
 	}
 	safe := l.SafeShutters(q.Rate)
 	if len(safe) == 0 {
-		return text + fmt.Sprintf("; no shutter is safe at %v fps: a frame is shorter than a pulse", q.Rate)
+		return text + fmt.Sprintf("; no shutter is flicker-free at %v fps: a frame is shorter than a pulse", q.Rate)
 	}
-	return text + fmt.Sprintf("; %v is safe", slices.MinFunc(safe, func(a, b stop.Shutter) int {
+	return text + fmt.Sprintf("; use %v", slices.MinFunc(safe, func(a, b stop.Shutter) int {
 		return cmp.Compare(a.Over(t).Abs(), b.Over(t).Abs())
 	}))
 }
@@ -308,20 +308,20 @@ func (s *Scene) MotionWords(q *glass.Question, t stop.Shutter) []string {
 	p := s.Passing
 	blur := motion.BlurPx(p.Lens, p.Movement, t)
 	class := motion.Classify(p.Lens.Share(blur))
-	lines := []string{fmt.Sprintf("what moves is blurred by %.1f px at %s: %s", blur, q.Spoken(t), class)}
+	lines := []string{fmt.Sprintf("%.1f px of motion blur at %s: %s", blur, q.Spoken(t), class)}
 	if !motion.Shows(class) {
-		lines = append(lines, "blur does not show in this shot, so glass for the look is optional")
+		lines = append(lines, "motion blur will not show, so ND is optional")
 	}
 	if q.Rate == 0 {
 		return lines
 	}
 	shown := s.Delivery.Shown(q.Rate)
 	if motion.Strobes(p.Lens, p.Movement, t, shown) {
-		lines = append(lines, fmt.Sprintf("the picture jumps %.0f px from shown frame to shown frame and %.0f %% of that is uncovered: it strobes",
-			motion.StepPx(p.Lens, p.Movement, shown), 100*motion.Uncovered(t, shown)))
+		lines = append(lines, fmt.Sprintf("strobing: %.0f px gaps between frames (%.0f %% of each %.0f px step)",
+			motion.StepPx(p.Lens, p.Movement, shown)*motion.Uncovered(t, shown), 100*motion.Uncovered(t, shown), motion.StepPx(p.Lens, p.Movement, shown)))
 	}
 	if most := motion.ReadablePan(p.Lens, shown); s.Carried.Pans() && p.Turn.Abs() > most {
-		lines = append(lines, fmt.Sprintf("a turn of %.0f°/s is faster than the %.0f°/s that stay readable at %v fps", float64(p.Turn.Abs()), float64(most), shown))
+		lines = append(lines, fmt.Sprintf("pan %.0f°/s; readable to %.0f°/s at %v fps", float64(p.Turn.Abs()), float64(most), shown))
 	}
 	return lines
 }

@@ -3,7 +3,7 @@ import { on, openShot, test } from "../app.ts";
 /** Not a test: prints how long the page takes from a key press to the painted answer. */
 test("from a key press to the answer on the screen", async ({ page, app }) => {
   await openShot(page, app, "Pond from above");
-  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await page.getByRole("button", { name: "Light meter", exact: true }).click();
   await on(page).meter.fill("EV 15.0");
   await page.waitForTimeout(500);
   const times: number[] = [];

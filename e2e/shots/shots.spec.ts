@@ -21,7 +21,7 @@ test.describe("pictures", () => {
   test("shot, dark, by looking", async ({ page, app }) => {
     await page.emulateMedia({ colorScheme: "dark" });
     await openShot(page, app, "Dawn walk between the rows");
-    await page.getByRole("button", { name: "No meter: look" }).click();
+    await page.getByRole("button", { name: "By eye" }).click();
     await page.getByRole("button", { name: "Too bright" }).click();
     await expect(on(page).glass).toHaveText("ND8 + ND32");
     await page.mouse.move(0, 0);
@@ -39,7 +39,7 @@ test.describe("pictures", () => {
 
   test("frame pair and schools", async ({ page, app }) => {
     await openShot(page, app, "Crates down the lane");
-    const pair = page.getByRole("region", { name: "Frame pair" });
+    const pair = page.getByRole("region", { name: "Preview" });
     await pair.evaluate((node) => node.scrollIntoView({ block: "start" }));
     await expect(page.getByTestId("look-at-reference")).toContainText("jump 75 px");
     await pair.getByRole("button", { name: "Step" }).click();
@@ -89,7 +89,9 @@ test.describe("pictures", () => {
     await page.goto(`${app.url}/kit`);
     await page.getByLabel("Label on the ring").fill("ND 2.0");
     await expect(page.getByText("This can be read in two ways")).toBeVisible();
-    await page.getByRole("region", { name: "Glass" }).evaluate((node) => node.scrollIntoView({ block: "start" }));
+    await page
+      .getByRole("region", { name: "Filters", exact: true })
+      .evaluate((node) => node.scrollIntoView({ block: "start" }));
     await page.screenshot({ path: picture("kit") });
   });
 

@@ -48,7 +48,7 @@ for (const [colorScheme, size] of VIEWS) {
     await openShot(page, app, "Crates down the lane");
     await expectNoViolations(page, "shot");
     await edit(page, "Light");
-    await page.getByRole("button", { name: "No meter: look" }).click();
+    await page.getByRole("button", { name: "By eye" }).click();
     await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
     await expectNoViolations(page, "shot with a form open");
     await edit(page, "Look");
@@ -164,7 +164,7 @@ test("the whole job by keyboard alone", async ({ page, app }) => {
   await expect(on(page).glass).toHaveText("ND32");
   await tabTo(/^light: /);
   await page.keyboard.press("Enter");
-  await tabTo(/^Meter$/);
+  await tabTo(/^Light meter$/);
   await page.keyboard.press("Space");
   await tabTo(/what the meter says/);
   await page.keyboard.press("ControlOrMeta+a");

@@ -41,7 +41,7 @@ test("each field says what it allows, and the last good answer stands back", asy
     await expectMended();
   }
   await edit(page, "Light");
-  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await page.getByRole("button", { name: "Light meter", exact: true }).click();
   await on(page).meter.fill("f2");
   await expectFault(/^a shutter time too, as in f2 1\/1250 iso50/);
   await on(page).meter.fill("EV 99");
@@ -55,7 +55,7 @@ test("each field says what it allows, and the last good answer stands back", asy
   await page.getByRole("button", { name: "Lux", exact: true }).click();
   await page.getByLabel("lux at the subject").fill("f2 1/50");
   await expectFault(/^incident light in lux/);
-  await page.getByRole("button", { name: "Bias, locked" }).click();
+  await page.getByRole("button", { name: "Exposure bias" }).click();
   await page.getByLabel("bias shown").fill("some");
   await expectFault(/^write a plain number/);
 });

@@ -68,7 +68,7 @@ test("the lantern supper is two turns after dawn, and the swap to it is announce
   await page.getByRole("button", { name: "The turn after" }).tap();
   await page.getByRole("button", { name: "The turn after" }).tap();
   await expect(page.getByTestId("turn")).toContainText("Lantern supper");
-  await expect(figure(page, "Glass")).toHaveText("No glass");
+  await expect(figure(page, "Glass")).toHaveText("No filter");
 });
 
 test("time passes on the card: a turn is on, then over", async ({ page, app }) => {
@@ -89,13 +89,13 @@ test("a light that fell is read, changed for and pinned in three touches", async
   await page.getByRole("button", { name: "Row walker" }).tap();
   await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
   await page.getByRole("button", { name: "Re-meter" }).tap(); // one
-  await expect(page.getByTestId("expected")).toContainText("The plan expects a bias of");
+  await expect(page.getByTestId("expected")).toContainText("Forecast: bias");
   await page.getByRole("button", { name: "−3", exact: true }).tap(); // two
   const result = page.getByTestId("remetered");
   await expect(result).toContainText("Change to");
   await expect(result).toContainText("stops against the plan's EV");
-  await page.getByRole("button", { name: "Pin it: the day moves with it" }).tap(); // three
-  await expect(page.getByText("Pinned: the day moves with it")).toBeVisible();
+  await page.getByRole("button", { name: "Correct the forecast" }).tap(); // three
+  await expect(page.getByText("Forecast corrected")).toBeVisible();
   // The plan of the day has the pin, and the glass of the noon walk is another.
   await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
   await expect(figure(page, "Glass")).toHaveText("ND32");
@@ -109,12 +109,12 @@ test("the ways of reading: automatic, meter and looking, and what cannot be read
   await page.getByRole("button", { name: "Auto", exact: true }).tap();
   await page.getByLabel("or as it shows").fill("1/200");
   await expect(page.getByTestId("remetered")).toContainText("ND32:");
-  await page.getByRole("button", { name: "Meter", exact: true }).tap();
+  await page.getByRole("button", { name: "Light meter", exact: true }).tap();
   await page.getByLabel(/EV 14.3, as it shows/).fill("silly");
   await expect(page.getByRole("alert")).toContainText("silly");
   await expect(page.getByTestId("remetered")).toHaveCount(0);
-  await page.getByRole("button", { name: "as planned" }).tap();
-  await expect(page.getByTestId("remetered")).toContainText(/just as planned|within what it may be off/);
+  await page.getByRole("button", { name: "as forecast" }).tap();
+  await expect(page.getByTestId("remetered")).toContainText(/as forecast|within its/);
   await page.getByRole("button", { name: "Look", exact: true }).tap();
   await page.getByRole("button", { name: "Too bright" }).tap();
   await expect(page.getByTestId("remetered")).toContainText("look through this next");
@@ -123,7 +123,7 @@ test("the ways of reading: automatic, meter and looking, and what cannot be read
   await expect(page.getByTestId("remetered")).toHaveCount(0);
   await page.getByRole("button", { name: "clouds with gaps" }).tap();
   await expect(page.getByTestId("pocket")).toContainText(/if it is (brighter|darker)/);
-  await expect(page.getByText(/^The forecast is surer/)).toBeVisible();
+  await expect(page.getByText(/^The forecast \(±/)).toBeVisible();
   await expect(page.getByRole("button", { name: /^Pin it/ })).toHaveCount(0);
 });
 

@@ -143,7 +143,7 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   await expect(plan(page)).toContainText("Sat 20 Sept, 12:00");
   await page.getByRole("button", { name: "Details of New shot" }).click();
   const sheet = page.getByRole("region", { name: "Shot in daylight" });
-  await sheet.getByLabel("Its subject is").selectOption({ label: "upright" });
+  await sheet.getByLabel("Light on the subject").selectOption({ label: "upright" });
   await sheet.getByLabel("Camera looks to, °").fill("90");
   await expect(sheet.getByTestId("polariser")).toContainText("A polariser would darken the sky by");
   await expect(plan(page)).toContainText("the sun is at the side");
@@ -152,7 +152,7 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   await light.getByRole("button", { name: "A still" }).click();
   await light.getByLabel("A still").setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no") });
   await expect(light.getByRole("alert")).toContainText("a still whose EXIF states aperture, shutter and ISO");
-  await light.getByLabel("Glass on, stops").fill("3");
+  await light.getByLabel("Filter on, stops").fill("3");
   await light.getByLabel("A still").setInputFiles("../internal/files/testdata/noon.jpg");
   await expect(light.getByTestId("anchor")).toContainText("Anchored at 12:00: EV 15.0");
   await light.getByRole("button", { name: "Simulated meter" }).click();

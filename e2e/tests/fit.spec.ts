@@ -24,9 +24,9 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
 
   await openShot(page, app, "Crates down the lane");
   await expect(on(page).glass).not.toHaveText("ND16");
-  await expect(page.getByRole("group", { name: "Glass to put on" }).getByRole("button", { name: /ND16/ })).toHaveCount(
-    0,
-  );
+  await expect(
+    page.getByRole("group", { name: "Filters to put on" }).getByRole("button", { name: /ND16/ }),
+  ).toHaveCount(0);
 
   await page.goto(`${app.url}/kit/fit`);
   await cell.click();

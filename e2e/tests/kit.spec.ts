@@ -78,18 +78,18 @@ test("sizes that cannot be are refused at their field, and nothing is lost", asy
   const form = page.getByRole("form", { name: "Edit ND32" });
   await form.getByLabel("Clear diameter, mm").fill("50");
   await form.getByLabel("What you call it").fill("the dropped one");
-  await form.getByRole("button", { name: "Store" }).click();
+  await form.getByRole("button", { name: "Save" }).click();
   await expect(form.getByText("50: at most the outer diameter, 44 mm", { exact: true })).toBeVisible();
   await form.getByLabel("Clear diameter, mm").fill("wide");
-  await form.getByRole("button", { name: "Store" }).click();
+  await form.getByRole("button", { name: "Save" }).click();
   await expect(form.getByText("a number", { exact: true })).toBeVisible();
   await form.getByLabel("Clear diameter, mm").fill("39,5");
   await form.getByLabel("Thickness, mm").fill("-1");
-  await form.getByRole("button", { name: "Store" }).click();
+  await form.getByRole("button", { name: "Save" }).click();
   await expect(form.getByText(/^-1: a number from 0 to 200/)).toBeVisible();
   await expect(form.getByLabel("What you call it")).toHaveValue("the dropped one");
   await form.getByLabel("Thickness, mm").fill("4");
-  await form.getByRole("button", { name: "Store" }).click();
+  await form.getByRole("button", { name: "Save" }).click();
   await expect(
     page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: /^the dropped one/ }),
   ).toBeVisible();
@@ -111,7 +111,7 @@ test("what happened to a filter counts, and a rig of its own has its own fit", a
   await expect(verdict.getByRole("region", { name: "Settings recipe" })).toContainText("White balance: 5600 K");
   await edit(page, "Camera");
   await page.getByLabel("Held").selectOption({ label: "in the rain case" });
-  await expect(on(page).glass).toHaveText("No glass");
+  await expect(on(page).glass).toHaveText("No filter");
   await page.getByLabel("Held").selectOption({ label: "in its frame" });
   await expect(on(page).glass).toHaveText("ND16");
 });
@@ -138,7 +138,7 @@ test("sets are weighed as their owner wishes", async ({ page, app }) => {
   await expect(words).toHaveText("None is ahead for certain; of frame set, find out how they fit this rig first.");
   const table = page.getByRole("region", { name: "Sets side by side" });
   await expect(table.getByRole("row", { name: /^Tint/ })).toContainText("not known: 1 of 2 not measured");
-  for (const name of ["Fit on this rig", "Off what is printed", "Tint", "Corners", "Flare", "Sharpness lost"]) {
+  for (const name of ["Fit on this rig", "Strength error", "Tint", "Corners", "Flare", "Sharpness lost"]) {
     await page.getByRole("slider", { name: `Weight of: ${name}` }).focus();
     await page.keyboard.press("Home");
   }

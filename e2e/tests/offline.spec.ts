@@ -49,7 +49,7 @@ test("after one visit the card opens, computes and keeps what is done with the s
   await page.getByRole("button", { name: "Re-meter" }).tap();
   await page.getByRole("button", { name: "−2", exact: true }).tap();
   await expect(page.getByTestId("remetered")).toContainText("stops against the plan's EV");
-  await page.getByRole("button", { name: "Pin it: the day moves with it" }).tap();
+  await page.getByRole("button", { name: "Correct the forecast" }).tap();
   await expect(reach(page)).toContainText("3 waiting");
   await page.reload(); // nothing is lost
   await expect(reach(page)).toContainText("3 waiting");
@@ -137,7 +137,7 @@ test("two pins that do not agree are shown, and one is chosen", async ({ page, a
   await app.stop();
   await page.getByRole("button", { name: "Re-meter" }).tap();
   await page.getByRole("button", { name: "−2", exact: true }).tap();
-  await page.getByRole("button", { name: "Pin it: the day moves with it" }).tap();
+  await page.getByRole("button", { name: "Correct the forecast" }).tap();
   await expect(reach(page)).toContainText("2 waiting");
   await app.start();
   // Somebody at a desk pins another before this device is heard.

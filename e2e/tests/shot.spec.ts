@@ -4,18 +4,18 @@ test("the light can be entered in every form people use", async ({ page, app }) 
   await openShot(page, app, "Crates down the lane");
   const note = await edit(page, "Light");
   // The camera's automatic, with glass on: EV 13.9 at 1/2000, and 2.94 stops of glass.
-  await page.getByRole("group", { name: "glass that was on" }).getByRole("button", { name: "ND8" }).click();
+  await page.getByRole("group", { name: "filters that were on" }).getByRole("button", { name: "ND8" }).click();
   await expect(note.getByText("EV 16.9, ±0.2")).toBeVisible();
   // Another form starts from the same light.
   await page.getByRole("button", { name: "Lux", exact: true }).click();
   await expect(note.getByText(/EV 16\.[89], ±/)).toBeVisible();
   await page.getByLabel("lux at the subject").fill("20 klx");
   await expect(note.getByText("EV 13.0, ±0.2")).toBeVisible();
-  await page.getByRole("button", { name: "Bias, locked" }).click();
+  await page.getByRole("button", { name: "Exposure bias" }).click();
   await page.getByLabel("bias shown").fill("+1");
   await page.getByLabel("locked shutter").fill("1/100");
   await expect(note.getByText(/^EV 1\d\.\d, ±/)).toBeVisible();
-  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await page.getByRole("button", { name: "Light meter", exact: true }).click();
   await on(page).meter.fill("EV 14.3");
   await expect(note.getByText("EV 14.3, ±0.2")).toBeVisible();
   await expect(on(page).saved).toHaveText(/^saved \d/);
@@ -26,7 +26,7 @@ test("the light can be entered in every form people use", async ({ page, app }) 
 test("without a meter: put on, look, say, until it is settled", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
   await edit(page, "Light");
-  await page.getByRole("button", { name: "No meter: look" }).click();
+  await page.getByRole("button", { name: "By eye" }).click();
   // A day outdoors is where looking begins, so that the first look is through glass.
   await expect(on(page).glass).toHaveText("ND32");
   await page.getByRole("button", { name: "Too bright" }).click();
@@ -41,12 +41,12 @@ test("without a meter: put on, look, say, until it is settled", async ({ page, a
 test("a range of light says how the camera rides it", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   await edit(page, "Light");
-  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await page.getByRole("button", { name: "Light meter", exact: true }).click();
   await page.getByText("The light changes during the shot").click();
   await page.getByLabel("Brightest: what the meter says").fill("EV 13.7");
   await page.getByLabel("Darkest: what the meter says").fill("EV 11.5");
   await expect(on(page).setting).toHaveText(/^1\/100 · ISO \d+ to \d+/);
-  await expect(on(page).reasons).toContainText("let ISO float");
+  await expect(on(page).reasons).toContainText("auto ISO");
 });
 
 test("glass is put on by number, by press and by dragging", async ({ page, app }) => {
@@ -65,7 +65,7 @@ test("glass is put on by number, by press and by dragging", async ({ page, app }
   await expect(glass).toHaveText("ND16");
   await page.getByRole("button", { name: "1 ND8" }).click();
   await expect(glass).toHaveText("ND8");
-  await expect(rail.getByRole("img")).toHaveAccessibleName(/ND8 takes 2\.9 stops.*lands \+1\.4 stops/);
+  await expect(rail.getByRole("img")).toHaveAccessibleName(/ND8 cuts 2.9 stops.*Error \+1\.4 stops/);
 
   const chip = await page.getByRole("button", { name: "3 ND32" }).boundingBox();
   const target = await rail.boundingBox();
@@ -92,15 +92,15 @@ test("the rail is drawn to scale", async ({ page, app }) => {
   expect(inner / outer).toBeCloseTo(6.5 / 5.83, 1);
 });
 
-test("glass asked for, and glass that lives on the lens, are in every answer", async ({ page, app }) => {
+test("glass asked for, and glass that always on, are in every answer", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
   await edit(page, "Filters");
   await drawer(page, "Other filters");
   await page.getByRole("group", { name: "mist 1/4" }).or(page.getByLabel("mist 1/4")).last().selectOption("asked for");
   await expect(on(page).glass).toHaveText("mist 1/4 + ND8");
   for (const option of await on(page).others.getByRole("button").allInnerTexts()) expect(option).toContain("mist 1/4");
-  await page.getByLabel("ND8", { exact: true }).selectOption("lives on the lens");
-  await expect(on(page).reasons).toContainText("what lives on the lens counted in");
+  await page.getByLabel("ND8", { exact: true }).selectOption("always on");
+  await expect(on(page).reasons).toContainText("what always on counted in");
 });
 
 test("frame rate and target move the shutter, and the camera's own step is explained", async ({ page, app }) => {
@@ -122,7 +122,7 @@ test("a badly written label is left out until its owner says what it means", asy
   await expect(page.getByRole("button", { name: "factor 2" })).toHaveCount(0);
   await page.getByRole("link", { name: "Shot", exact: true }).click();
   await expect(
-    page.getByRole("group", { name: "Glass to put on" }).getByRole("button", { name: /ND 2\.0/ }),
+    page.getByRole("group", { name: "Filters to put on" }).getByRole("button", { name: /ND 2\.0/ }),
   ).toBeVisible();
 });
 
@@ -178,14 +178,14 @@ test("where light is missing it says how much, and what would help in order", as
 test("where the exposure takes the shutter, all is told of that shutter", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   await edit(page, "Light");
-  await page.getByRole("button", { name: "Meter", exact: true }).click();
+  await page.getByRole("button", { name: "Light meter", exact: true }).click();
   await on(page).meter.fill("EV 14.9");
   await expect(on(page).setting).toHaveText(/^1\/100 · /);
   await on(page).meter.blur();
   await page.keyboard.press("1");
   await expect(on(page).glass).toHaveText("ND8");
   await expect(on(page).setting).toHaveText(/^1\/500 · /);
-  await expect(on(page).error).toHaveText(/^0\.0 stops against the meter, ±0\.2, \+2\.3 before the shutter gives way$/);
+  await expect(on(page).error).toHaveText(/^0\.0 stops error, ±0\.2, \+2\.3 before the shutter gives way$/);
   await expect(on(page).shutter).toHaveAttribute("aria-valuetext", /^1\/100 · 180° → 1\/500\./);
   await edit(page, "Motion");
   await expect(on(page).motion).toContainText("px at 1/500");

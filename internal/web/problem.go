@@ -72,7 +72,7 @@ const internalDetail = "something went wrong inside; the log has the cause"
 // statuses maps errors to statuses and what is said about them. The first that
 // matches counts.
 var statuses = []status{
-	{err: store.ErrNotFound, status: http.StatusNotFound, detail: "there is nothing with that id"},
+	{err: store.ErrNotFound, status: http.StatusNotFound, detail: "not found; perhaps deleted"},
 	{err: store.ErrConflict, status: http.StatusConflict, detail: "it was changed elsewhere since you opened it; nothing of yours was stored"},
 	{err: store.ErrNoSuch, status: http.StatusUnprocessableEntity, detail: "it names a shoot, camera or shot that is not there"},
 	{err: store.ErrBadBackup, status: http.StatusUnprocessableEntity, detail: store.ErrBadBackup.Error()},

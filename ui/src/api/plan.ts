@@ -34,7 +34,7 @@ export function usePlan(shootId: string | undefined): { of: Map<string, Planned>
 /** The glass of a planned shot. */
 export function packWords(plan: Schemas["OutingPlan"], nameOf: Map<string, string>): string {
   const names = plan.packs
-    .map((k) => nameOf.get(k.stack) ?? "glass that is gone")
+    .map((k) => nameOf.get(k.stack) ?? "filter that is gone")
     .filter((name, i, all) => name !== all[i - 1]);
   const packs = plan.packs.length > 1 ? ` (${plan.packs.length} packs)` : "";
   return names.join(", then ") + packs;

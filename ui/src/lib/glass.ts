@@ -34,7 +34,7 @@ export function glassName(
   filters: Map<string, Piece>,
   settings?: Record<string, number>,
 ): string {
-  if (ids.length === 0) return "No glass";
+  if (ids.length === 0) return "No filter";
   return ids
     .map((id) => {
       const title = filters.get(id)?.title ?? "unknown glass";

@@ -30,11 +30,11 @@ const GIVES: Partial<Record<Option["verdict"], string>> = {
   "float-shutter": "before the shutter gives way",
 };
 
-/** What is left against the meter, and how much ISO or shutter made good. */
+/** What is left error, and how much ISO or shutter made good. */
 export function errorWords({ errorStops, leftStops, spreadStops, verdict, mode }: Option): string {
   const before = signed(errorStops) === signed(leftStops) ? "" : `, ${signed(errorStops)} ${GIVES[verdict] ?? ""}`;
   const spread = spreadStops >= 0.05 ? `, ±${spreadStops.toFixed(1)}` : "";
-  return ` stops against the meter${mode ? " at the highest light" : ""}${spread}${before}`;
+  return ` stops error${mode ? " at the highest light" : ""}${spread}${before}`;
 }
 
 /** The verdict on a whole answered shot; one without it was never weighed as a whole. */

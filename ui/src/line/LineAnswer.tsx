@@ -33,7 +33,7 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
           </Text>
           {(answer.ifBrighter || answer.ifDarker) && (
             <Text data-testid="line-pocket">
-              In the pocket:{" "}
+              Spare:{" "}
               {[
                 answer.ifBrighter && `${glassWords(answer.ifBrighter.filters)} if it is brighter`,
                 answer.ifDarker && `${glassWords(answer.ifDarker.filters)} if it is darker`,

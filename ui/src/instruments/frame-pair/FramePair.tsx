@@ -93,12 +93,12 @@ function references(
   glassOf: (ids: readonly string[]) => string,
 ): { name: string; value: Reference }[] {
   const schools = (answer.schools ?? []).map((s) => ({
-    name: `school: ${s.name}`,
+    name: `approach: ${s.name}`,
     value: { show: "school", school: s.school } satisfies Reference,
   }));
   const options = answer.solve.options.slice(0, OPTIONS).map((o) => ({
     name: `glass: ${glassOf(o.filters)}`,
     value: { show: "option", filters: o.filters } satisfies Reference,
   }));
-  return [{ name: "automatic without glass", value: { show: "automatic" } }, ...schools, ...options];
+  return [{ name: "automatic, no filter", value: { show: "automatic" } }, ...schools, ...options];
 }

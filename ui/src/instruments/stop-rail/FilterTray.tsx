@@ -18,7 +18,7 @@ interface FilterTrayProps {
 export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }: FilterTrayProps) {
   const loose = filters.filter((f) => !mounted?.includes(f.id));
   return (
-    <Flex gap="1.5" wrap="wrap" align="center" role="group" aria-label="Glass to put on">
+    <Flex gap="1.5" wrap="wrap" align="center" role="group" aria-label="Filters to put on">
       {loose.map((filter, index) => (
         <Chip
           key={filter.id}
@@ -28,7 +28,7 @@ export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }
           onToggle={() => onToggle(filter.id)}
         />
       ))}
-      {loose.length === 0 && <Text color="muted">No glass of yours goes on this camera yet. Add some in Kit.</Text>}
+      {loose.length === 0 && <Text color="muted">No filter of yours fits this camera yet. Add some in Kit.</Text>}
       {isPlaced && (
         <Button size="sm" variant="ghost" onClick={onClear}>
           0 · back to the best

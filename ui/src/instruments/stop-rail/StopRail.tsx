@@ -47,9 +47,9 @@ export function StopRail({ answer, blocks, setting, isStale }: StopRailProps) {
 
 /** The same in words, for those who do not see it. */
 function inWords(answer: StopRailProps["answer"], layout: RailLayout, setting: string): string {
-  const glass = layout.blocks.map((b) => `${b.name} takes ${stops(b.stops)}`).join(", ") || "no glass";
+  const glass = layout.blocks.map((b) => `${b.name} cuts ${stops(b.stops)}`).join(", ") || "no filter";
   const range = answer.low ? `Light from ${answer.low.text} to ${answer.reading.text}` : `Light ${answer.reading.text}`;
-  return `Stop rail. ${range}. ${glass}. It lands ${signed(answer.chosen.errorStops)} stops from the setting ${setting}.`;
+  return `Stop scale. ${range}. ${glass}. Error ${signed(answer.chosen.errorStops)} stops at ${setting}.`;
 }
 
 interface DrawingProps {

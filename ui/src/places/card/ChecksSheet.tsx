@@ -37,7 +37,7 @@ export function ChecksSheet({ work, turn, isOpen, onOpen }: ChecksSheetProps) {
         {turn.known && (
           <Flex gap="2" align="center" wrap="wrap" data-testid="known-glass">
             <Text flex="1">
-              A short list: this was checked whole before, and neither camera, rig nor glass was changed since.
+              A short list: this was checked whole before, and neither camera, rig nor filter was changed since.
             </Text>
             <Button variant="outline" onClick={work.askWhole}>
               Full list
@@ -69,7 +69,7 @@ export function ChecksSheet({ work, turn, isOpen, onOpen }: ChecksSheetProps) {
           </Box>
         ))}
         <Text color="muted" fontSize="sm">
-          Ticks are for this take and this glass alone. The maker's instructions and local rules come first.
+          Ticks are for this take and this filter alone. The maker's instructions and local rules come first.
         </Text>
       </Stack>
     </Sheet>

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { remeterQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import { faultWords } from "../../lib/faults";
+import { LIGHT_SOURCES } from "../../lib/lightSources";
 import { PressButton } from "../../lib/PressButton";
 import { Sheet } from "../../lib/Sheet";
 import { SkyForm, skyWords } from "../../lib/SkyForm";
@@ -19,13 +20,10 @@ import type { CardWork, Turn } from "./useCardWork";
 type Kind = "bias" | "auto" | "meter" | "sky" | "looks";
 type Saw = Schemas["Look"]["saw"];
 
-const KINDS = [
-  { value: "bias", name: "Bias" },
-  { value: "auto", name: "Auto" },
-  { value: "meter", name: "Meter" },
-  { value: "sky", name: "Sky" },
-  { value: "looks", name: "Look" },
-] as const;
+const KINDS = (["bias", "auto", "meter", "sky", "looks"] as const).map((value) => ({
+  value,
+  name: LIGHT_SOURCES[value],
+}));
 
 const SAW: { value: Saw; name: string }[] = [
   { value: "dark", name: "Too dark" },
@@ -77,7 +75,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
       const anchor = { at: turn.light.at, ev100: a.anchorEv100, source: "real" as const, words: said };
       await work.note({ kind: "pin", words: said, anchor, ...(was && { was }) });
     }
-    toaster.create({ title: a.anchorEv100 === null ? "Reading kept" : "Pinned: the day moves with it" });
+    toaster.create({ title: a.anchorEv100 === null ? "Reading kept" : "Forecast corrected" });
     onOpen(false);
   };
   return (
@@ -124,7 +122,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
         {a && <Result a={a} work={work} turn={turn} />}
         {a?.settled && (
           <Button size="2xl" h="64px" position="sticky" bottom="0" onClick={pin}>
-            {a.anchorEv100 === null ? "Keep the reading" : "Pin it: the day moves with it"}
+            {a.anchorEv100 === null ? "Keep the reading" : "Correct the forecast"}
           </Button>
         )}
         {a?.settled && a.anchorEv100 === null && <Text color="muted">{sentence(a.unpinned ?? "")}</Text>}
@@ -163,10 +161,10 @@ function expectedWords(kind: Kind, turn: Turn): string {
   const { expected, biasStops, auto, meter } = turn.light;
   const off = ` (±${expected.spreadStops.toFixed(1)})`;
   if (kind === "bias")
-    return `The plan expects a bias of ${signed(biasStops)}${off}, locked at ${turn.set.shutter}, ISO ${turn.set.isoLow.toFixed(0)}.`;
-  if (kind === "auto") return `The plan expects ${auto}${off} at base ISO, behind ${turn.glass}.`;
-  if (kind === "meter") return `The plan expects ${meter}${off}, in the open.`;
-  if (kind === "sky") return `The plan expects EV ${expected.ev100.toFixed(1)}${off}.`;
+    return `Forecast: bias ${signed(biasStops)}${off}, locked at ${turn.set.shutter}, ISO ${turn.set.isoLow.toFixed(0)}.`;
+  if (kind === "auto") return `Forecast: ${auto}${off} at base ISO, behind ${turn.glass}.`;
+  if (kind === "meter") return `Forecast: ${meter}${off}, in the open.`;
+  if (kind === "sky") return `Forecast: EV ${expected.ev100.toFixed(1)}${off}.`;
   return `Look at ${turn.set.words}, behind ${turn.glass}.`;
 }
 
@@ -181,7 +179,7 @@ interface Chip {
 }
 
 function chipsOf(kind: Kind, { light }: Turn): Chip[] {
-  if (kind === "meter") return [{ value: light.meter, name: "as planned" }];
+  if (kind === "meter") return [{ value: light.meter, name: "as forecast" }];
   const texts = kind === "bias" ? light.biases : light.autos;
   return texts.map((value) => ({ value, name: value.replace("-", "−") }));
 }
@@ -230,7 +228,7 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
         <Box bg="panel" borderWidth="2px" borderColor="accent" rounded="lg" p="3">
           <Text color="muted">Change to</Text>
           <Text fontSize="3xl" fontWeight="bold" lineHeight="1.15">
-            {glassOf(a.change.filters).join(" + ") || "No glass"}
+            {glassOf(a.change.filters).join(" + ") || "No filter"}
           </Text>
           <Text fontSize="lg">
             {a.change.words} · {a.change.set.words}
@@ -239,7 +237,7 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
       )}
       {(a.ifBrighter || a.ifDarker) && (
         <Text fontSize="lg" data-testid="pocket">
-          In the pocket:{" "}
+          Spare:{" "}
           {[
             a.ifBrighter && `${glassOf(a.ifBrighter.filters).join(" + ") || "no filter"} if it is brighter`,
             a.ifDarker && `${glassOf(a.ifDarker.filters).join(" + ") || "no filter"} if it is darker`,
@@ -248,7 +246,7 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
             .join(", ")}
         </Text>
       )}
-      {a.settled && a.serves === "breaks" && !a.change && <Text fontSize="lg">No glass in the kit does better.</Text>}
+      {a.settled && a.serves === "breaks" && !a.change && <Text fontSize="lg">No filter in the kit does better.</Text>}
       <Flex gap="2" wrap="wrap" fontSize="lg">
         {a.settled && (
           <b>

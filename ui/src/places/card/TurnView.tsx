@@ -89,7 +89,7 @@ const whenWords = (turn: Turn): string => `${WHEN[turn.when]} ${turn.in}`;
 /** "200 to 250" as narrow as it can be. */
 const spanned = (value: string): string => value.replace(/(?<=\d) to (?=\d)/, "–");
 
-const glassOf = (turn: Turn): string => turn.filters.map((f) => f.title).join(" + ") || "No glass";
+const glassOf = (turn: Turn): string => turn.filters.map((f) => f.title).join(" + ") || "No filter";
 
 const slotsOf = (turn: Turn): string | undefined => {
   const slots = turn.filters.flatMap((f) => (f.slot ? [f.slot] : []));
@@ -153,7 +153,7 @@ function NextSwap({ of, turn, zone }: { of: Schemas["CardCamera"]; turn: Turn; z
     <Box bg="panel" borderWidth="1px" borderColor="edge" rounded="xl" p="3" data-testid="swap">
       {swap ? (
         <>
-          <Text color="muted">Next swap · at the latest {clockIn(swap.due, zone)}</Text>
+          <Text color="muted">Next swap by {clockIn(swap.due, zone)}</Text>
           <Text fontSize="40px" fontWeight="bold" lineHeight="1.1">
             {swap.in}
           </Text>
@@ -165,7 +165,7 @@ function NextSwap({ of, turn, zone }: { of: Schemas["CardCamera"]; turn: Turn; z
       ) : (
         <Text fontSize="lg">
           <b>No more swaps</b> for this camera
-          {turn.latest && `; its glass serves until ${clockIn(turn.latest, zone)}`}
+          {turn.latest && `; its last shot ends ${clockIn(turn.latest, zone)}`}
         </Text>
       )}
       <Text fontSize="lg" mt="1">

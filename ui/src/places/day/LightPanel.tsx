@@ -20,7 +20,7 @@ type Way = "typed" | "auto" | "sky" | "meter" | "still";
 
 const WAYS: readonly { value: Way; name: string }[] = [
   { value: "typed", name: "Type it" },
-  { value: "auto", name: "Camera's automatic" },
+  { value: "auto", name: "Auto exposure" },
   { value: "sky", name: "Sky by eye" },
   { value: "still", name: "A still" },
   { value: "meter", name: "Simulated meter" },
@@ -87,7 +87,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
           )}
           {way !== "still" && <TextField label="At" type="time" w="120px" value={time} onChange={setTime} />}
           {(way === "typed" || way === "auto" || way === "still") && (
-            <NumberField label="Glass on, stops" w="130px" value={glass} onChange={setGlass} />
+            <NumberField label="Filter on, stops" w="130px" value={glass} onChange={setGlass} />
           )}
           {way === "still" ? (
             <StillButton work={work} glass={glass ?? 0} />
@@ -132,7 +132,7 @@ async function readingOf(way: Way, { text, sky, glass, at, work }: Typed): Promi
     const { ev100, spreadStops } = await unwrap(
       api.POST("/api/calc/reading", { body: { kind: "meter", text: text || " ", glassStops: glass } }),
     );
-    const on = glass > 0 ? `, ${glass} stops of glass on` : "";
+    const on = glass > 0 ? `, ${glass} stops of filter on` : "";
     return { kind: way === "auto" ? "auto" : "meter", source: "real", words: `${text}${on}`, ev100, spreadStops };
   }
   if (!place) throw new Error("Say where the shoot is first: the sun's height is not known.");

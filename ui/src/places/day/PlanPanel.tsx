@@ -123,7 +123,7 @@ interface PlanRowProps {
 /** One shot of the plan. While another one is dragged it is not drawn again. */
 const PlanRow = memo(
   function PlanRow({ plan: p, shot, camera, zone, nameOf, onChoose }: PlanRowProps) {
-    const glass = (id: string) => nameOf.get(id) ?? "glass that is gone";
+    const glass = (id: string) => nameOf.get(id) ?? "filter that is gone";
     const last = p.packs.at(-1)?.lastMinute;
     const from = p.packs[0]?.from ?? shot.from;
     const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
@@ -151,7 +151,7 @@ const PlanRow = memo(
           </Text>
           <Lights lights={p.lights} />
           {spares.length > 0 && (
-            <Text fontSize="sm">In the pocket, should the light stray: {spares.map(glass).join(" or ")}</Text>
+            <Text fontSize="sm">Spare, should the light change: {spares.map(glass).join(" or ")}</Text>
           )}
           {p.remedies.map((r) => (
             <Text key={r} color="breaks">

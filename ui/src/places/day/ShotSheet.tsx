@@ -35,7 +35,7 @@ export function ShotSheet({ work, shot }: ShotSheetProps) {
       <Stack gap="3">
         <Flex gap="3" wrap="wrap">
           <SelectField
-            label="Its subject is"
+            label="Light on the subject"
             w="190px"
             maxW="190px"
             value={day.plane ?? ""}

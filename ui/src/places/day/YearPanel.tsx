@@ -49,7 +49,7 @@ function Year({ shootId, camera }: { shootId: string; camera: string }) {
   if (error) return <Text color="breaks">{error.message}</Text>;
   if (!data) return <Skeleton h="160px" />;
   const stacks = new Map(data.stacks.map((s) => [s.id, s]));
-  const name = (id: string) => stacks.get(id)?.name ?? "no glass";
+  const name = (id: string) => stacks.get(id)?.name ?? "no filter";
   const wordsOf = (cell: Schemas["YearCell"]) =>
     `EV ${cell.ev100.toFixed(1)} ±${cell.spreadStops.toFixed(1)}, ${cell.needStops < 0 ? `${(-cell.needStops).toFixed(1)} stops short of light` : `${cell.needStops.toFixed(1)} stops needed`}, ${name(cell.stack)}${cell.isServed ? "" : ", not on as it is"}`;
   const week = data.answer.weeks[Math.min(at.week, data.answer.weeks.length - 1)];
@@ -136,7 +136,7 @@ function Year({ shootId, camera }: { shootId: string; camera: string }) {
         {week && cell && `Week of ${week.from}, ${data.hours[at.hour]}: ${wordsOf(cell)}.`}
       </Text>
       <Flex gap="4" wrap="wrap" color="muted" fontSize="sm">
-        <Text>as dark as the glass · × too bright for any of it · · short of light</Text>
+        <Text>as dark as the filter · × not covered · · short of light</Text>
         {data.answer.calls.slice(0, 4).map((c) => (
           <Text key={c.stack}>
             {c.name}: {c.cells} cells

@@ -28,7 +28,7 @@ export type Moves = Record<string, { from: string; minutes: number }>;
 export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) => Moves) => void) {
   const queries = useQueryClient();
   const dayKey = dayQuery(shootId).queryKey;
-  const failed = (error: Error) => toaster.create({ title: "Not stored", description: error.message });
+  const failed = (error: Error) => toaster.create({ title: "Not saved", description: error.message });
 
   const storeShoot = useMutation({
     scope: { id: `shoot ${shootId}` },

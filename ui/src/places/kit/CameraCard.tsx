@@ -67,7 +67,7 @@ export function CameraCard({ camera, filters, rigs }: CameraCardProps) {
         <Text color="muted" fontSize="sm">
           {camera.rates.join(", ")} fps ·{" "}
           {camera.steps.length > 0 ? `${camera.steps.length} shutter steps` : "any shutter"}
-          {mounted.length > 0 && ` · ${mounted.join(", ")} lives on the lens`}
+          {mounted.length > 0 && ` · ${mounted.join(", ")} always on`}
           {assumed > 0 && ` · ${assumed} values assumed`}
         </Text>
       </Box>

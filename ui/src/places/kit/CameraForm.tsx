@@ -131,7 +131,7 @@ function Sheet({ start, camera, only, onDone }: SheetProps) {
         ) : (
           <KnownFields control={form.control} groups={GROUPS} start={start} always={ALWAYS} sources={from} />
         )}
-        <FormEnd label={camera ? "Store" : "Add camera"} isBusy={save.isPending} error={save.error} onCancel={onDone} />
+        <FormEnd label={camera ? "Save" : "Add camera"} isBusy={save.isPending} error={save.error} onCancel={onDone} />
       </Stack>
     </form>
   );

@@ -77,11 +77,11 @@ function Gaps({ covered }: { covered: Covered }) {
       });
     return gaps.length > 0 ? [`${row.name}: ${gaps.join(", ")}`] : [];
   });
-  if (lines.length === 0) return <Text>No gaps: some glass is on wherever there is light enough.</Text>;
+  if (lines.length === 0) return <Text>No gaps: a filter holds wherever there is light enough.</Text>;
   return (
     <Stack as="section" gap="1" aria-label="Gaps">
       <Text>
-        <b>Gaps:</b> light where no glass is on as it is, with what would close it.
+        <b>Gaps:</b> light in which no filter holds, with what would close it.
         {covered.closer &&
           ` ${covered.closer.names[0]} would close most of all: ${covered.closer.closes} of ${covered.closer.closes + covered.closer.open} cells.`}
       </Text>
@@ -107,17 +107,15 @@ interface AdviceProps {
 function Advice({ covered, glassOf }: AdviceProps) {
   const { single, pair, carry, spare, hopeless, idle, twins, words, shots } = covered;
   const lines = [
-    ...words.map((w) => `For your shots: ${w}. Each is asked for in the strongest light that is known for it.`),
+    ...words.map((w) => `For your shots: ${w}. Each in the surest light known for it.`),
     ...(single
-      ? [`Buy first: ${single.names.join(" + ")}. It serves ${times(single.closes)} that nothing does now.`]
+      ? [`Buy first: ${single.names.join(" + ")}. It covers ${times(single.closes)} that nothing covers now.`]
       : []),
-    ...(pair ? [`Or the pair ${pair.names.join(" + ")}: it serves ${times(pair.closes)}.`] : []),
+    ...(pair ? [`Or the pair ${pair.names.join(" + ")}: it covers ${times(pair.closes)}.`] : []),
     ...(carry ? [`Enough to carry for them: ${glassOf(carry)}.`] : []),
-    ...(spare && carry ? [`And in the pocket, should the light come out a stop off: ${glassOf([spare])}.`] : []),
-    ...(hopeless ?? []).map((id) => `No glass of yours serves “${shots[id] ?? id}”.`),
-    ...(idle.length > 0
-      ? [`Holds nowhere in this table by itself or stacked: ${idle.map((id) => glassOf([id])).join(", ")}.`]
-      : []),
+    ...(spare && carry ? [`And a spare, should the light be a stop off: ${glassOf([spare])}.`] : []),
+    ...(hopeless ?? []).map((id) => `No filter of yours covers “${shots[id] ?? id}”.`),
+    ...(idle.length > 0 ? [`Holds nowhere in this table: ${idle.map((id) => glassOf([id])).join(", ")}.`] : []),
     ...twins.map((pairOf) => `${pairOf.map((id) => glassOf([id])).join(" and ")} do the same.`),
   ];
   return (

@@ -61,7 +61,7 @@ const GROUPS: { heading: string; specs: readonly FieldSpec[] }[] = [
       amount("body.clearMm", "Clear diameter, mm"),
       amount("body.thicknessMm", "Thickness, mm"),
       amount("weightG", "Mass, g"),
-      { path: "needsBase", label: "Only on other glass", w: "160px", isFlag: true },
+      { path: "needsBase", label: "Only on another filter", w: "160px", isFlag: true },
       { path: "closed", label: "Takes nothing on it", w: "160px", isFlag: true },
     ],
   },
@@ -138,7 +138,7 @@ export function FilterSheet({ filter, cameras, onClose }: FilterSheetProps) {
             name="history"
             render={({ field }) => <History value={field.value} onChange={field.onChange} />}
           />
-          <FormEnd label="Store" isBusy={save.isPending} error={save.error} onCancel={onClose} />
+          <FormEnd label="Save" isBusy={save.isPending} error={save.error} onCancel={onClose} />
         </Stack>
       </form>
     </Sheet>

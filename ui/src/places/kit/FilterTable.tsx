@@ -17,7 +17,7 @@ interface FilterTableProps {
 
 /** The glass there is: what its ring says, what was measured, what it goes on. */
 export function FilterTable({ filters, cameras }: FilterTableProps) {
-  if (filters.length === 0) return <Text color="muted">No glass yet. Type the first label above.</Text>;
+  if (filters.length === 0) return <Text color="muted">No filters yet. Type the first label above.</Text>;
   return (
     // Positioned, so that what only screen readers see scrolls with the table.
     <Table.ScrollArea position="relative" tabIndex={0} role="region" aria-label="Filters">
@@ -68,7 +68,7 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
         }),
       ),
     onSettled: refresh,
-    onError: (error) => toaster.create({ title: "Not stored", description: error.message }),
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
   });
   return (
     <Table.Row bg="panel">

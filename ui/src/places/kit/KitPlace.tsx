@@ -29,7 +29,7 @@ const PARTS: Record<string, { name: string; note: string; show: (props: PartProp
   },
   coverage: {
     name: "Coverage",
-    note: "which light this glass serves, and what is missing",
+    note: "which light your filters cover, and what is missing",
     show: ({ cameras }) => <Coverage cameras={cameras} />,
   },
   sets: { name: "Sets", note: "sets of filters side by side", show: ({ cameras }) => <Sets cameras={cameras} /> },
@@ -66,7 +66,7 @@ export function KitPlace() {
           {kit.cameras.length > 0 && kit.filters.length > 0 ? (
             chosen.show(kit)
           ) : (
-            <Text color="muted">Add a camera and some glass first, under Gear.</Text>
+            <Text color="muted">Add a camera and a filter first, under Gear.</Text>
           )}
         </Panel>
       )}
@@ -103,7 +103,7 @@ function Gear({ cameras, filters }: PartProps) {
   const { data: rigs } = useQuery(rigsQuery);
   return (
     <>
-      <Panel heading="Cameras" note="one aperture each, so light is traded with shutter, ISO and glass">
+      <Panel heading="Cameras" note="one aperture each, so light is traded with shutter, ISO and ND">
         <Grid templateColumns={{ base: "1fr", md: "repeat(2, 1fr)", xl: "repeat(3, 1fr)" }} gap="2" mb="3">
           {cameras.map((camera) => (
             <CameraCard
@@ -117,7 +117,7 @@ function Gear({ cameras, filters }: PartProps) {
         <NewCamera isFirst={cameras.length === 0} />
       </Panel>
       {cameras.length > 0 && (
-        <Panel heading="Glass" note="type each label as it stands on the ring">
+        <Panel heading="Filters" note="type each label as it stands on the ring">
           <FilterForm cameras={cameras} />
           <FilterTable filters={filters} cameras={cameras} />
           <Box mt="3">

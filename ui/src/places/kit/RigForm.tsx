@@ -67,11 +67,11 @@ const SPECS: readonly FieldSpec[] = [
   measure("speedMps", "Fastest in use, m/s", "230px", "assumed"),
   {
     path: "measures.flown",
-    label: "A craft: when the sticks are let go",
+    label: "Sticks released",
     w: "280px",
-    options: { "": "does not fly, or not known", level: "it holds itself level", manual: "it goes on turning" },
+    options: { "": "does not fly, or not known", level: "levels", manual: "keeps rotating" },
   },
-  measure("bareG", "All of it without glass, g", "260px"),
+  measure("bareG", "All of it without a filter, g", "260px"),
   measure("limitG", "Limit of its class as you know it, g", "300px", "printed"),
 ];
 const GROUPS = [
@@ -138,7 +138,7 @@ export function RigForm({ cameraId, rig, onDone }: RigFormProps) {
           sources={{ of: sources ?? {}, prefix: "measures.", onChange: (next) => form.setValue("sources", next) }}
         />
         <RatesDrawn control={form.control} />
-        <FormEnd label={rig ? "Store" : "Add rig"} isBusy={save.isPending} error={save.error} onCancel={onDone}>
+        <FormEnd label={rig ? "Save" : "Add rig"} isBusy={save.isPending} error={save.error} onCancel={onDone}>
           {rig && <DeleteRig rig={rig} onGone={onDone} />}
         </FormEnd>
       </Stack>

@@ -15,14 +15,14 @@ interface Row {
 }
 
 const ROWS: Record<Criterion, Row> = {
-  fit: { name: "Fit on this rig", write: (v) => `${Math.round(v * 100)} %` },
-  truth: { name: "Off what is printed", write: (v) => `${v.toFixed(2)} stops` },
-  tint: { name: "Tint", write: (v) => `${v.toFixed(2)} stops` },
-  corners: { name: "Corners", write: (v) => `${v.toFixed(2)} stops` },
+  fit: { name: "Fit", write: (v) => `${Math.round(v * 100)} %` },
+  truth: { name: "Strength error", write: (v) => `${v.toFixed(2)} stops` },
+  tint: { name: "Colour shift", write: (v) => `${v.toFixed(2)} stops` },
+  corners: { name: "Vignetting", write: (v) => `${v.toFixed(2)} stops` },
   flare: { name: "Flare", write: (v) => ["none", "slight", "plain", "heavy"][Math.round(v)] ?? "heavy" },
-  sharpness: { name: "Sharpness lost", write: (v) => `${v.toFixed(0)} %` },
-  mass: { name: "Mass", write: (v) => `${v.toFixed(1)} g` },
-  case: { name: "In the case", write: (v) => `${Math.round(v * 100)} %` },
+  sharpness: { name: "Sharpness loss", write: (v) => `${v.toFixed(0)} %` },
+  mass: { name: "Weight", write: (v) => `${v.toFixed(1)} g` },
+  case: { name: "Slots", write: (v) => `${Math.round(v * 100)} %` },
   price: { name: "Price", write: (v) => v.toFixed(2) },
 };
 const CRITERIA = Object.keys(ROWS) as Criterion[];
@@ -156,8 +156,7 @@ export function Sets({ cameras }: { cameras: readonly Schemas["StoredCamera"][] 
             </Table.Root>
           </Table.ScrollArea>
           <Text color="muted" fontSize="sm">
-            What is not known counts from nothing to all, never as average: the light part of a bar is what it may still
-            turn out to be worth.
+            Pale bar: possible range, while something is not known.
           </Text>
         </>
       )}

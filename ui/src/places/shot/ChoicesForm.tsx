@@ -39,7 +39,7 @@ export function ChoicesForm({ choices, bench, other, onChange }: ChoicesFormProp
     <Stack gap="3">
       <Flex gap="4" wrap="wrap">
         <Choice
-          label="Rather err"
+          label="Tolerance"
           options={presets.bands.map((b) => ({ value: b.name, name: b.title }))}
           value={bandOf(choices, presets)}
           onChange={(name) =>
@@ -47,22 +47,22 @@ export function ChoicesForm({ choices, bench, other, onChange }: ChoicesFormProp
           }
         />
         <Choice
-          label="Keep first"
+          label="Priority"
           options={[
-            { value: "blur", name: "Blur: ISO gives way" },
-            { value: "image", name: "Image: shutter gives way" },
+            { value: "blur", name: "Blur: ISO gives" },
+            { value: "image", name: "Image: shutter gives" },
           ]}
           value={choices.priority ?? "blur"}
           onChange={(priority) => onChange({ ...choices, priority })}
         />
         <Choice
-          label="Layers at most"
+          label="Filters stacked, at most"
           options={["1", "2", "3"].map((n) => ({ value: n, name: n }))}
           value={String(choices.maxLayers ?? bench.layers)}
           onChange={(n) => onChange({ ...choices, maxLayers: Number(n) })}
         />
         <Choice
-          label="Aim against the meter"
+          label="Exposure compensation"
           options={presets.offsets.map((o) => ({ value: String(o), name: o === 0 ? "0" : signed(o) }))}
           value={offsetOf(choices, presets)}
           onChange={(v) => onChange({ ...choices, offsetStops: Number(v) })}
@@ -99,13 +99,13 @@ function Effects({ effects, bench }: { effects: readonly Schemas["EffectLine"][]
         <Stack key={e.id} gap="0.5" borderWidth="1px" borderColor="edge" rounded="md" p="3">
           <Text fontWeight="bold">{filters.get(e.id)?.title}</Text>
           <Text fontSize="sm">
-            <b>Pays</b> for {e.pays}
+            <b>Use for</b> {e.pays}
           </Text>
           <Text fontSize="sm">
-            <b>Hurts</b> with {e.hurts}
+            <b>Avoid with</b> {e.hurts}
           </Text>
           <Text fontSize="sm">
-            <b>Goes</b> {e.place}
+            <b>Position</b> {e.place}
           </Text>
           {e.words.map((words) => (
             <Text key={words} fontSize="sm" color="muted">
@@ -123,7 +123,7 @@ type Role = "case" | "asked" | "lives";
 const ROLES: { value: Role; name: string }[] = [
   { value: "case", name: "as needed" },
   { value: "asked", name: "asked for" },
-  { value: "lives", name: "lives on the lens" },
+  { value: "lives", name: "always on" },
 ];
 
 /** What each filter is for in this shot: in the case, asked for, or living on the lens. */
@@ -143,7 +143,7 @@ function Roles({ choices, bench, onChange }: Pick<ChoicesFormProps, "choices" | 
   return (
     <Stack gap="1.5">
       <Text color="muted" fontSize="sm" fontWeight="medium">
-        Glass for its effect, and glass that stays on
+        Effect filters, and filters that stay on
       </Text>
       <Flex gap="2" wrap="wrap">
         {bench.filters.map((f) => (

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";
+import { LIGHT_SOURCES } from "../../lib/lightSources";
 import { PressButton } from "../../lib/PressButton";
 import { CLEAR, SKIES, SkyForm } from "../../lib/SkyForm";
 import { TextField } from "../../lib/TextField";
@@ -12,14 +13,7 @@ import { SimulatedCamera } from "./SimulatedCamera";
 type Light = Schemas["ShotLight"];
 type Entry = Schemas["Entry"];
 
-const KINDS: { value: LightKind; name: string }[] = [
-  { value: "meter", name: "Meter" },
-  { value: "auto", name: "Camera's automatic" },
-  { value: "bias", name: "Bias, locked" },
-  { value: "lux", name: "Lux" },
-  { value: "sky", name: "Sky" },
-  { value: "looks", name: "No meter: look" },
-];
+const KINDS = (Object.keys(LIGHT_SOURCES) as LightKind[]).map((value) => ({ value, name: LIGHT_SOURCES[value] }));
 
 interface LightFormProps {
   light: Light;
@@ -136,7 +130,7 @@ function EntryFields({ name, kind, entry, bench, faultOf, onChange }: EntryField
         {field("iso", "ISO", { placeholder: String(bench.optics.isoBase) })}
       </Flex>
       <GlassOn
-        label={label("glass that was on")}
+        label={label("filters that were on")}
         bench={bench}
         on={entry.glass ?? []}
         fault={faultOf("glass")}
@@ -209,13 +203,13 @@ function Looks({
         onChange={(seen) => onChange(seen === "" ? blind : { ...light, sky: { ...sky, sky: seen } })}
       />
       <Text color="muted" fontSize="sm">
-        Lock the camera at its target, put on what the verdict names, look at the picture, and say what you saw there.
+        Lock the camera at its target, fit the filter shown, judge the picture.
       </Text>
       {looks.map((look, index) => (
         // Looks have no identity beyond their place in the order they were taken.
         // biome-ignore lint/suspicious/noArrayIndexKey: only the last one is ever removed
         <Text key={index}>
-          {index + 1}. {look.stops < 0.05 ? "no glass" : `${stops(look.stops)} of glass`}: <b>{SAW[look.saw]}</b>
+          {index + 1}. {look.stops < 0.05 ? "no filter" : `${stops(look.stops)} of ND`}: <b>{SAW[look.saw]}</b>
         </Text>
       ))}
       {fault && <Text color="breaks">{fault}</Text>}

@@ -12,9 +12,9 @@ import type { Answer, Bench, Scene } from "./draft";
 type Look = Schemas["ShotLook"];
 
 const SHOWN = [
-  { value: "as-shot", name: "As shot" },
-  { value: "every-frame", name: "Every frame, slow" },
-  { value: "real-time", name: "Real time, frames dropped" },
+  { value: "as-shot", name: "Normal speed" },
+  { value: "every-frame", name: "Slow motion" },
+  { value: "real-time", name: "Real time (frames dropped)" },
   { value: "speed-up", name: "Sped up" },
 ] as const;
 

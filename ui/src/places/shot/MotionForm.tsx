@@ -39,7 +39,7 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
   return (
     <Stack gap="3">
       <Choice
-        label="What carries the camera"
+        label="Activity"
         options={Object.entries(ACTIVITIES).map(([value, name]) => ({ value: value as keyof typeof ACTIVITIES, name }))}
         value={scene.shakeDegS === undefined ? (scene.activity ?? usual) : undefined}
         onChange={(activity) => onChange({ activity, shakeDegS: undefined })}
@@ -86,7 +86,7 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
       <MotionWords answer={answer} />
       <Flex gap="3" wrap="wrap">
         <Choice
-          label="Lamps on mains"
+          label="Lights on mains"
           options={LAMPS}
           value={scene.lamps ? (String(scene.lamps.mainsHz) as "50" | "60") : "none"}
           onChange={(hz) => onChange({ lamps: hz === "none" ? undefined : { mainsHz: Number(hz) } })}

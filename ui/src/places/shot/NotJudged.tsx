@@ -32,7 +32,7 @@ export function NotJudged({ missing, bench, onActivity }: NotJudgedProps) {
           </Flex>
           {field === ACTIVITY && asked === field && (
             <SelectField
-              label="What carries the camera"
+              label="Activity"
               maxW="260px"
               value=""
               options={[

@@ -224,7 +224,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
           gap="2"
           maxH={{ lg: ROOM }}
         >
-          <Panel heading="Stop rail" gridColumn={{ lg: "1" }} isDense>
+          <Panel heading="Stop scale" gridColumn={{ lg: "1" }} isDense>
             <RailPart
               answer={answer}
               blocks={blocks}
@@ -246,7 +246,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
             </Panel>
           )}
           {shotRequest && later.window && (
-            <Panel heading="Frame pair" gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / span 2" }} isDense>
+            <Panel heading="Preview" gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / span 2" }} isDense>
               <PairPart shot={shotRequest} answer={later} glassOf={glassOf} />
             </Panel>
           )}
@@ -259,7 +259,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
         alignItems="start"
       >
         {later.schools && (
-          <Drawer heading="Schools" result={schoolsResult(later.schools)}>
+          <Drawer heading="Approaches" result={schoolsResult(later.schools)}>
             <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={changes.setSchool} />
           </Drawer>
         )}
@@ -347,7 +347,7 @@ function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: stri
   };
 }
 
-/** The glass on the rail, outermost first; what lives on the lens comes last. */
+/** The glass on the rail, outermost first; what always on comes last. */
 function blocksOf(pieces: Map<string, Piece>, mounted: readonly string[] = [], answer: Answer) {
   const { chosen } = answer;
   return [...mounted, ...chosen.filters]

@@ -49,9 +49,9 @@ export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: Tr
           gap="2"
           alignItems="center"
         >
-          <Text flex="1">Only tried: {tried.join(", ")}</Text>
+          <Text flex="1">Previewing: {tried.join(", ")}</Text>
           <Button size="sm" variant="ghost" onClick={onDropTried}>
-            Back to what I have
+            Back to my gear
           </Button>
         </Box>
       )}
@@ -66,7 +66,7 @@ export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: Tr
       {first && (
         <>
           <Text color="muted" fontSize="sm" fontWeight="bold">
-            Give way, one of
+            Ways out
           </Text>
           <TradeButton trade={first} onTrade={onTrade} />
           {rest.length > 0 && (

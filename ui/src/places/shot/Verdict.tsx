@@ -87,9 +87,7 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
           </StateMark>
         ))}
         {!isLooking && answer.motion?.glassOptional && (
-          <StateMark state="holds">
-            Glass is optional here: no blur would be seen at any shutter near this one.
-          </StateMark>
+          <StateMark state="holds">ND optional: blur will not show.</StateMark>
         )}
         {!isLooking && answer.tilt && answer.tilt.state !== "holds" && (
           <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>
@@ -160,7 +158,7 @@ function warnings(on: readonly string[], bench: Bench, pieces: Map<string, Piece
   return fits.flatMap(({ standing, because, filterId }): { state: State; words: string }[] => {
     const words = `${title(filterId)}: ${because[0]}`;
     if (standing === "unknown" || standing === "computed")
-      return [{ state: "unknown", words: `${words}: try it before you go` }];
+      return [{ state: "unknown", words: `${words}: test it before you leave` }];
     return standing === "tried" ? [] : [{ state: "tight", words }];
   });
 }
@@ -181,13 +179,13 @@ function headline(answer: Answer, isLooking: boolean): string {
 }
 
 const VERDICTS: Record<Option["verdict"], string> = {
-  on: "exposure as you accept it",
-  iso: "ISO gives way",
-  shutter: "shutter gives way",
+  on: "within tolerance",
+  iso: "ISO makes it up",
+  shutter: "faster shutter",
   dark: "too dark",
   lock: "lock shutter and ISO",
-  "float-iso": "let ISO float",
-  "float-shutter": "let the shutter float",
+  "float-iso": "auto ISO",
+  "float-shutter": "auto shutter",
 };
 
 const COULD: Record<NonNullable<Option["couldBe"]>[number], string> = {

@@ -123,7 +123,7 @@ export function rewritten(kind: LightKind, answer: Answer | undefined): Schemas[
   }
 }
 
-/** The draft after one more look, through the glass that was on. */
+/** The draft after one more look, through the filters that were on. */
 export function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]): Draft {
   const look = { stops: answer.chosen.stops, saw };
   // What was put on by hand has been looked through; the next look is through what it tells.

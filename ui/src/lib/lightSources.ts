@@ -1,0 +1,9 @@
+/** What light is read from, called the same everywhere. */
+export const LIGHT_SOURCES = {
+  meter: "Light meter",
+  auto: "Auto exposure",
+  bias: "Exposure bias",
+  lux: "Lux",
+  sky: "Sky",
+  looks: "By eye",
+} as const;

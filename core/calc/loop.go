@@ -90,7 +90,7 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setu
 	switch r.Show {
 	case "automatic":
 		auto := scene.Automatic
-		name := "automatic without glass"
+		name := "auto exposure, no filter"
 		if auto == nil {
 			auto = assemble.AssumedAutomatic(&r.Shot.Camera, b.Question.Rate)
 			name += ", assumed to move the shutter first"

@@ -39,7 +39,7 @@ func stackOf(cameraID, rigID string, s *glass.Stack, required []string, name fun
 		names = append(names, name(id))
 	}
 	if len(names) == 0 {
-		names = append(names, "No glass")
+		names = append(names, "No filter")
 	}
 	out := OutingStack{Stack: Stack{ID: StackID(cameraID, rigID, on), Name: strings.Join(names, " + "), Stops: least, CameraID: cameraID}, RigID: rigID, Layers: len(on), Filters: on, Effects: slices.Clone(required)}
 	if most > least {

@@ -119,9 +119,16 @@ func (l *Loop) below(row []rgb, at line) {
 	s := l.across(at, metres, 6, 0)
 	// Furrows along the way, finer with distance.
 	furrow := 0.82 + 0.18*math.Sin(metres*9)
-	texture := s.over(l.ground[int(metres*7)%groundRows])
+	// From one texture to the next without a step, and greener away from the furrows' ridges.
+	at7 := metres * 7
+	part := at7 - math.Floor(at7)
+	texture, next := s.over(l.ground[int(at7)%groundRows]), s.over(l.ground[(int(at7)+1)%groundRows])
+	grassy := grassTint.times((1 - furrow) * 1.6)
+	earth := groundTint.times(furrow)
+	tint := rgb{earth[0] + grassy[0], earth[1] + grassy[1], earth[2] + grassy[2]}
 	for x := range row {
-		row[x] = groundTint.times(furrow * texture.at(float64(x)))
+		px := float64(x)
+		row[x] = tint.times(texture.at(px)*(1-part) + next.at(px)*part)
 	}
 }
 
@@ -142,15 +149,22 @@ func (l *Loop) vine(row []rgb, at line) {
 		}
 		return
 	}
-	height := (up - stemHeight) / (vineHeight - stemHeight)
-	leaves, tint := l.canopy[min(int(height*canopyRows), canopyRows-1)], leafTint
+	tint := leafTint
 	if l.view.IsInterior { // casks on their stands
 		tint = caskTint
 	}
-	cover, bright := s.over(leaves.cover), s.over(leaves.bright)
+	// Between two heights of the crown, so that no row of them is seen.
+	height := (up-stemHeight)/(vineHeight-stemHeight)*canopyRows - 0.5
+	lower := min(max(int(height), 0), canopyRows-2)
+	part := min(max(height-float64(lower), 0), 1)
+	below, above := l.canopy[lower], l.canopy[lower+1]
+	cover, bright := s.over(below.cover), s.over(below.bright)
+	coverAbove, brightAbove := s.over(above.cover), s.over(above.bright)
 	for x := range row {
-		if c := cover.at(float64(x)); c > 0 {
-			row[x] = row[x].over(tint.times(bright.at(float64(x))), c)
+		px := float64(x)
+		c := cover.at(px)*(1-part) + coverAbove.at(px)*part
+		if c > 0 {
+			row[x] = row[x].over(tint.times(bright.at(px)*(1-part)+brightAbove.at(px)*part), c)
 		}
 	}
 }
@@ -166,18 +180,29 @@ func (l *Loop) figure(row []rgb, at line) {
 	}
 	s := l.across(at, metres, 9*vineSpacing, -walkingMps)
 	pxPerM := l.fPx / metres
-	stride := 0.22 * math.Sin(2*math.Pi*float64(at.stride)/8)
-	switch {
-	case up > 1.5: // head
-		r := math.Sqrt(max(0, 0.125*0.125-(up-1.625)*(up-1.625)))
-		s.cover(row, 0, r*pxPerM, skin)
-	case up > 0.8: // coat
-		s.cover(row, 0, (0.2+0.05*(1.5-up))*pxPerM, coat)
-	default: // two legs
-		swing := stride * (0.8 - up) / 0.8
-		s.cover(row, swing*pxPerM, 0.075*pxPerM, stemTint)
-		s.cover(row, -swing*pxPerM, 0.075*pxPerM, stemTint)
+	step := math.Sin(2 * math.Pi * float64(at.stride) / 8)
+	// limb lays an arm or a leg that swings about its upper end, bent at its middle.
+	limb := func(from, to, swing, bend, half float64, colour rgb) {
+		if up < to || up > from {
+			return
+		}
+		along := (from - up) / (from - to)
+		sway := swing*along + bend*math.Sin(math.Pi*along)
+		s.cover(row, sway*pxPerM, half*(1-0.3*along)*pxPerM, colour)
 	}
+	limb(0.9, 0, -0.24*step, 0.05*max(0, -step), 0.085, trousers)
+	limb(1.42, 0.82, 0.2*step, 0.05, 0.05, coat.times(0.7))
+	limb(0.9, 0, 0.24*step, 0.05*max(0, step), 0.085, trousers)
+	switch {
+	case up > 1.49: // head
+		r := math.Sqrt(max(0, 0.13*0.13-(up-1.62)*(up-1.62)))
+		s.cover(row, 0, r*pxPerM, skin)
+	case up > 0.8: // coat, rounded at the shoulders
+		round := math.Sqrt(min(1, max(0, (1.5-up)/0.1)))
+		s.cover(row, 0, (0.17+0.06*(1.5-up))*round*pxPerM, coat)
+	}
+	limb(1.42, 0.82, -0.2*step, 0.05, 0.05, coat.times(1.25))
+	limb(0.84, 0.76, -0.2*step, 0.02, 0.045, skin)
 }
 
 // cover lays a colour on what lies within half pixels of the middle of each

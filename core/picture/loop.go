@@ -22,10 +22,6 @@ type Loop struct {
 	grain       []float32
 }
 
-// foliage is one height of a vine's leaves: how much they cover, and that times
-// their brightness.
-type foliage struct{ cover, bright strip }
-
 // Light of the parts of the scene, linear, mid-grey 0.18, before exposure.
 var (
 	skyTop     = rgb{0.55, 0.75, 1.15}
@@ -36,6 +32,8 @@ var (
 	leafTint   = rgb{0.10, 0.17, 0.05}
 	caskTint   = rgb{0.16, 0.085, 0.04}
 	stemTint   = rgb{0.05, 0.038, 0.03}
+	grassTint  = rgb{0.13, 0.2, 0.06}
+	trousers   = rgb{0.07, 0.08, 0.11}
 	coat       = rgb{0.36, 0.08, 0.06}
 	skin       = rgb{0.34, 0.22, 0.16}
 	wall       = rgb{0.15, 0.12, 0.09}
@@ -62,8 +60,8 @@ const (
 	figureBehind = 1.35 // times the subject's distance
 	walkingMps   = 1.2
 	samples      = 1024 // of one period of a strip
-	groundRows   = 24   // different textures of the ground
-	canopyRows   = 22   // different heights of a vine's leaves
+	groundRows   = 32   // different textures of the ground
+	canopyRows   = 72   // different heights of a vine's leaves
 )
 
 // NewLoop returns the loop of a view. The same view gives the same pictures.
@@ -105,8 +103,7 @@ func noise(random *rand.Rand, most int, swing float64) []float64 {
 	return values
 }
 
-// vines makes one vine: a stem in the middle of its period, and leaves around it
-// that bulge in the middle of their height and have a ragged edge.
+// vines makes one vine: a stem in the middle of its period, and leaves around it.
 func (l *Loop) vines(random *rand.Rand) {
 	stems := make([]float64, samples)
 	for i := range stems {
@@ -115,18 +112,7 @@ func (l *Loop) vines(random *rand.Rand) {
 		}
 	}
 	l.posts = newStrip(stems)
-	for row := range canopyRows {
-		cover, bright := make([]float64, samples), make([]float64, samples)
-		leaf := noise(random, 60, 0.7)
-		height := (float64(row) + 0.5) / canopyRows
-		reach := 0.36 * math.Pow(math.Sin(math.Pi*(0.08+0.87*height)), 0.4)
-		for i := range cover {
-			if math.Abs(float64(i)/samples-0.5) < reach-0.05*math.Abs(leaf[i]-1) {
-				cover[i], bright[i] = 1, (0.65+0.5*height)*leaf[i]
-			}
-		}
-		l.canopy = append(l.canopy, foliage{newStrip(cover), newStrip(bright)})
-	}
+	l.canopy = crown(random)
 }
 
 // slide is how one layer lies in one frame: how far it has slid, how far it slides

@@ -36,7 +36,7 @@ test("a conflict is named, and each trade says what the whole shot is with it", 
   // This camera has one view, so that no wider one is offered.
   await expect(trades.getByRole("button", { name: /view of/ })).toHaveCount(0);
   for (const [trade, after, becomes] of [
-    [/shutter 1\/200, 90°.*serves, tight: exposure/, /1\/240/, "tight"],
+    [/shutter 1\/200, 90°.*covers it, tight: exposure/, /1\/240/, "tight"],
     [/^120 fps.*resolves it/, /1\/240/, "holds"],
     [/stabiliser off, camera on a stand.*resolves it/, /1\/100/, "holds"],
   ] as const) {
@@ -261,7 +261,7 @@ test("the pilot's rates live with the craft, and are changed where their curves 
   const pan = flight.getByRole("img", { name: /^Pan:/ });
   await expect(pan).toHaveAccessibleName(/Dashed: 360°\/s at full stick/);
   await expect(flight.getByRole("img", { name: /^Roll:/ })).toHaveAccessibleName(/even full stick does not smear/);
-  await expect(page.getByText("Gentle flight is what is usual with it")).toBeVisible();
+  await expect(page.getByText("FPV cruise is what is usual with it")).toBeVisible();
   await flight.getByRole("button", { name: "Change its rates" }).click();
   const form = page.getByRole("form", { name: /^Edit the rig/ });
   const rates = form.getByRole("group", { name: "The pilot's rates" });

@@ -23,7 +23,7 @@ for (const [button, widthMm, heightMm] of [
       /07:20\s+ND32 \(A3\)\s+1\/50\s+ISO \d+ to \d+/,
       "Dawn walk between the rows",
       /12:50\s+SWAP Row walker \(pocket gimbal\): ND8 \+ ND32 for ND32/,
-      "Glass lost: Terrace quad",
+      "Filter lost: Terrace quad",
       "full manual cannot hover",
       "WB 5600 K",
     ]) {

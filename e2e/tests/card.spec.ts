@@ -93,7 +93,7 @@ test("a light that fell is read, changed for and pinned in three touches", async
   await page.getByRole("button", { name: "−3", exact: true }).tap(); // two
   const result = page.getByTestId("remetered");
   await expect(result).toContainText("Change to");
-  await expect(result).toContainText("stops against the plan's EV");
+  await expect(result).toContainText("stops from the forecast EV");
   await page.getByRole("button", { name: "Correct the forecast" }).tap(); // three
   await expect(page.getByText("Forecast corrected")).toBeVisible();
   // The plan of the day has the pin, and the glass of the noon walk is another.
@@ -106,7 +106,7 @@ test("a light that fell is read, changed for and pinned in three touches", async
 test("the ways of reading: automatic, meter and looking, and what cannot be read", async ({ page, app }) => {
   await openCard(page, app);
   await page.getByRole("button", { name: "Re-meter" }).tap();
-  await page.getByRole("button", { name: "Auto", exact: true }).tap();
+  await page.getByRole("button", { name: "Auto exposure", exact: true }).tap();
   await page.getByLabel("or as it shows").fill("1/200");
   await expect(page.getByTestId("remetered")).toContainText("ND32:");
   await page.getByRole("button", { name: "Light meter", exact: true }).tap();
@@ -115,7 +115,7 @@ test("the ways of reading: automatic, meter and looking, and what cannot be read
   await expect(page.getByTestId("remetered")).toHaveCount(0);
   await page.getByRole("button", { name: "as forecast" }).tap();
   await expect(page.getByTestId("remetered")).toContainText(/as forecast|within its/);
-  await page.getByRole("button", { name: "Look", exact: true }).tap();
+  await page.getByRole("button", { name: "By eye", exact: true }).tap();
   await page.getByRole("button", { name: "Too bright" }).tap();
   await expect(page.getByTestId("remetered")).toContainText("look through this next");
   // Without a meter the sky is light too: what to put on, what to have in the pocket, and no pin.
@@ -127,22 +127,24 @@ test("the ways of reading: automatic, meter and looking, and what cannot be read
   await expect(page.getByRole("button", { name: /^Pin it/ })).toHaveCount(0);
 });
 
-test("a hard stop is said, is not ticked away, and is passed by a reason that is logged", async ({ page, app }) => {
+test("a required check is said, is not ticked away, and is passed by a reason that is logged", async ({
+  page,
+  app,
+}) => {
   await openCard(page, app);
   await page.getByRole("button", { name: "Terrace quad" }).tap();
-  await expect(page.getByTestId("stops")).toContainText("4 hard stops are open");
+  await expect(page.getByTestId("stops")).toContainText("Not ready: 4 required checks");
   await page.getByTestId("stops").tap();
   const readiness = page.getByTestId("readiness");
-  await expect(readiness).toContainText("stopped by 4 hard stops");
-  for (const step of [/^Disarmed/, /^Density 1.5/, /^Pull test/])
-    await page.getByRole("checkbox", { name: step }).tap();
-  await expect(readiness).toContainText("stopped by one hard stop");
+  await expect(readiness).toContainText("not ready: 4 required checks");
+  for (const step of [/^Disarm/, /^Density 1.5/, /^Pull test/]) await page.getByRole("checkbox", { name: step }).tap();
+  await expect(readiness).toContainText("not ready: 1 required check");
   await page.getByRole("button", { name: "Go on without it…" }).tap();
   await expect(page.getByRole("button", { name: "Log it and go on" })).toBeDisabled();
   await page.getByLabel("The reason").fill("taped all round by two of us");
   await page.getByRole("button", { name: "Log it and go on" }).tap();
-  await expect(readiness).toContainText("no hard stop is open");
-  await expect(page.getByRole("checkbox", { name: /^Tethered/ })).toContainText("gone on without it at");
+  await expect(readiness).toContainText("no required check is open");
+  await expect(page.getByRole("checkbox", { name: /^Tether it/ })).toContainText("gone on without it at");
   await page.getByRole("button", { name: "Close" }).tap();
   await page.getByRole("button", { name: /^Log/ }).tap();
   await expect(page.getByTestId("log")).toContainText("taped all round by two of us");
@@ -155,14 +157,14 @@ test("drills are one touch away, for this craft, and defer to local rules", asyn
   const drill = page.getByTestId("drill");
   await expect(drill.getByRole("listitem")).toHaveCount(5);
   await expect(drill).toContainText("full manual cannot hover");
-  await expect(drill).toContainText("6.3 stops over; even 1/8000 leaves it 0.3 over");
+  await expect(drill).toContainText("6.3 stops over; even 1/8000 leaves 0.3 over");
   await expect(drill).toContainText("Local rules");
-  await page.getByRole("button", { name: "Fogged" }).tap();
-  await expect(page.getByRole("heading", { name: "Fogged" })).toBeVisible();
+  await page.getByRole("button", { name: "Fogging" }).tap();
+  await expect(page.getByRole("heading", { name: "Fogging" })).toBeVisible();
   await page.getByRole("button", { name: "Close" }).tap();
   await page.getByRole("button", { name: "Pond drone" }).tap();
-  await page.getByRole("button", { name: "Glass lost" }).tap();
-  await expect(drill).toContainText("Let go of the sticks");
+  await page.getByRole("button", { name: "Filter lost" }).tap();
+  await expect(drill).toContainText("Release the sticks");
 });
 
 test("a dark passage says what the lock does and what to choose", async ({ page, app }) => {
@@ -171,9 +173,9 @@ test("a dark passage says what the lock does and what to choose", async ({ page,
   await page.getByRole("button", { name: "Dark passage" }).tap();
   const passage = page.getByTestId("passage");
   await expect(passage).toContainText("Never take glass off or change it while moving");
-  await expect(passage).toContainText("Let ISO float, 100 to");
+  await expect(passage).toContainText("Auto ISO 100–");
   await page.getByRole("button", { name: "Unlit" }).tap();
-  await expect(passage).toContainText("Two takes, cut at the mouth");
+  await expect(passage).toContainText("Two takes");
   await page.getByLabel("or in seconds").fill("0");
   await expect(page.getByRole("alert")).toContainText("a number from 0.1 to 36000");
   // It is planned in the light of the take, not in that of the hour it is planned at.

@@ -7,7 +7,7 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
   const advice = coverage.getByTestId("coverage-advice");
   // The forecast of the dive is EV 15.4 at 60 fps: 6.4 stops, and density 1.5 is 4.98.
   await expect(advice).toContainText("For your shots: covers 0 of 1.");
-  await expect(advice).toContainText("Buy first: ND128. It serves one shot that nothing covers now.");
+  await expect(advice).toContainText("Buy first: ND128. It covers one shot that nothing covers now.");
   await expect(advice).toContainText("No filter of yours covers “Dive down the terraces”.");
 
   await expect(coverage.getByRole("region", { name: "Gaps" })).toContainText(

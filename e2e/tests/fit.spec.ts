@@ -46,5 +46,5 @@ test("glass that was never tried is offered with its warning", async ({ page, ap
   await openShot(page, app, "Dive down the terraces");
   await expect(on(page).glass).toHaveText("Density 1.5");
   const verdict = page.getByRole("region", { name: "Verdict" });
-  await expect(verdict).toContainText("Density 1.5: tight by its measures, and never tried");
+  await expect(verdict).toContainText("Density 1.5: tight by caliper, not tested");
 });

@@ -43,7 +43,7 @@ test.describe("from nothing", () => {
     await page.keyboard.press("Enter");
     await tabTo(page, /^Barrel, mm$/);
     await page.keyboard.type("20.00 to 20.02");
-    await tabTo(page, /^Store$/);
+    await tabTo(page, /^Save$/);
     await page.keyboard.press("Enter");
     await expect(page.getByRole("button", { name: "Rig bare of Little quad" })).toBeVisible();
 
@@ -57,7 +57,7 @@ test.describe("from nothing", () => {
     await expect(page.getByRole("form", { name: "Edit ND16" })).toBeVisible();
     await tabTo(page, /^Seat, mm$/);
     await page.keyboard.type("20.03");
-    await tabTo(page, /^Store$/);
+    await tabTo(page, /^Save$/);
     await page.keyboard.press("Enter");
     await expect(page.getByRole("form", { name: "Edit ND16" })).toHaveCount(0);
 
@@ -66,7 +66,7 @@ test.describe("from nothing", () => {
     await expect(page.getByRole("button", { name: "ND16 on Little quad, bare: computed only" })).toBeVisible();
     await tabTo(page, /^ND16 on Little quad/);
     await page.keyboard.press("Enter");
-    await expect(page.getByRole("dialog")).toContainText("snug by its measures, and never tried");
+    await expect(page.getByRole("dialog")).toContainText("snug by caliper, not tested");
     await page.keyboard.press("Escape");
     await expect(page.getByRole("dialog")).toHaveCount(0);
   });
@@ -128,21 +128,21 @@ test("a hold that is too weak grounds a filter, and a stack shows its corners", 
   await sheet.getByLabel("Pull-off, grams").fill("60");
   await sheet.getByRole("button", { name: "Keep this trial" }).click();
   await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: does not go$/ }).click();
-  await expect(sheet).toContainText("its hold is too weak: do not fly with it");
+  await expect(sheet).toContainText("hold too weak: do not fly with it");
 });
 
 test("sets are weighed as their owner wishes", async ({ page, app }) => {
   await page.goto(`${app.url}/kit/sets`);
   await page.getByLabel("On the rig").selectOption({ label: "Crate trailer (action camera), in its frame" });
   const words = page.getByTestId("sets-words");
-  await expect(words).toHaveText("None is ahead for certain; of frame set, find out how they fit this rig first.");
+  await expect(words).toHaveText("No clear winner. For frame set, find out how they fit this rig first.");
   const table = page.getByRole("region", { name: "Sets side by side" });
-  await expect(table.getByRole("row", { name: /^Tint/ })).toContainText("not known: 1 of 2 not measured");
-  for (const name of ["Fit on this rig", "Strength error", "Tint", "Corners", "Flare", "Sharpness lost"]) {
+  await expect(table.getByRole("row", { name: /^Colour shift/ })).toContainText("not known: 1 of 2 not measured");
+  for (const name of ["Fit", "Strength error", "Colour shift", "Vignetting", "Flare", "Sharpness loss"]) {
     await page.getByRole("slider", { name: `Weight of: ${name}` }).focus();
     await page.keyboard.press("Home");
   }
-  await expect(words).toHaveText("Thin set is ahead, whatever the unknown turns out to be.");
+  await expect(words).toHaveText("Best in every case: thin set.");
 });
 
 test("labels are printed at true size", async ({ page, app }) => {

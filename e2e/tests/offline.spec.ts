@@ -48,7 +48,7 @@ test("after one visit the card opens, computes and keeps what is done with the s
   await page.getByRole("button", { name: "Close" }).tap();
   await page.getByRole("button", { name: "Re-meter" }).tap();
   await page.getByRole("button", { name: "−2", exact: true }).tap();
-  await expect(page.getByTestId("remetered")).toContainText("stops against the plan's EV");
+  await expect(page.getByTestId("remetered")).toContainText("stops from the forecast EV");
   await page.getByRole("button", { name: "Correct the forecast" }).tap();
   await expect(reach(page)).toContainText("3 waiting");
   await page.reload(); // nothing is lost

@@ -100,7 +100,7 @@ test("glass asked for, and glass that always on, are in every answer", async ({ 
   await expect(on(page).glass).toHaveText("mist 1/4 + ND8");
   for (const option of await on(page).others.getByRole("button").allInnerTexts()) expect(option).toContain("mist 1/4");
   await page.getByLabel("ND8", { exact: true }).selectOption("always on");
-  await expect(on(page).reasons).toContainText("what always on counted in");
+  await expect(on(page).reasons).toContainText("always-on filters included");
 });
 
 test("frame rate and target move the shutter, and the camera's own step is explained", async ({ page, app }) => {
@@ -188,5 +188,5 @@ test("where the exposure takes the shutter, all is told of that shutter", async 
   await expect(on(page).error).toHaveText(/^0\.0 stops error, ±0\.2, \+2\.3 before the shutter gives way$/);
   await expect(on(page).shutter).toHaveAttribute("aria-valuetext", /^1\/100 · 180° → 1\/500\./);
   await edit(page, "Motion");
-  await expect(on(page).motion).toContainText("px at 1/500");
+  await expect(on(page).motion).toContainText("motion blur at 1/500");
 });

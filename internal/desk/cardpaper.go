@@ -123,5 +123,5 @@ func addDrill(all []paper.CardDrill, c *card.CardCamera) []paper.CardDrill {
 	if i < 0 {
 		return all
 	}
-	return append(all, paper.CardDrill{Title: "Glass lost: " + c.Name, Lines: worst.Drills[i].Lines})
+	return append(all, paper.CardDrill{Title: "Filter lost: " + c.Name, Lines: worst.Drills[i].Lines})
 }

@@ -49,7 +49,7 @@ func TestADayIsMadeReady(t *testing.T) {
 	for _, s := range r.Stacks {
 		names = append(names, s.Name)
 	}
-	if slices.Sort(names); !slices.Equal(names, []string{"ND32", "ND8", "ND8 + ND32", "No glass"}) {
+	if slices.Sort(names); !slices.Equal(names, []string{"ND32", "ND8", "ND8 + ND32", "No filter"}) {
 		t.Errorf("stacks %q", names)
 	}
 	// Held otherwise, the camera takes what goes on that rig: of another mount, nothing.
@@ -63,7 +63,7 @@ func TestADayIsMadeReady(t *testing.T) {
 	caged.ShootID, caged.RigID, caged.StartsAt, caged.Day = planned.ShootID, rig.ID, &later, store.ShotDay{Plane: light.Vertical}
 	keep[store.Shot](t)(h.SaveShot(t.Context(), caged))
 	both := keep[*files.Plan](t)(h.PlanFile(t.Context(), shoot.ID))
-	if len(both.Shots) != 2 || both.Shots[1].Glass != "No glass" || both.Shots[0].Glass == "No glass" {
+	if len(both.Shots) != 2 || both.Shots[1].Glass != "No filter" || both.Shots[0].Glass == "No filter" {
 		t.Errorf("on two rigs: %+v", both.Shots)
 	}
 	p, err := h.PlanFile(t.Context(), shoot.ID)

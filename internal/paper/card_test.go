@@ -14,7 +14,7 @@ func shootOf(takes, drills int) Card {
 		c.Rows = append(c.Rows, CardRow{At: "07:20", What: fmt.Sprintf("ND%d (A3)", i), Set: "1/50  ISO 191 to 239", Note: strings.Repeat("what it is · ", 6)})
 	}
 	for i := range drills {
-		c.Drills = append(c.Drills, CardDrill{fmt.Sprintf("Glass lost %d", i), []string{strings.Repeat("do this ", 12), strings.Repeat("then that ", 12)}})
+		c.Drills = append(c.Drills, CardDrill{fmt.Sprintf("Filter lost %d", i), []string{strings.Repeat("do this ", 12), strings.Repeat("then that ", 12)}})
 	}
 	return c
 }

@@ -51,7 +51,7 @@ func WriteLabels(w io.Writer, labels []Label, size LabelSize, at time.Time) erro
 	}
 	if len(labels) == 0 {
 		p.AddPage()
-		line(p, marginMm, 2*marginMm, 150, "", 12, 12, "No glass in the kit yet.")
+		line(p, marginMm, 2*marginMm, 150, "", 12, 12, "No filters in the kit yet.")
 	}
 	if err := p.Output(w); err != nil {
 		return fmt.Errorf("write the labels: %w", err)

@@ -12,6 +12,9 @@ const CardStart = lazy(async () => ({ default: (await import("./places/card/Card
 const CardPlace = lazy(async () => ({ default: (await import("./places/card/CardPlace")).CardPlace }));
 const KitPlace = lazy(async () => ({ default: (await import("./places/kit/KitPlace")).KitPlace }));
 
+const MeasurePlace = lazy(async () => ({ default: (await import("./places/measure/MeasurePlace")).MeasurePlace }));
+const LogPlace = lazy(async () => ({ default: (await import("./places/log/LogPlace")).LogPlace }));
+const PracticePlace = lazy(async () => ({ default: (await import("./places/practice/PracticePlace")).PracticePlace }));
 const opening = <Skeleton h="300px" aria-busy="true" aria-label="Opening" />;
 
 export function App() {
@@ -57,6 +60,30 @@ export function App() {
           element={
             <Suspense fallback={opening}>
               <KitPlace />
+            </Suspense>
+          }
+        />
+        <Route
+          path="measure"
+          element={
+            <Suspense fallback={opening}>
+              <MeasurePlace />
+            </Suspense>
+          }
+        />
+        <Route
+          path="log"
+          element={
+            <Suspense fallback={opening}>
+              <LogPlace />
+            </Suspense>
+          }
+        />
+        <Route
+          path="practice"
+          element={
+            <Suspense fallback={opening}>
+              <PracticePlace />
             </Suspense>
           }
         />

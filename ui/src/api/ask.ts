@@ -1,13 +1,15 @@
 import { answerHere } from "./here/calc";
 import { once } from "./once";
 import { isLost, noteReach } from "./reach";
+import { remembered } from "./undo";
 
 /** So long a computation waits for a server that says nothing, and everything else. */
 const PATIENCE_MS = 3_000;
 const LONG_MS = 30_000;
 
 /** Asks the server, and notes whether it answered. */
-export const ask = (request: Request): Promise<Response> => once(request, (r) => asked(r, LONG_MS));
+export const ask = (request: Request): Promise<Response> =>
+  remembered(request, (r) => once(r, (keyed) => asked(keyed, LONG_MS)));
 
 /**
  * Asks the server for a computation; what it does not answer is computed in the page.

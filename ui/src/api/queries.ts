@@ -37,6 +37,14 @@ export const askableQuery = queryOptions({
   queryFn: async ({ signal }) => (await unwrap(api.GET("/api/askable", { signal }))).items,
 });
 
+/** What was done in the field on a shoot, the latest first. */
+export const shootLogQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["field-log", id],
+    queryFn: ({ signal }) =>
+      everyPart((query) => unwrap(api.GET("/api/shoots/{id}/log", { params: { path: { id }, query }, signal }))),
+  });
+
 /** How long the log of the field is. */
 export const fieldLogQuery = queryOptions({
   queryKey: ["field-log"],

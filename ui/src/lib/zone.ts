@@ -1,11 +1,14 @@
-/** An instant as a clock in some time zone shows it. Zones are IANA names; "" or Local is this device's. */
+/**
+ * An instant as a clock in some time zone shows it, in the form of this device's language. Zones
+ * are IANA names; "" or Local is this device's.
+ */
 
 const SHAPES = {
-  clock: ["en-GB", { hour: "2-digit", minute: "2-digit", hourCycle: "h23" }],
-  day: ["en-GB", { weekday: "short", day: "numeric", month: "short" }],
+  clock: [undefined, { hour: "2-digit", minute: "2-digit" }],
+  day: [undefined, { weekday: "short", day: "numeric", month: "short" }],
   date: ["sv-SE", { year: "numeric", month: "2-digit", day: "2-digit" }],
   offset: ["en-GB", { timeZoneName: "longOffset" }],
-} as const satisfies Record<string, [string, Intl.DateTimeFormatOptions]>;
+} as const satisfies Record<string, [string | undefined, Intl.DateTimeFormatOptions]>;
 
 // Making a formatter takes a hundred times as long as using it.
 const made = new Map<string, Intl.DateTimeFormat>();
@@ -26,6 +29,14 @@ function format(shape: keyof typeof SHAPES, at: number | string | Date, zone: st
 
 /** "07:20" */
 export const clockIn = (at: number | string | Date, zone: string): string => format("clock", at, zone);
+
+/** A zone as people know it: "UTC−1" for Etc/GMT+1, whose sign is turned round, else its city. */
+export function zoneWords(zone: string): string {
+  if (zone === "" || zone === "Local") return "this device's time";
+  const etc = /^Etc\/(?:GMT|UTC)(?:([+-])(\d+))?$/.exec(zone);
+  if (etc) return etc[2] ? `UTC${etc[1] === "+" ? "−" : "+"}${etc[2]}` : "UTC";
+  return zone.replace(/^.*\//, "").replaceAll("_", " ");
+}
 
 /** "Sat, 20 Sept" */
 export const dayIn = (at: number | string | Date, zone: string): string => format("day", at, zone);

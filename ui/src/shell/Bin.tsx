@@ -74,6 +74,7 @@ const KINDS: Record<string, string> = {
   cameras: "camera",
   rigs: "held",
   filters: "filter",
+  packs: "pack",
   "light-readings": "reading",
 };
 
@@ -88,6 +89,8 @@ async function broughtBack({ kind, id, version }: Binned): Promise<unknown> {
       return unwrap(api.POST("/api/cameras/{id}/restore", { params }));
     case "rigs":
       return unwrap(api.POST("/api/rigs/{id}/restore", { params }));
+    case "packs":
+      return unwrap(api.POST("/api/packs/{id}/restore", { params }));
     case "filters":
       return unwrap(api.POST("/api/filters/{id}/restore", { params }));
     default:

@@ -1,6 +1,6 @@
 import { Badge, Box, Link as ChakraLink, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { Aperture, Backpack, CalendarDays, ClipboardCheck } from "lucide-react";
+import { Aperture, Backpack, Brain, CalendarDays, ClipboardCheck, NotebookText, ScanEye } from "lucide-react";
 import { useEffect } from "react";
 import { NavLink, Outlet, useMatch } from "react-router";
 import { sessionQuery, statusQuery } from "../api/queries";
@@ -11,15 +11,18 @@ import { ColorModeButton } from "./ColorModeButton";
 import { DamageNote } from "./DamageNote";
 import { Login } from "./Login";
 import { useLastShot } from "./lastShot";
+import { Palette } from "./Palette";
 import { QuickLine } from "./QuickLine";
 import { ReachBadge } from "./ReachBadge";
 import { SharePhone } from "./SharePhone";
 import { ShortcutHelp } from "./ShortcutHelp";
 import { Toasts } from "./toaster";
+import { useUndoKey } from "./useUndo";
 
 /** The frame around every place: the places at the side or the thumb, the quick line above. */
 export function Shell() {
   const lastShot = useLastShot(useMatch("/shot/:id")?.params.id);
+  useUndoKey();
   const { data: session } = useQuery(sessionQuery);
   const { data: status } = useQuery(statusQuery);
   useEffect(() => {
@@ -57,6 +60,9 @@ export function Shell() {
         {lastShot && <Place to={`/shot/${lastShot}`} icon={<Aperture aria-hidden />} name="Shot" />}
         <Place to="/card" icon={<ClipboardCheck aria-hidden />} name="Card" />
         <Place to="/kit" icon={<Backpack aria-hidden />} name="Kit" />
+        <Place to="/measure" icon={<ScanEye aria-hidden />} name="Measure" />
+        <Place to="/log" icon={<NotebookText aria-hidden />} name="Log" />
+        <Place to="/practice" icon={<Brain aria-hidden />} name="Practice" />
       </Flex>
       <Stack flex="1" minW="0" gap="0" pb={{ base: "76px", md: "4" }}>
         <Flex as="header" gap="3" align="center" px={{ base: "3", md: "4" }} py="2">
@@ -67,6 +73,7 @@ export function Shell() {
               demo data
             </Badge>
           )}
+          <Palette />
           <ReachBadge />
           <SharePhone />
           <Backups />
@@ -98,16 +105,16 @@ function Place({ to, icon, name }: { to: string; icon: React.ReactNode; name: st
             align="center"
             gap="0.5"
             py="2"
-            px="3"
-            mx={{ md: "2" }}
-            minW="64px"
+            px={{ base: "1", md: "1" }}
+            mx={{ md: "1.5" }}
+            minW={{ base: "48px", md: "70px" }}
             minH="52px"
             rounded="lg"
             bg={isActive ? "accentSoft" : undefined}
             color={isActive ? "accent" : "muted"}
           >
             {icon}
-            <Text fontSize="sm" fontWeight={isActive ? "bold" : "medium"}>
+            <Text fontSize={{ base: "xs", md: "sm" }} fontWeight={isActive ? "bold" : "medium"}>
               {name}
             </Text>
           </Stack>

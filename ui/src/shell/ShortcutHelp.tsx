@@ -3,14 +3,7 @@ import { Keyboard } from "lucide-react";
 import { useCallback, useState } from "react";
 import { Sheet } from "../lib/Sheet";
 import { useHotkeys } from "../lib/useHotkeys";
-
-const SHORTCUTS: [keys: string[], does: string][] = [
-  [["/"], "write a quick line, such as f2 1/1250 iso50 > 50fps"],
-  [["1", "–", "9"], "on a shot: put that filter on, or take it off"],
-  [["0"], "on a shot: back to the best filter"],
-  [["←", "→"], "on the shutter window: the camera's next step; on the coverage: the next cell"],
-  [["?"], "this list"],
-];
+import { SHORTCUTS } from "./shortcuts";
 
 /** The list of shortcuts, on ? or by its button. */
 export function ShortcutHelp() {

@@ -30,6 +30,8 @@ async function start(): Promise<void> {
 }
 
 const started = start();
+// Whoever asks is told; that nobody has asked yet is no fault of the page.
+started.catch(() => {});
 
 self.onmessage = async ({ data }: MessageEvent<Asked>) => {
   try {

@@ -10,11 +10,11 @@ export interface StripScales {
 export const LEFT = 56;
 export const RIGHT = 24;
 export const CURVE_TOP = 22;
-export const CURVE_HEIGHT = 150;
+export const CURVE_HEIGHT = 100;
 export const SKY_TOP = CURVE_TOP + CURVE_HEIGHT + 8;
 export const SKY_HEIGHT = 44;
 export const LANES_TOP = SKY_TOP + SKY_HEIGHT + 30;
-export const LANE_HEIGHT = 66;
+export const LANE_HEIGHT = 58;
 export const BAR_HEIGHT = 44;
 
 export const DARKEST = 0;

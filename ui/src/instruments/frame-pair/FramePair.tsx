@@ -100,5 +100,5 @@ function references(
     name: `glass: ${glassOf(o.filters)}`,
     value: { show: "option", filters: o.filters } satisfies Reference,
   }));
-  return [{ name: "automatic, no filter", value: { show: "automatic" } }, ...schools, ...options];
+  return [{ name: "auto exposure, no filter", value: { show: "automatic" } }, ...schools, ...options];
 }

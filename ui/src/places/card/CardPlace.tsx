@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import { Link, Navigate, useNavigate, useParams } from "react-router";
 import { Problem } from "../../api/client";
 import { shootsQuery } from "../../api/queries";
+import { useTitle } from "../../lib/useTitle";
 import { clockIn, dayIn } from "../../lib/zone";
 import { CameraTabs } from "./CameraTabs";
 import { ChecksSheet } from "./ChecksSheet";
@@ -42,6 +43,7 @@ const Opening = () => <Skeleton h="300px" aria-busy="true" aria-label="Opening t
 export function CardPlace() {
   const { id = "" } = useParams();
   const { work, error } = useCardWork(id);
+  useTitle(work?.card.shoot.name, "Field card");
   const navigate = useNavigate();
   useEffect(() => localStorage.setItem(LAST, id), [id]);
   if (!work) {

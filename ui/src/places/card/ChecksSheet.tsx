@@ -26,11 +26,11 @@ export function ChecksSheet({ work, turn, isOpen, onOpen }: ChecksSheetProps) {
         <Box role="status" data-testid="readiness">
           {turn.readiness === "ready" && <StateMark state="holds">all done: ready</StateMark>}
           {turn.readiness === "open" && (
-            <StateMark state="tight">no hard stop is open; the rest is not all done</StateMark>
+            <StateMark state="tight">no required check is open; the rest is not all done</StateMark>
           )}
           {turn.readiness === "stopped" && (
             <StateMark state="breaks">
-              stopped by {turn.stops.length === 1 ? "one hard stop" : `${turn.stops.length} hard stops`}
+              not ready: {turn.stops.length === 1 ? "1 required check" : `${turn.stops.length} required checks`}
             </StateMark>
           )}
         </Box>
@@ -102,7 +102,7 @@ function Step({ check, zone, onToggle }: { check: Check; zone: string; onToggle:
         <Text fontSize="lg" fontWeight={check.hard ? "bold" : "medium"}>
           {check.words}
         </Text>
-        {check.hard && !isDone && <Text color="breaks">hard stop</Text>}
+        {check.hard && !isDone && <Text color="breaks">required</Text>}
         {check.at && (
           <Text color="muted">
             {check.reason

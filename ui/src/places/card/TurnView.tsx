@@ -138,7 +138,7 @@ function Readiness({ turn, onChecks }: { turn: Turn; onChecks: () => void }) {
       data-testid="stops"
     >
       <span>
-        <b>Stopped: {turn.stops.length === 1 ? "a hard stop is" : `${turn.stops.length} hard stops are`} open.</b>{" "}
+        <b>Not ready: {turn.stops.length === 1 ? "1 required check" : `${turn.stops.length} required checks`}.</b>{" "}
         {turn.stops[0]}
       </span>
     </Button>
@@ -159,7 +159,7 @@ function NextSwap({ of, turn, zone }: { of: Schemas["CardCamera"]; turn: Turn; z
           </Text>
           <Text fontSize="lg">
             <b>{swap.to}</b> in place of {swap.from}
-            {swap.latest && `, which serves until ${clockIn(swap.latest, zone)}`}
+            {swap.latest && `, whose last shot ends ${clockIn(swap.latest, zone)}`}
           </Text>
         </>
       ) : (

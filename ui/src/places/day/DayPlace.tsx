@@ -5,7 +5,8 @@ import { Problem, type Schemas } from "../../api/client";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
 import { Panel } from "../../lib/Panel";
 import { StateMark } from "../../lib/StateMark";
-import { clockIn, dateIn, dayIn, instantIn } from "../../lib/zone";
+import { useTitle } from "../../lib/useTitle";
+import { clockIn, dateIn, dayIn, instantIn, zoneWords } from "../../lib/zone";
 import { DayForm } from "./DayForm";
 import { LightPanel } from "./LightPanel";
 import { PlanPanel } from "./PlanPanel";
@@ -26,6 +27,7 @@ export function DayPlace() {
   const { id = "" } = useParams();
   const { work, answer, error, request } = useDay(id);
   const { day } = work;
+  useTitle(day?.shoot.name, "Day");
   const [shownDate, setShownDate] = useState("");
   const [chosen, setChosen] = useState<string | null>(null);
   const onSky = useCallback(
@@ -50,13 +52,14 @@ export function DayPlace() {
   const shot = day.request.shots.find((s) => s.id === chosen);
   const anchor = day.shoot.day?.anchor;
   return (
-    <Stack gap="3">
+    // On a desktop the day fits the window: what is long scrolls in its own column.
+    <Stack gap="2" h={{ lg: "calc(100dvh - 76px)" }} minH={{ lg: "620px" }}>
       <Flex gap="4" align="baseline" wrap="wrap">
         <Heading as="h1" size="2xl">
           {day.shoot.name}
         </Heading>
         <Text color="muted">
-          {day.shoot.place} · {zone}
+          {day.shoot.place} · {zoneWords(zone)}
         </Text>
         <ChakraLink asChild ms="auto">
           <Link to={`/card/${day.shoot.id}`}>Card of the day</Link>
@@ -66,7 +69,11 @@ export function DayPlace() {
         </ChakraLink>
       </Flex>
       {error && <StateMark state="unknown">{faultWords(error)} Below is the last plan.</StateMark>}
-      <Panel heading="Day" note="drag a shot along the day, stretch it at its end; press an hour to change its sky">
+      <Panel
+        isDense
+        heading="Day"
+        note="drag a shot along the day, stretch it at its end; press an hour to change its sky"
+      >
         <Flex gap="2" mb="2" wrap="wrap" align="center">
           {dates.map((d) => (
             <Button
@@ -105,15 +112,32 @@ export function DayPlace() {
         )}
         <Unplaced work={work} date={date} />
       </Panel>
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,3fr) minmax(0,2fr)" }} gap="3" alignItems="start">
-        {answer && <PlanPart work={work} answer={answer} onChoose={setChosen} />}
-        <Stack gap="3">
+      <Grid
+        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,3fr) minmax(0,2fr)" }}
+        templateRows={{ lg: "minmax(0,1fr)" }}
+        gap="2"
+        flex={{ lg: "1" }}
+        minH={{ lg: "180px" }}
+      >
+        <Column name="Plan and year">
+          {answer && <PlanPart work={work} answer={answer} onChoose={setChosen} />}
+          {request.place && request.shots.length > 0 && <YearPart shootId={id} cameras={day.cameras} />}
+        </Column>
+        <Column name="Shot, light and place">
           {shot && <ShotPart key={shot.id} work={work} shot={shot} />}
           <LightPart work={work} date={date} />
           <FormPart work={work} />
-        </Stack>
+        </Column>
       </Grid>
-      {request.place && request.shots.length > 0 && <YearPart shootId={id} cameras={day.cameras} />}
+    </Stack>
+  );
+}
+
+/** A column that scrolls by itself on a desktop. */
+function Column({ name, children }: { name: string; children: React.ReactNode }) {
+  return (
+    <Stack gap="2" overflowY={{ lg: "auto" }} tabIndex={0} role="group" aria-label={name} position="relative">
+      {children}
     </Stack>
   );
 }

@@ -146,7 +146,7 @@ const PlanRow = memo(
           </Text>
           <Text color="muted" fontSize="sm">
             {p.words}
-            {last && ` · serves until ${clockIn(last, zone)}`}
+            {last && ` · last shot ends ${clockIn(last, zone)}`}
             {p.sun && ` · ${p.sun.words}`}
           </Text>
           <Lights lights={p.lights} />

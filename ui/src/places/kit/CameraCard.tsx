@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { camerasQuery } from "../../api/queries";
 import { CopyButton } from "../../lib/CopyButton";
+import { Drawer } from "../../lib/Drawer";
 import { recipeLines } from "../../lib/recipe";
 import { useDelete } from "../../lib/useDelete";
 import { CameraForm } from "./CameraForm";
@@ -38,7 +39,7 @@ export function CameraCard({ camera, filters, rigs }: CameraCardProps) {
   const assumed = Object.values(camera.sources ?? {}).filter((s) => s === "assumed").length;
   if (edited) {
     return (
-      <Box gridColumn="1 / -1" borderWidth="1px" borderColor="accent" rounded="lg" p="3">
+      <Box borderWidth="1px" borderColor="accent" rounded="lg" p="3">
         {edited === "camera" ? (
           <CameraForm camera={camera} onDone={done} />
         ) : (
@@ -52,8 +53,9 @@ export function CameraCard({ camera, filters, rigs }: CameraCardProps) {
       borderWidth="1px"
       borderColor="edge"
       rounded="lg"
-      p="3"
-      gap="2"
+      p="2.5"
+      columnGap="2"
+      rowGap="0"
       align="flex-start"
       alignContent="flex-start"
       wrap="wrap"
@@ -91,11 +93,6 @@ export function CameraCard({ camera, filters, rigs }: CameraCardProps) {
           <Trash2 />
         </IconButton>
       </Flex>
-      {recipe.length > 0 && (
-        <Text w="full" fontSize="sm">
-          {recipe.join(" · ")}
-        </Text>
-      )}
       <Flex w="full" gap="2" wrap="wrap" align="center">
         {rigs.map((rig) => (
           <Button
@@ -124,8 +121,17 @@ export function CameraCard({ camera, filters, rigs }: CameraCardProps) {
         >
           + rig
         </Button>
-        {recipe.length > 0 && <CopyButton text={[camera.name, ...recipe].join("\n")}>Copy the recipe</CopyButton>}
       </Flex>
+      {recipe.length > 0 && (
+        <Box w="full">
+          <Drawer isPlain heading="Recipe" result={recipe[0]}>
+            <Text fontSize="sm" mb="2">
+              {recipe.join(" · ")}
+            </Text>
+            <CopyButton text={[camera.name, ...recipe].join("\n")}>Copy the recipe</CopyButton>
+          </Drawer>
+        </Box>
+      )}
     </Flex>
   );
 }

@@ -20,11 +20,11 @@ export function FilterTable({ filters, cameras }: FilterTableProps) {
   if (filters.length === 0) return <Text color="muted">No filters yet. Type the first label above.</Text>;
   return (
     // Positioned, so that what only screen readers see scrolls with the table.
-    <Table.ScrollArea position="relative" tabIndex={0} role="region" aria-label="Filters">
+    <Table.ScrollArea position="relative" tabIndex={0} role="region" aria-label="Filter table">
       <Table.Root size="sm">
         <Table.Header>
           <Table.Row bg="panel">
-            {["Label", "It says", "Measured", "Goes on", "Slot", ""].map((name) => (
+            {["Label", "It says", "Measured", ""].map((name) => (
               <Table.ColumnHeader key={name} color="muted">
                 {name}
                 {name === "" && <Text srOnly>Actions</Text>}
@@ -100,22 +100,20 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
         ) : (
           threeLanguages(filter.reads)
         )}
+        <Text as="span" display="block" fontWeight="normal" fontSize="sm" color="muted">
+          {[
+            filter.slot,
+            cameras
+              .filter((c) => filter.cameras.includes(c.id))
+              .map((c) => c.name)
+              .join(", "),
+            filter.set,
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </Text>
       </Table.Cell>
       <Table.Cell>{measuredWords(filter)}</Table.Cell>
-      <Table.Cell>
-        {cameras
-          .filter((c) => filter.cameras.includes(c.id))
-          .map((c) => c.name)
-          .join(", ")}
-      </Table.Cell>
-      <Table.Cell>
-        {filter.slot}
-        {filter.set && (
-          <Text as="span" display="block" color="muted" fontSize="sm">
-            {filter.set}
-          </Text>
-        )}
-      </Table.Cell>
       <Table.Cell textAlign="end" whiteSpace="nowrap">
         <IconButton
           variant="ghost"

@@ -5,6 +5,7 @@ import { Navigate, NavLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { camerasQuery, filtersQuery, rigsQuery } from "../../api/queries";
 import { Panel } from "../../lib/Panel";
+import { useTitle } from "../../lib/useTitle";
 import { CameraCard } from "./CameraCard";
 import { CameraForm } from "./CameraForm";
 import { Coverage } from "./Coverage";
@@ -39,6 +40,7 @@ const PARTS: Record<string, { name: string; note: string; show: (props: PartProp
 /** What somebody owns: cameras, and the glass that goes on them. */
 export function KitPlace() {
   const { part = "" } = useParams();
+  useTitle(PARTS[part]?.name, "Kit");
   const cameras = useQuery(camerasQuery);
   const filters = useQuery(filtersQuery);
   const failed = cameras.error ?? filters.error;
@@ -48,7 +50,7 @@ export function KitPlace() {
   const chosen = PARTS[part];
   const kit = { cameras: cameras.data, filters: filters.data };
   return (
-    <Stack gap="4">
+    <Stack gap="2">
       <Flex gap="4" align="center" wrap="wrap">
         <Heading as="h1" size="2xl">
           Kit
@@ -98,13 +100,21 @@ function PartLink({ to, name }: { to: string; name: string }) {
   );
 }
 
-/** Cameras and glass themselves. */
+/** On a desktop the kit fits the window, each column scrolling by itself. */
+const COLUMN = {
+  maxH: { lg: "calc(100dvh - 138px)" },
+  overflowY: { lg: "auto" },
+  tabIndex: 0,
+  position: "relative",
+} as const;
+
+/** Cameras and filters themselves. */
 function Gear({ cameras, filters }: PartProps) {
   const { data: rigs } = useQuery(rigsQuery);
   return (
-    <>
-      <Panel heading="Cameras" note="one aperture each, so light is traded with shutter, ISO and ND">
-        <Grid templateColumns={{ base: "1fr", md: "repeat(2, 1fr)", xl: "repeat(3, 1fr)" }} gap="2" mb="3">
+    <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,5fr) minmax(0,7fr)" }} gap="2" alignItems="start">
+      <Panel isDense heading="Cameras" note="one aperture each" {...COLUMN}>
+        <Stack gap="2" mb="3">
           {cameras.map((camera) => (
             <CameraCard
               key={camera.id}
@@ -113,11 +123,11 @@ function Gear({ cameras, filters }: PartProps) {
               rigs={(rigs ?? []).filter((r) => r.cameraId === camera.id)}
             />
           ))}
-        </Grid>
+        </Stack>
         <NewCamera isFirst={cameras.length === 0} />
       </Panel>
       {cameras.length > 0 && (
-        <Panel heading="Filters" note="type each label as it stands on the ring">
+        <Panel isDense heading="Filters" note="type each label as it stands on the ring" {...COLUMN}>
           <FilterForm cameras={cameras} />
           <FilterTable filters={filters} cameras={cameras} />
           <Box mt="3">
@@ -125,7 +135,7 @@ function Gear({ cameras, filters }: PartProps) {
           </Box>
         </Panel>
       )}
-    </>
+    </Grid>
   );
 }
 

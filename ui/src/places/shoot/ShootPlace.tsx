@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { usePlan } from "../../api/plan";
 import { camerasQuery, filtersQuery, presetsQuery, shootsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import { useTitle } from "../../lib/useTitle";
 import { toaster } from "../../shell/toaster";
 import { FirstAnswer } from "./FirstAnswer";
 import { NewShoot } from "./NewShoot";
@@ -11,6 +12,7 @@ import { ShotRow } from "./ShotRow";
 
 /** What is planned, and what goes on which camera. */
 export function ShootPlace() {
+  useTitle("Shoots");
   const cameras = useQuery(camerasQuery);
   const shoots = useQuery(shootsQuery);
   const shots = useQuery(shotsQuery);

@@ -56,7 +56,7 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
   const [written, setWritten] = useState<Stretch>();
   // The part whose form is open, where it is one of the line.
   const [chosen, setChosen] = useState<Stretch>();
-  const opener = useRef<HTMLElement>(null);
+  const head = useRef<HTMLDivElement>(null);
   if (!said) return <Box minH="52px" />;
   if (written) {
     return (
@@ -73,12 +73,13 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
     );
   }
   const close = () => {
+    // Back to its part, which may have other words by now.
+    head.current?.querySelector<HTMLElement>(`[data-form="${open}"]`)?.focus();
     setOpen(undefined);
-    opener.current?.focus();
   };
   const buttons = buttonsOf(said.parts, { light, glass, usual: movesAs(draft, bench) });
   return (
-    <Box position="relative">
+    <Box ref={head} position="relative">
       <Flex gap="1" wrap="wrap" role="group" aria-label="The shot in one line" data-testid="shot-line">
         {buttons.map(({ id, form, kind, text, isSaid, stretch }) => (
           <Button
@@ -92,8 +93,8 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
             bg={open === form ? "accentSoft" : "panel"}
             aria-label={`${kind}: ${text}`}
             aria-expanded={open === form}
-            onClick={(e) => {
-              opener.current = e.currentTarget;
+            data-form={form}
+            onClick={() => {
               setChosen(stretch);
               setOpen(open === form ? undefined : form);
             }}

@@ -1,16 +1,28 @@
 import { Button, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Problem } from "../../api/client";
 import { shotQuery } from "../../api/queries";
+import { useTitle } from "../../lib/useTitle";
 import { forgetShot } from "../../shell/lastShot";
+import { UNDONE } from "../../shell/useUndo";
 import { ShotBench } from "./ShotBench";
 
 /** For this shot: which glass, which shutter, and what gives way? */
 export function ShotPlace() {
   const { id = "" } = useParams();
   const { data: shot, error, refetch } = useQuery(shotQuery(id));
+  useTitle(shot?.name, "Shot");
+  // A shot that was put back as it was is taken up anew.
+  const [undone, setUndone] = useState(0);
+  useEffect(() => {
+    const listen = (event: Event) => {
+      if ((event as CustomEvent<string>).detail === `/api/shots/${id}`) setUndone((n) => n + 1);
+    };
+    window.addEventListener(UNDONE, listen);
+    return () => window.removeEventListener(UNDONE, listen);
+  }, [id]);
   const isGone = (error instanceof Problem && error.status === 404) || Boolean(shot?.deletedAt);
   useEffect(() => {
     if (isGone) forgetShot(id);
@@ -46,5 +58,5 @@ export function ShotPlace() {
       </Stack>
     );
   }
-  return <ShotBench key={shot.id} shot={shot} />;
+  return <ShotBench key={`${shot.id} ${undone}`} shot={shot} />;
 }

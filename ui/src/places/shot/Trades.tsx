@@ -21,7 +21,7 @@ function leaves({ state, still, gainStops, leavesStops }: Trade): string {
   if (state === "holds") return "resolves it";
   const left = `${leavesStops.toFixed(1)} stops`;
   if (state === "breaks") return `gains ${gainStops.toFixed(1)}, still breaks by ${left}${still ? `: ${still}` : ""}`;
-  return still ? `serves, tight: ${still}` : "serves, tight";
+  return still ? `covers it, tight: ${still}` : "covers it, tight";
 }
 
 /** Which pair excludes each other, and what one could give for the other. */

@@ -1,0 +1,81 @@
+import { edit, expect, on, openShot, test } from "../app.ts";
+
+test("a chain of changes over places is taken back with Ctrl+Z, step by step", async ({ page, app }) => {
+  // A shot is changed,
+  await openShot(page, app, "Crates down the lane");
+  const look = await edit(page, "Look");
+  await look.getByRole("button", { name: "25", exact: true }).click();
+  await expect(on(page).setting).toHaveText(/^1\/50/);
+  await expect(on(page).saved).toHaveText(/^saved/);
+  await look.getByRole("button", { name: "Done" }).click();
+  // a filter is added,
+  await page.getByRole("link", { name: "Kit", exact: true }).click();
+  await page.getByLabel("Label on the ring").fill("ND1000");
+  await page.getByRole("button", { name: "Add filter" }).click();
+  const added = page.getByRole("cell", { name: "ND1000", exact: true });
+  await expect(added).toBeVisible();
+  // and another is deleted.
+  await page.getByRole("button", { name: "Delete mist 1/4" }).click();
+  const mist = page.getByRole("button", { name: "Delete mist 1/4" });
+  await expect(mist).toHaveCount(0);
+
+  await page.locator("body").click();
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(mist).toBeVisible();
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(added).toHaveCount(0);
+  await page.getByRole("link", { name: "Shot", exact: true }).click();
+  await expect(on(page).setting).toHaveText(/^1\/50/);
+  await page.locator("h1").first().focus();
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(on(page).setting).toHaveText(/^1\/100/);
+  await expect(on(page).saved).toHaveText(/^saved/);
+  await page.reload();
+  await expect(on(page).setting).toHaveText(/^1\/100/);
+  // Nothing is left to take back, and asking for it does nothing.
+  await page.keyboard.press("ControlOrMeta+z");
+  await expect(on(page).setting).toHaveText(/^1\/100/);
+});
+
+test("the palette goes to shots, places and filters, and does things", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await expect(page.getByRole("link", { name: /Pond from above/ })).toBeVisible();
+  await page.keyboard.press("ControlOrMeta+k");
+  const palette = page.getByRole("dialog", { name: "Go to, or do" });
+  await expect(palette).toBeVisible();
+  await page.keyboard.type("pond");
+  await page.keyboard.press("Enter");
+  await expect(page.getByLabel("Name of the shot")).toHaveValue("Pond from above");
+  await expect(page).toHaveTitle("Pond from above · Shot · Pinhole");
+  await page.keyboard.press("ControlOrMeta+k");
+  await page.keyboard.type("coverage");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/\/kit\/coverage$/);
+  await expect(page).toHaveTitle("Coverage · Kit · Pinhole");
+  await page.getByRole("button", { name: "Go to, or do" }).click();
+  await page.keyboard.type("nothing of that name");
+  await expect(palette).toContainText("Nothing is called so.");
+  await page.keyboard.press("Escape");
+  await expect(palette).toHaveCount(0);
+  await page.goBack();
+  await expect(page.getByLabel("Name of the shot")).toHaveValue("Pond from above");
+});
+
+test("the Shot screen of every demo shot fits 1280x800", async ({ page, app }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  for (const shot of ["Crates down the lane", "Dive down the terraces", "Pond from above", "Lantern supper"]) {
+    await openShot(page, app, shot);
+    await expect(page.getByTestId("look-at-test")).toContainText("Look at");
+    expect(await page.evaluate(() => document.documentElement.scrollHeight), shot).toBeLessThanOrEqual(800);
+  }
+});
+
+test("places that hold nothing yet say so, and show the way on", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure`);
+  await expect(page.getByRole("heading", { name: "Measure" })).toBeVisible();
+  await expect(page.getByText("Nothing is measured here yet")).toBeVisible();
+  await page.getByRole("link", { name: "Log", exact: true }).click();
+  await expect(page.getByRole("region", { name: "Marl Terrace harvest" })).toContainText("nothing noted");
+  await page.getByRole("link", { name: "Practice", exact: true }).click();
+  await expect(page.getByText("No questions yet")).toBeVisible();
+});

@@ -1,0 +1,86 @@
+import { Button, Heading, List, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { shootLogQuery, shootsQuery } from "../../api/queries";
+import { EmptyState } from "../../lib/EmptyState";
+import { Panel } from "../../lib/Panel";
+import { useTitle } from "../../lib/useTitle";
+import { clockIn } from "../../lib/zone";
+
+/** What happened: what was ticked, read and noted in the field, shoot by shoot. */
+export function LogPlace() {
+  useTitle("Log");
+  const { data: shoots } = useQuery(shootsQuery);
+  if (!shoots) return <Skeleton h="300px" aria-busy="true" aria-label="Loading the log" />;
+  if (shoots.length === 0) {
+    return (
+      <EmptyState
+        heading="Log"
+        says="Nothing has happened yet: what you tick, read and note on the field card is listed here."
+      />
+    );
+  }
+  return (
+    <Stack gap="4">
+      <Heading as="h1" size="2xl">
+        Log
+      </Heading>
+      {shoots.map((shoot) => (
+        <ShootLog key={shoot.id} shoot={shoot} />
+      ))}
+    </Stack>
+  );
+}
+
+function ShootLog({ shoot }: { shoot: Schemas["StoredShoot"] }) {
+  const { data: entries } = useQuery(shootLogQuery(shoot.id));
+  const zone = shoot.day?.zone ?? "UTC";
+  return (
+    <Panel
+      heading={shoot.name}
+      note={entries && (entries.length === 0 ? "nothing noted" : `${entries.length} entries`)}
+    >
+      {!entries && <Skeleton h="60px" />}
+      {entries?.length === 0 && (
+        <Stack align="flex-start" gap="2">
+          <Text color="muted">Nothing was ticked, read or noted on its card.</Text>
+          <Button asChild variant="outline">
+            <Link to={`/card/${shoot.id}`}>Field card</Link>
+          </Button>
+        </Stack>
+      )}
+      {entries && entries.length > 0 && (
+        <List.Root
+          variant="plain"
+          gap="1"
+          maxH="420px"
+          overflowY="auto"
+          tabIndex={0}
+          aria-label={`Log of ${shoot.name}`}
+        >
+          {entries.map((entry) => (
+            <List.Item key={entry.id} display="flex" gap="3">
+              <Text color="muted" whiteSpace="nowrap">
+                {clockIn(entry.at, zone)}
+              </Text>
+              <Text color="muted" minW="70px">
+                {KINDS[entry.kind]}
+              </Text>
+              <Text>{entry.words}</Text>
+            </List.Item>
+          ))}
+        </List.Root>
+      )}
+    </Panel>
+  );
+}
+
+const KINDS: Record<Schemas["StoredFieldEntry"]["kind"], string> = {
+  tick: "done",
+  untick: "undone",
+  override: "passed",
+  note: "note",
+  reading: "reading",
+  pin: "forecast",
+};

@@ -80,10 +80,10 @@ func writeAsked(out io.Writer, a *calc.AskAnswer) error {
 		fmt.Fprintf(&text, "or %s: %s stops, %s left\n", labels(g.Filters), g.ErrorStops.Signed(), g.LeftStops.Signed())
 	}
 	if a.IfBrighter != nil {
-		fmt.Fprintf(&text, "in the pocket, if brighter: %s\n", labels(a.IfBrighter.Filters))
+		fmt.Fprintf(&text, "spare, if brighter: %s\n", labels(a.IfBrighter.Filters))
 	}
 	if a.IfDarker != nil {
-		fmt.Fprintf(&text, "in the pocket, if darker: %s\n", labels(a.IfDarker.Filters))
+		fmt.Fprintf(&text, "spare, if darker: %s\n", labels(a.IfDarker.Filters))
 	}
 	fmt.Fprintf(&text, "read as: %s\n", a.Line)
 	var assumed []string

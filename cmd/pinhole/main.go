@@ -53,7 +53,7 @@ func exitCode(err error) int {
 func rootCommand() *cobra.Command {
 	root := &cobra.Command{
 		Use:           "pinhole",
-		Short:         "Match glass, shutter and light for cameras with one aperture",
+		Short:         "Match ND, shutter and light for cameras with one aperture",
 		SilenceUsage:  true,
 		SilenceErrors: true,
 		Args:          cobra.ArbitraryArgs,

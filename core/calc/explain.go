@@ -39,11 +39,11 @@ func (a *ShotAnswer) explain(s *shot.Scene, b *assemble.Setup, taken stop.Span) 
 			fmt.Sprintf("log2(%.4g² / %.6g) − log2(%.0f / 100)", float64(set.Aperture), set.Shutter.Seconds(), float64(set.ISO)), fmt.Sprintf("EV %.2f", float64(set.EV())),
 		},
 		{
-			"glass needed", "EVscene − EVset − offset", fmt.Sprintf("%.2f − %.2f − %.2f", float64(q.Light.High), float64(set.EV()), float64(q.Offset)),
+			"ND needed", "EVscene − EVset − offset", fmt.Sprintf("%.2f − %.2f − %.2f", float64(q.Light.High), float64(set.EV()), float64(q.Offset)),
 			fmt.Sprintf("%.2f stops", float64(q.Need())),
 		},
 		{
-			"error left over", "EVscene − stops of glass − EVset", fmt.Sprintf("%.2f − %.2f − %.2f", float64(q.Light.High), float64(a.Chosen.Stops), float64(set.EV())),
+			"error left over", "EVscene − stops of ND − EVset", fmt.Sprintf("%.2f − %.2f − %.2f", float64(q.Light.High), float64(a.Chosen.Stops), float64(set.EV())),
 			fmt.Sprintf("%+.2f stops, ±%.1f", float64(a.Chosen.ErrorStops), float64(a.Chosen.SpreadStops)),
 		},
 		{
@@ -67,7 +67,7 @@ func (a *ShotAnswer) explain(s *shot.Scene, b *assemble.Setup, taken stop.Span) 
 	}
 	if l := s.Lamp; l != nil {
 		lines = append(lines, ExplainLine{
-			"ripple of the lamps", "|sinc(pulse · t)| · depth", fmt.Sprintf("|sinc(%.4g · %.6g)| · %.3g", l.PulseHz, taken.From.Seconds(), l.Depth),
+			"flicker", "|sinc(pulse · t)| · depth", fmt.Sprintf("|sinc(%.4g · %.6g)| · %.3g", l.PulseHz, taken.From.Seconds(), l.Depth),
 			fmt.Sprintf("%.1f %%, safe up to %.0f %%", 100*l.Ripple(taken.From), 100*motion.MostRipple),
 		})
 	}

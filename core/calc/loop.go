@@ -100,7 +100,7 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setu
 	case "option":
 		for _, o := range a.Solve.Options {
 			if glass.SameIDs(o.Filters, r.Filters) {
-				return ofOption(o, "that glass"), nil
+				return ofOption(o, "that filter"), nil
 			}
 		}
 		return drawn{}, &problem.Fault{Field: "filters", Value: r.Filters, Allowed: "the filters of one of the shot's options"}

@@ -71,6 +71,6 @@ func ThroughPolariser(r PolariserRequest) (*PolariserAnswer, error) {
 		left := light.ReflectionLeft(w.IncidenceDeg, cmp.Or(w.Index, light.WindowIndex))
 		a.ReflectionLeft = &left
 	}
-	a.Notes = append(a.Notes, "a camera that rolls or yaws turns its polariser with it: on a craft the effect comes and goes")
+	a.Notes = append(a.Notes, "a camera that rolls or yaws turns its polariser with it: on a drone the effect comes and goes")
 	return a, nil
 }

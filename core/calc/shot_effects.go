@@ -24,7 +24,7 @@ type EffectLine struct {
 var effectWords = map[glass.Kind]EffectLine{
 	glass.Polariser: {
 		Place: "next to the lens, so that it can be turned and nothing else polarises", Pays: "a reflection on water, leaf or glass, or a sky across the sun",
-		Hurts: "a wide view, whose sky goes blotchy; a craft, which turns it as it rolls and yaws",
+		Hurts: "a wide view, whose sky goes blotchy; a drone, which turns it as it rolls and pans",
 	},
 	glass.NDPolariser: {
 		Place: "alone, or under one more grey filter", Pays: "as a polariser, with the darkness built in", Hurts: "as a polariser does, and it cannot come off alone",
@@ -33,16 +33,16 @@ var effectWords = map[glass.Kind]EffectLine{
 		Place: "alone: it is two polarisers already", Pays: "light that moves while nobody can swap", Hurts: "a cross in the corners near its dark end; a ring that turns by itself in the wind",
 	},
 	glass.Mist: {
-		Place: "outermost, away from the lens", Pays: "hard highlights, lamps in the picture, skin", Hurts: "haze, sun in the frame, anything that is to be sharpened or keyed later",
+		Place: "outermost, away from the lens", Pays: "hard highlights, lights in the picture, skin", Hurts: "haze, sun in the frame, anything that is to be sharpened or keyed later",
 	},
 	glass.Night: {
-		Place: "next to the lens", Pays: "the yellow glow of lamps over a night scene", Hurts: "daylight and skin: it casts a colour of its own",
+		Place: "next to the lens", Pays: "the yellow glow of street lights over a night scene", Hurts: "daylight and skin: it casts a colour of its own",
 	},
 	glass.Graduated: {
 		Place: "outermost, dark half over the bright part", Pays: "a bright sky over a level horizon, on a camera that holds still",
 		Hurts: "a camera that tilts or rolls; anything that stands up into the dark half",
 	},
-	glass.Clear: {Place: "next to the lens", Pays: "sand, salt and spray", Hurts: "lamps and sun in the frame: two more faces to ghost"},
+	glass.Clear: {Place: "next to the lens", Pays: "sand, salt and spray", Hurts: "lights and sun in the frame: two more faces to ghost"},
 }
 
 // effects returns a line for every piece of effect glass in the kit.
@@ -92,7 +92,7 @@ func effectHereOf(r *assemble.ShotRequest, k *assemble.KitFilter, s *shot.Scene)
 	isPolarising := k.Kind.Polarises()
 	if p := r.Profile; p != nil {
 		if isPolarising && p.Flies {
-			words = append(words, "this camera flies: its effect comes and goes as the craft turns")
+			words = append(words, "this camera flies: its effect comes and goes as the drone turns")
 		}
 		if isPolarising && p.Lens != nil && p.Lens.HFOVDeg > wideView {
 			words = append(words, fmt.Sprintf("a view of %.0f° is wide: a blue sky comes out uneven", float64(p.Lens.HFOVDeg)))
@@ -102,7 +102,7 @@ func effectHereOf(r *assemble.ShotRequest, k *assemble.KitFilter, s *shot.Scene)
 		}
 	}
 	if k.Kind == glass.Night && s.Lamp == nil {
-		words = append(words, "no lamps are named in this shot")
+		words = append(words, "no lights are named in this shot")
 	}
 	return words
 }

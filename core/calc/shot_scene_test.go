@@ -142,7 +142,7 @@ func TestTheChainOfNumbersAddsUp(t *testing.T) {
 
 func TestAutomaticRaisesISOBehindGlass(t *testing.T) {
 	a := answered(t, changed(t, crates, `{"placed":["nd16"]}`))
-	if a.Auto == nil || a.Auto.With.ISO < 150 || !strings.Contains(a.Auto.Words, "1.0 stops of noise") {
+	if a.Auto == nil || a.Auto.With.ISO < 150 || !strings.Contains(a.Auto.Words, "1.0 stops more noise") {
 		t.Errorf("behind four stops the automatic is %+v", a.Auto)
 	}
 	a = answered(t, changed(t, crates, `{"light":{"low":{"text":"EV 9"}},"placed":["nd16"]}`))

@@ -37,9 +37,9 @@ func shortOf(r *assemble.ShotRequest, s *shot.Scene, q *glass.Question, taken *g
 	for _, f := range taken.Filters {
 		loose += f.Stops
 	}
-	help(loose, "take the glass off")
+	help(loose, "take the filter off")
 	if fps := q.Rate; fps > 0 {
-		help(fps.Frame().Over(taken.Shutters().To), "let the shutter be open for the whole frame, %s, 360°: everything that moves smears more", fps.Frame().Spoken())
+		help(fps.Frame().Over(taken.Shutters().To), "open the shutter for the whole frame, %s, 360°: more motion blur", fps.Frame().Spoken())
 		slowest := fps
 		for _, rate := range s.Rates {
 			slowest = min(slowest, rate)

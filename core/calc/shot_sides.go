@@ -100,10 +100,10 @@ func (a *ShotAnswer) sides(r *assemble.ShotRequest, s *shot.Scene, b *assemble.S
 		a.Contrast.Use = map[string]any{"light": map[string]any{"kind": "meter", "at": map[string]any{"text": aim}, "low": nil, "looks": nil}}
 		if name := graduatedFor(r, a.Contrast.GraduatedStops); name != "" {
 			a.Contrast.Graduated = name
-			a.Contrast.Words = append(a.Contrast.Words, "there is such glass in the kit")
+			a.Contrast.Words = append(a.Contrast.Words, "there is such a filter in the kit")
 		}
 		if r.Profile != nil && r.Profile.Flies && a.Contrast.GraduatedStops > 0 {
-			a.Contrast.Words = append(a.Contrast.Words, "this camera tilts and rolls with its craft, so graduated glass would cut across the picture")
+			a.Contrast.Words = append(a.Contrast.Words, "this camera tilts and rolls with its drone, so a graduated filter would cut across the picture")
 		}
 	}
 	if a.Sticks, err = sticksOf(r, &b.Question, t); err != nil {
@@ -183,15 +183,15 @@ func autoAt(s *shot.Scene, on, mounted stop.Stops) *ShotAuto {
 	blur, noise := a.With.ShutterS.Over(a.Without.ShutterS), a.With.ISO.Over(a.Without.ISO)
 	switch {
 	case on-mounted < 0.05:
-		a.Words = fmt.Sprintf("on automatic, without loose glass: %s", a.With.Text)
+		a.Words = fmt.Sprintf("auto exposure, no filter: %s", a.With.Text)
 	case blur < 0.05 && noise >= 0.05 && s.Automatic.Moves == glass.ISOFirst:
-		a.Words = fmt.Sprintf("on automatic this camera raises ISO first: behind the glass it takes %s, %v stops of noise and no blur", a.With.Text, noise)
+		a.Words = fmt.Sprintf("auto exposure raises ISO first: behind the filter %s, %v stops more noise, no more blur", a.With.Text, noise)
 	case blur < 0.05 && noise >= 0.05:
-		a.Words = fmt.Sprintf("on automatic it is at its slowest shutter already: behind the glass it takes %s, %v stops of noise and no more blur", a.With.Text, noise)
+		a.Words = fmt.Sprintf("auto exposure is at its slowest shutter: behind the filter %s, %v stops more noise, no more blur", a.With.Text, noise)
 	case noise >= 0.05:
-		a.Words = fmt.Sprintf("on automatic it takes %s behind the glass: %v stops more blur, %v stops of noise", a.With.Text, blur, noise)
+		a.Words = fmt.Sprintf("auto exposure: %s behind the filter, %v stops more blur, %v stops more noise", a.With.Text, blur, noise)
 	default:
-		a.Words = fmt.Sprintf("on automatic it takes %s behind the glass instead of %s: %v stops more blur", a.With.Text, a.Without.Text, blur)
+		a.Words = fmt.Sprintf("auto exposure: %s behind the filter, %s without, %v stops more blur", a.With.Text, a.Without.Text, blur)
 	}
 	if s.Question.Light.IsRange() {
 		set, left := s.Automatic.Expose(s.Question.Light.Low, on)
@@ -205,13 +205,13 @@ func tiltOf(r *assemble.ShotRequest, on []string) *ShotTilt {
 	t := &ShotTilt{NeedsDeg: motion.Uptilt(f.TiltDeg, f.AtMps, f.SpeedMps), State: "unknown"}
 	t.Words = fmt.Sprintf("level flight at %.0f m/s needs %.0f° of tilt", f.SpeedMps, float64(t.NeedsDeg))
 	if t.LeavesDeg = tiltLeftOf(r, on); t.LeavesDeg == nil {
-		t.Words += "; how far this rig tilts with glass on is not known"
+		t.Words += "; how far this rig tilts with a filter on is not known"
 		return t
 	}
 	if t.State = "holds"; t.NeedsDeg > *t.LeavesDeg {
 		t.State = "breaks"
 	}
-	t.Words += fmt.Sprintf("; this rig leaves %.0f° with glass on", float64(*t.LeavesDeg))
+	t.Words += fmt.Sprintf("; this rig leaves %.0f° with a filter on", float64(*t.LeavesDeg))
 	return t
 }
 

@@ -237,7 +237,7 @@ func TestWaysThroughThePassage(t *testing.T) {
 				t.Errorf("%s: %s leaves %v, want %v", c.name, w.Name, w.Inside, want)
 			}
 		}
-		if !strings.Contains(p.Cautions()[0], "Never take glass off") {
+		if !strings.Contains(p.Cautions()[0], "Never take a filter off") {
 			t.Errorf("%s: %q", c.name, p.Cautions())
 		}
 	}

@@ -87,7 +87,7 @@ func (t *Take) glassLost() []string {
 		over = fmt.Sprintf("%v stops over; even %s leaves %v over.", t.Lost, t.Restores.Spoken(), t.Left)
 	}
 	if !t.Flies {
-		return []string{t.halt(), over, "Find the glass before anyone walks there.", "Mark it lost in Kit: it is not offered again until it is found."}
+		return []string{t.halt(), over, "Find the filter before anyone walks there.", "Mark it lost in Kit: it is not offered again until it is found."}
 	}
 	first := "Self-levelling mode first; full manual cannot hover."
 	if t.Flown == motion.Level {
@@ -174,7 +174,7 @@ func (t *Take) gimbal() []string {
 }
 
 func (t *Take) condensation() []string {
-	lines := []string{t.halt(), "Do not wipe yet: power off, into a closed bag, and let it reach the air's warmth.", "Then wipe lens and glass dry, both sides, and put the glass on at the same warmth.", "Next time: glass and camera outdoors ten minutes before."}
+	lines := []string{t.halt(), "Do not wipe yet: power off, into a closed bag, and let it reach the air's warmth.", "Then wipe lens and filter dry, both sides, and put the filter on at the same warmth.", "Next time: glass and camera outdoors ten minutes before."}
 	if t.SealedPort {
 		lines = append(lines, "Fog behind a sealed port: open it only where it is dry, and look at the seal.")
 	}

@@ -66,7 +66,7 @@ func (p *Passage) Ways() ([]Way, int) {
 
 // Cautions are what holds for every passage.
 func (p *Passage) Cautions() []string {
-	all := []string{"Never take glass off or change it while moving: plan for the passage, or stop before it."}
+	all := []string{"Never take a filter off or change it while moving: plan for it, or stop first."}
 	if p.Flies {
 		return append(all, "What the picture shows is what you fly by: if it goes dark, go round. Local rules and your observer come first.")
 	}

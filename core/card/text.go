@@ -37,7 +37,7 @@ func (c *carding) text(a *CardAnswer) string {
 		b.WriteString("\n" + e.text)
 	}
 	if n := len(c.plan.Unknown); n > 0 {
-		fmt.Fprintf(&b, "\n\n%d without light or glass: not planned", n)
+		fmt.Fprintf(&b, "\n\n%d without light or filter: not planned", n)
 	}
 	return strings.TrimSpace(b.String()) + "\n"
 }

@@ -43,7 +43,7 @@ func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.Ou
 func (c *carding) glass(ids []string) []CardGlass {
 	out := []CardGlass{}
 	for _, id := range ids {
-		named := CardGlass{ID: id, Title: "unnamed glass"}
+		named := CardGlass{ID: id, Title: "unnamed filter"}
 		if i := slices.IndexFunc(c.Glass, func(g CardGlass) bool { return g.ID == id }); i >= 0 {
 			named = c.Glass[i]
 		}

@@ -93,7 +93,7 @@ func (o *Prepared) bareKit(s *OutingShot, band glass.Band) (*kit, error) {
 	}
 	unmet := ""
 	if len(taken) == 0 {
-		taken, unmet = stacks, "no glass that goes on its camera meets what it asks for"
+		taken, unmet = stacks, "no filter that fits its camera meets what it asks for"
 	}
 	scene, err := bareScene(s.EVSet, s.ShutterS, stop.ExactRate(s.FPS), s.Offset, s.Headroom, band, taken)
 	if err != nil {

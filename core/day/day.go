@@ -456,7 +456,7 @@ func (d *Day) Check() error {
 	for i, s := range d.Shots {
 		goesOn := func(g Stack) bool { return g.CameraID == "" || g.CameraID == s.CameraID }
 		if !slices.ContainsFunc(d.Stacks, goesOn) {
-			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.CameraID, Allowed: "a camera on which at least one stack goes; no glass is a stack of 0 stops"}
+			return &problem.Fault{Field: fmt.Sprintf("shots[%d].cameraId", i), Value: s.CameraID, Allowed: "a camera on which at least one stack goes; no filter is a stack of 0 stops"}
 		}
 		for _, other := range d.Shots[:i] {
 			if other.CameraID == s.CameraID && other.From.Before(s.To) && s.From.Before(other.To) {

@@ -140,7 +140,7 @@ func (o *Prepared) changes(now []OutingPlan) []string {
 		}
 		was, isThere := o.Names[before]
 		if !isThere {
-			was = "glass that is gone"
+			was = "a filter that is gone"
 		}
 		k := slices.IndexFunc(o.Shots, func(x OutingShot) bool { return x.ID == s.ID })
 		words = append(words, fmt.Sprintf("%s: %s in place of %s", o.Shots[k].Name, o.Names[s.Packs[0].Stack], was))

@@ -18,7 +18,7 @@ func Loosened(inFlight bool) []Advice {
 	}
 	return []Advice{
 		{Do: "Tether it: a thin leash from the ring to the rig", Caution: leash},
-		{Do: "Tape across ring and barrel, on the outside", Caution: "never on glass, vents or what the gimbal turns; pull it off slowly, it leaves glue"},
+		{Do: "Tape across ring and barrel, on the outside", Caution: "never on the filter, vents or what the gimbal turns; pull it off slowly, it leaves glue"},
 		{Do: "A ring of the right size", Caution: "measure both with a caliper first: tenths of a millimetre decide"},
 		{Do: "A friction spot of glue or varnish inside the ring", Caution: "it can creep onto the lens, and it can lock the filter on for good", IsNamed: true},
 		{Do: "Shaping the ring with heat", Caution: "heat ruins coatings, seals and the barrel's own glue, and the ring cools to another size than it had hot", IsNamed: true},

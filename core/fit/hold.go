@@ -160,11 +160,11 @@ func holdAdvice(h Hold, v Verdict) string {
 	case v == Unknown:
 		return "measure the pull-off with a luggage scale before it goes up; until then it is not known to hold"
 	case v == DoNotFly:
-		return "do not fly or ride with it: loose glass is a hazard to people below; use another mount or size"
+		return "do not fly or ride with it: a loose filter is a hazard to people below; use another mount or size"
 	case v == Tether && h.Mount == Magnet:
 		return "a magnet in flight always has a tether: one knock shifts it"
 	case v == Tether:
 		return "add a tether or tape, and test it by hand before each flight"
 	}
-	return "it holds; test it by hand before each flight, with the craft disarmed"
+	return "it holds; test it by hand before each flight, with the drone disarmed"
 }

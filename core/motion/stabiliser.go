@@ -107,7 +107,7 @@ const StandShake = angle.DegPerS(0.1)
 // differ by terrain and by hand, so that they stand twice.
 var activities = []Activity{
 	{"stand", "on a stand", StandShake, OnStand},
-	{"held", "held still", 6, ByHand},
+	{"held", "handheld", 6, ByHand},
 	{"walk", "walking calmly", 20, ByHand},
 	{"brisk", "walking briskly", 30, ByHand},
 	{"run", "running", 70, ByHand},
@@ -115,8 +115,8 @@ var activities = []Activity{
 	{"helmet", "on a helmet, rough road or trail", 40, Ridden},
 	{"bar-smooth", "on a bar, smooth road", 25, Ridden},
 	{"bar", "on a bar or chest, rough road or trail", 90, Ridden},
-	{"cruise", "in gentle flight", 12, Flying},
-	{"freestyle", "in hard flight", 80, Flying},
+	{"cruise", "in FPV cruise", 12, Flying},
+	{"freestyle", "in FPV freestyle", 80, Flying},
 }
 
 // Activities returns what may carry a camera, the calmest first of each kind.

@@ -251,7 +251,7 @@ func (s *Scene) moreGlass(w *Window) []Trade {
 		}
 		all = append(all, Trade{
 			Kind: MoreGlass, Change: Change{Glass: &need},
-			Does: fmt.Sprintf("a filter of %.0f stops (%s)", float64(need), glass.LabelOf(need)), Costs: "glass that is not in the kit yet",
+			Does: fmt.Sprintf("a filter of %.0f stops (%s)", float64(need), glass.LabelOf(need)), Costs: "a filter that is not in the kit yet",
 		})
 	}
 	return all

@@ -31,7 +31,9 @@ test("the weekend is planned, anchored a stop darker at noon, and followed", asy
   await expect(light.getByRole("alert")).toContainText("f2 1/1250 iso50");
   await light.getByLabel("What it says").fill("EV 13.4");
   await light.getByRole("button", { name: "Take and pin" }).click();
-  await expect(light.getByTestId("anchor")).toContainText("Anchored at 12:00: EV 13.4, −1.5 stops against the model");
+  await expect(light.getByTestId("anchor")).toContainText(
+    "Anchored at 12:00: EV 13.4, −1.5 stops against the forecast",
+  );
   const changes = page.getByTestId("changes");
   await expect(changes).toContainText("Crates down the lane: ND4 in place of ND8");
   // Sunday is another day.

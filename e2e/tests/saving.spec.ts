@@ -8,8 +8,10 @@ test("of two tabs on one shot the later is told, and chooses", async ({ page, ap
   await other.goto(page.url());
   const meterOf = (tab: typeof page) => tab.getByLabel("shutter it chose");
 
+  await expect(meterOf(other)).toHaveValue("1/2000"); // it has the shot before that is changed
+  const stored = page.waitForResponse((r) => r.request().method() === "PUT" && r.ok());
   await meterOf(page).fill("1/1000");
-  await expect(on(page).saved).toHaveText(/^saved/);
+  await stored;
   await meterOf(other).fill("1/4000");
   const alert = other.getByRole("alert").filter({ hasText: "changed elsewhere" });
   await expect(alert).toContainText("auto 1/1000");

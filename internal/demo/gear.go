@@ -41,7 +41,7 @@ func cameras() []kit {
 			Sources: map[string]store.Source{"aperture": store.Printed, "isoBase": store.Printed, "isoCeiling": store.Measured, "steps": store.Printed, "rates": store.Printed,
 				"profile.lens.hfovDeg": store.Printed, "profile.focalMm": store.Printed, "profile.readoutS": store.Measured, "profile.stabiliser": store.Printed}}, rigs}
 	}
-	daylight := store.Recipe{WhiteBalance: "5600 K, set with the glass on", Profile: "flat, 10 bit", Sharpness: "low", NoiseReduction: "off", Corrections: "distortion on", ISOLimits: "locked"}
+	daylight := store.Recipe{WhiteBalance: "5600 K, set with the filter on", Profile: "flat, 10 bit", Sharpness: "low", NoiseReduction: "off", Corrections: "distortion on", ISOLimits: "locked"}
 	flying := daylight
 	flying.Transmission, flying.ISOLimits = "power and channel as local law allows", "100 to 400"
 	all := []kit{

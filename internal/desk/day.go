@@ -174,7 +174,7 @@ func (b *Bench) titleOf(id string) string {
 			return f.Title
 		}
 	}
-	return "unknown glass"
+	return "unknown filter"
 }
 
 // zoneOf returns the zone of a shoot: the one it names, that of its place, or this

@@ -58,5 +58,5 @@ func strength(f ShownFilter) string {
 	case f.Reads.MinStops != nil && f.Reads.MaxStops != nil:
 		return fmt.Sprintf("%s · %.1f to %.1f stops", printed, float64(*f.Reads.MinStops), float64(*f.Reads.MaxStops))
 	}
-	return fmt.Sprintf("%s · %.1f stops as printed", printed, float64(f.Reads.TotalStops))
+	return fmt.Sprintf("%s · %.1f stops marked", printed, float64(f.Reads.TotalStops))
 }

@@ -67,7 +67,7 @@ func (s *server) registerDay(kept *desk.Desk) {
 		}
 		return &file{media, `attachment; filename="plan.` + in.Format + `"`, out.Bytes()}, nil
 	})
-	addGot(s, "/api/shoots/{id}/year", "get-year", "Get the light of a shoot's place through a year, and the glass it calls for", "shoots", func(ctx context.Context, in *YearInput) (*desk.YearOf, error) {
+	addGot(s, "/api/shoots/{id}/year", "get-year", "Get the light of a shoot's place through a year, and the filters it calls for", "shoots", func(ctx context.Context, in *YearInput) (*desk.YearOf, error) {
 		return kept.Year(ctx, in.ID, in.Camera)
 	})
 	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r assemble.PlaceFields) (*ZoneAnswer, error) {

@@ -38,7 +38,7 @@ func (s *server) registerFit(kept *desk.Desk) {
 	addListed(s, "/api/fits", "list-fits", "List how every filter stands on every rig", "kit", func(ctx context.Context, _ *struct{}) ([]desk.FitCell, error) {
 		return kept.Fits(ctx)
 	})
-	addGot(s, "/api/rigs/{id}/seat", "get-seat", "Get all that is known of glass on a rig: evidence, clearance, hold, corners, balance, mass", "kit", func(ctx context.Context, in *SeatInput) (*desk.Seat, error) {
+	addGot(s, "/api/rigs/{id}/seat", "get-seat", "Get all that is known of a filter on a rig: evidence, clearance, hold, corners, balance, mass", "kit", func(ctx context.Context, in *SeatInput) (*desk.Seat, error) {
 		return kept.SeatOn(ctx, in.ID, in.Filters)
 	})
 	addListed(s, "/api/rigs/{id}/sets", "list-sets", "List the sets in the kit as they are on a rig", "kit", func(ctx context.Context, in *ByID) ([]desk.FilterSet, error) {

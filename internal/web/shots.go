@@ -41,7 +41,7 @@ func (s *server) registerShots() {
 	addListed(s, "/api/shots/{id}/readings", "list-readings", "List the readings taken for a shot", "shots", func(ctx context.Context, in *ByID) ([]store.Reading, error) {
 		return kept.Store.ReadingsOf(ctx, in.ID)
 	})
-	addGot(s, "/api/cameras/{id}/bench", "get-bench", "Get a camera with the glass that goes on it", "cameras", func(ctx context.Context, in *OnRig) (*desk.Bench, error) {
+	addGot(s, "/api/cameras/{id}/bench", "get-bench", "Get a camera with the filters that go on it", "cameras", func(ctx context.Context, in *OnRig) (*desk.Bench, error) {
 		return kept.Bench(ctx, in.ID, in.Rig)
 	})
 	addListed(s, "/api/askable", "list-askable", "List the cameras that a line may name, the one that was worked on last first", "cameras", func(ctx context.Context, _ *struct{}) ([]calc.AskCamera, error) {

@@ -321,7 +321,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Plan the glass of a day with as few swaps as the light allows */
+        /** Plan the filters of a day with as few swaps as the light allows */
         post: operations["calc-day"];
         delete?: never;
         options?: never;
@@ -457,7 +457,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Compute the light of a day and plan the glass of its shots */
+        /** Compute the light of a day and plan the filters of its shots */
         post: operations["calc-outing"];
         delete?: never;
         options?: never;
@@ -559,7 +559,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Say what a reading on the spot makes of the glass that is on */
+        /** Say what a reading on the spot makes of the filter that is on */
         post: operations["calc-remeter"];
         delete?: never;
         options?: never;
@@ -593,7 +593,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Judge glass on a rig from all that is known: trial, clearance, hold, corners, balance, mass */
+        /** Judge a filter on a rig from all that is known: trial, clearance, hold, corners, balance, mass */
         post: operations["calc-seat"];
         delete?: never;
         options?: never;
@@ -678,7 +678,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Find the glass by looking, without a meter */
+        /** Find the filter by looking, without a meter */
         post: operations["calc-step"];
         delete?: never;
         options?: never;
@@ -746,7 +746,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Weigh every demand on one shutter, and who gives way */
+        /** Weigh every demand on one shutter, and what excludes what */
         post: operations["calc-window"];
         delete?: never;
         options?: never;
@@ -763,7 +763,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Compute the light of a place through a year, and the glass it calls for */
+        /** Compute the light of a place through a year, and the filters it calls for */
         post: operations["calc-year"];
         delete?: never;
         options?: never;
@@ -815,7 +815,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get a camera with the glass that goes on it */
+        /** Get a camera with the filters that go on it */
         get: operations["get-bench"];
         put?: never;
         post?: never;
@@ -1389,7 +1389,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get all that is known of glass on a rig: evidence, clearance, hold, corners, balance, mass */
+        /** Get all that is known of a filter on a rig: evidence, clearance, hold, corners, balance, mass */
         get: operations["get-seat"];
         put?: never;
         post?: never;
@@ -1598,7 +1598,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get the light of a shoot's place through a year, and the glass it calls for */
+        /** Get the light of a shoot's place through a year, and the filters it calls for */
         get: operations["get-year"];
         put?: never;
         post?: never;

@@ -23,11 +23,11 @@ export function settingWords(option: Option): string {
 }
 
 const GIVES: Partial<Record<Option["verdict"], string>> = {
-  iso: "before ISO lifts it",
-  dark: "before ISO lifts it",
-  "float-iso": "before ISO lifts it",
-  shutter: "before the shutter gives way",
-  "float-shutter": "before the shutter gives way",
+  iso: "before ISO makes it up",
+  dark: "before ISO makes it up",
+  "float-iso": "before ISO makes it up",
+  shutter: "before a faster shutter",
+  "float-shutter": "before a faster shutter",
 };
 
 /** What is left error, and how much ISO or shutter made good. */

@@ -169,7 +169,7 @@ function NextSwap({ of, turn, zone }: { of: Schemas["CardCamera"]; turn: Turn; z
         </Text>
       )}
       <Text fontSize="lg" mt="1">
-        In the pocket: <b>{pocket || "nothing needed"}</b>
+        Spare: <b>{pocket || "none needed"}</b>
       </Text>
     </Box>
   );

@@ -47,7 +47,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
   });
   const anchor = work.day?.shoot.day?.anchor;
   return (
-    <Panel heading="Light read on the spot" note="pinned, it moves the light of the rest of the day">
+    <Panel heading="Light read on the spot" note="it corrects the forecast of the rest of the day">
       <Stack gap="3">
         {anchor && (
           <Flex gap="3" align="center" wrap="wrap" data-testid="anchor">
@@ -56,7 +56,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
                 Anchored at {clockIn(anchor.at, zone)}: EV {anchor.ev100.toFixed(1)}
               </b>
               {anchor.source === "simulated" && " (simulated)"}
-              {work.light && `, ${signed(work.light.offsetStops)} stops against the model`}
+              {work.light && `, ${signed(work.light.offsetStops)} stops against the forecast`}
             </Text>
             <Button size="sm" variant="outline" onClick={() => work.setDay({ anchor: undefined })}>
               Unpin

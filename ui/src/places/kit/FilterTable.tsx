@@ -80,7 +80,7 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
           </Text>
         )}
       </Table.Cell>
-      <Table.Cell>
+      <Table.Cell whiteSpace="normal">
         {filter.open ? (
           <Flex gap="2" align="center" wrap="wrap" color="unknown">
             <StateShape state="unknown" />

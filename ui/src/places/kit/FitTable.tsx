@@ -77,7 +77,7 @@ export function FitTable({ cameras, filters }: FitTableProps) {
             <StandingShape standing={s} /> {standingWord(s)}
           </Flex>
         ))}
-        <Text color="muted">– for another mount, or nobody says it goes on</Text>
+        <Text color="muted">– other mount or not listed</Text>
       </Flex>
       {rig && filter && (
         <SeatSheet

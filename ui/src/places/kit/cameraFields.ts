@@ -79,7 +79,7 @@ const PICTURE: readonly FieldSpec[] = [
   { path: "profile.readoutS", label: "Sensor readout, ms", w: "230px", format: number(1000), source: "measured" },
   {
     path: "profile.automatic.priority",
-    label: "On automatic",
+    label: "Auto exposure",
     w: "290px",
     options: { "": "not known", shutter: "moves the shutter first", iso: "raises ISO first" },
     source: "measured",
@@ -91,7 +91,7 @@ const PICTURE: readonly FieldSpec[] = [
     format: number(),
     source: "measured",
   },
-  { path: "profile.flies", label: "Rides on a craft", w: "140px", isFlag: true },
+  { path: "profile.flies", label: "Flies on a drone", w: "140px", isFlag: true },
   { path: "massG", label: "Mass, g", w: "200px", format: number(), source: "printed" },
   { path: "packMin", label: "A battery lasts, min", w: "250px", format: number(), source: "measured" },
   { path: "sealedPort", label: "Sealed port", w: "130px", isFlag: true },

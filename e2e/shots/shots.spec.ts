@@ -1,4 +1,4 @@
-import { expect, on, openShot, test } from "../app.ts";
+import { drawer, edit, expect, on, openShot, test } from "../app.ts";
 
 const PHONE = { width: 390, height: 844 };
 const picture = (name: string) => `../docs/screenshots/${name}.png`;
@@ -21,6 +21,7 @@ test.describe("pictures", () => {
   test("shot, dark, by looking", async ({ page, app }) => {
     await page.emulateMedia({ colorScheme: "dark" });
     await openShot(page, app, "Dawn walk between the rows");
+    await edit(page, "Light");
     await page.getByRole("button", { name: "By eye" }).click();
     await page.getByRole("button", { name: "Too bright" }).click();
     await expect(on(page).glass).toHaveText("ND8 + ND32");
@@ -31,7 +32,7 @@ test.describe("pictures", () => {
 
   test("shot with a conflict", async ({ page, app }) => {
     await openShot(page, app, "Crates down the lane");
-    await expect(on(page).state).toContainText("the stabiliser gives way");
+    await expect(on(page).state).toContainText("stabiliser limit breaks");
     await page.mouse.move(0, 0);
     await page.waitForTimeout(300);
     await page.screenshot({ path: picture("shot-conflict") });
@@ -40,9 +41,10 @@ test.describe("pictures", () => {
   test("frame pair and schools", async ({ page, app }) => {
     await openShot(page, app, "Crates down the lane");
     const pair = page.getByRole("region", { name: "Preview" });
-    await pair.evaluate((node) => node.scrollIntoView({ block: "start" }));
     await expect(page.getByTestId("look-at-reference")).toContainText("jump 75 px");
     await pair.getByRole("button", { name: "Step" }).click();
+    await drawer(page, "Approaches");
+    await page.mouse.wheel(0, 2000);
     await page.waitForTimeout(1500);
     await page.screenshot({ path: picture("frame-pair") });
   });
@@ -50,7 +52,7 @@ test.describe("pictures", () => {
   test("motion of a dive, dark", async ({ page, app }) => {
     await page.emulateMedia({ colorScheme: "dark" });
     await openShot(page, app, "Dive down the terraces");
-    await page.getByRole("region", { name: "Motion" }).evaluate((node) => node.scrollIntoView({ block: "start" }));
+    await edit(page, "Motion");
     await expect(page.getByText(/level flight at 20/)).toBeVisible();
     await page.waitForTimeout(300);
     await page.screenshot({ path: picture("motion-dark") });

@@ -172,7 +172,7 @@ test("a dark passage says what the lock does and what to choose", async ({ page,
   await page.getByRole("button", { name: "Crate trailer" }).tap();
   await page.getByRole("button", { name: "Dark passage" }).tap();
   const passage = page.getByTestId("passage");
-  await expect(passage).toContainText("Never take glass off or change it while moving");
+  await expect(passage).toContainText("Never take a filter off or change it while moving");
   await expect(passage).toContainText("Auto ISO 100–");
   await page.getByRole("button", { name: "Unlit" }).tap();
   await expect(passage).toContainText("Two takes");

@@ -44,7 +44,7 @@ test.describe("pictures", () => {
     await expect(page.getByTestId("look-at-reference")).toContainText("jump 75 px");
     await pair.getByRole("button", { name: "Step" }).click();
     await drawer(page, "Approaches");
-    await page.mouse.wheel(0, 2000);
+    await page.mouse.wheel(0, 200);
     await page.waitForTimeout(1500);
     await page.screenshot({ path: picture("frame-pair") });
   });

@@ -50,12 +50,12 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
     if (shot.later) await page.getByRole("button", { name: "The turn after" }).tap(); // three
     const turn = page.getByTestId("turn");
     await expect(turn).toContainText(shot.name);
-    await expect(figure(page, "Glass")).toHaveText(shot.glass);
+    await expect(figure(page, "Filter")).toHaveText(shot.glass);
     await expect(figure(page, "Shutter")).toHaveText(shot.shutter);
     await expect(figure(page, "ISO")).toHaveText(shot.iso);
     await expect(turn).toContainText(/\d fps|a still each 2 s/);
     await expect(page.getByRole("region", { name: "Set as well" })).toContainText("White balance: 5600 K");
-    for (const name of ["Glass", "Shutter", "ISO"]) {
+    for (const name of ["Filter", "Shutter", "ISO"]) {
       expect((await figure(page, name).boundingBox())?.height, `${name} of ${shot.name}`).toBeGreaterThanOrEqual(40);
     }
   }
@@ -68,7 +68,7 @@ test("the lantern supper is two turns after dawn, and the swap to it is announce
   await page.getByRole("button", { name: "The turn after" }).tap();
   await page.getByRole("button", { name: "The turn after" }).tap();
   await expect(page.getByTestId("turn")).toContainText("Lantern supper");
-  await expect(figure(page, "Glass")).toHaveText("No filter");
+  await expect(figure(page, "Filter")).toHaveText("No filter");
 });
 
 test("time passes on the card: a turn is on, then over", async ({ page, app }) => {
@@ -98,7 +98,7 @@ test("a light that fell is read, changed for and pinned in three touches", async
   await expect(page.getByText("Forecast corrected")).toBeVisible();
   // The plan of the day has the pin, and the glass of the noon walk is another.
   await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
-  await expect(figure(page, "Glass")).toHaveText("ND32");
+  await expect(figure(page, "Filter")).toHaveText("ND32");
   await page.goto(page.url().replace("/card/", "/shoot/").replace(/\?.*/, ""));
   await expect(page.getByRole("region", { name: "Light" })).toContainText("bias -3 behind ND8 + ND32");
 });

@@ -26,7 +26,7 @@ for (const [where, viewport] of [
     // It can be shot now: its card needs no plan.
     await page.getByRole("link", { name: "Card, now" }).click();
     await expect(page.getByTestId("turn")).toContainText("Quick shot");
-    await expect(page.getByTestId("figure-Glass")).not.toBeEmpty();
+    await expect(page.getByTestId("figure-Filter")).not.toBeEmpty();
     await page.goto(`${app.url}/card`);
     await expect(page.getByTestId("turn")).toContainText("Quick shot");
     await page.goto(`${app.url}/kit`);

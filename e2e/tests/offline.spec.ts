@@ -35,7 +35,7 @@ test("after one visit the card opens, computes and keeps what is done with the s
   await app.stop();
   await page.reload();
   await expect(page.getByTestId("turn")).toContainText("Dawn walk between the rows");
-  await expect(page.getByTestId("figure-Glass")).toHaveText("ND32");
+  await expect(page.getByTestId("figure-Filter")).toHaveText("ND32");
   await expect(reach(page)).toContainText("offline");
   const line = page.getByRole("textbox", { name: /^Quick line/ });
   await line.fill("row walker (pocket gimbal) EV 14.8 > 25fps"); // with the gear and the defaults that are kept

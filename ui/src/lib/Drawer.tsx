@@ -21,7 +21,11 @@ export function Drawer({ heading, result, children, isPlain }: DrawerProps) {
       aria-label={heading}
       minW="0"
       {...(!isPlain && { bg: "panel", borderWidth: "1px", borderColor: "edge", rounded: "xl" })}
-      css={{ "&[open] > summary .chevron": { transform: "rotate(90deg)" } }}
+      css={{
+        "&[open] > summary .chevron": { transform: "rotate(90deg)" },
+        // Beside others it is a line; opened it takes the whole width.
+        "&[open]": { gridColumn: "1 / -1" },
+      }}
     >
       <Summary
         minH="44px"

@@ -33,7 +33,7 @@ export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onCheck
         </Heading>
       </Box>
       <Box bg="panel" borderWidth="1px" borderColor="edge" rounded="xl" p="3">
-        <Figure label={turn.stays ? "Glass, on already" : "Glass"} value={glassOf(turn)} note={slotsOf(turn)} />
+        <Figure label={turn.stays ? "Filter, on already" : "Filter"} value={glassOf(turn)} note={slotsOf(turn)} />
         <Flex columnGap="4" wrap="wrap" mt="1">
           <Figure label="Shutter" value={spanned(turn.set.shutter)} note={turn.set.angle} />
           <Figure label="ISO" value={spanned(turn.set.iso)} note={turn.set.fps} />

@@ -227,7 +227,7 @@ function movesAs({ scene }: Draft, bench: Bench): string | undefined {
   const { activity, shakeDegS } = bench.rig.craft ?? {};
   if (scene?.activity || scene?.shakeDegS !== undefined) return undefined;
   if (shakeDegS !== undefined) return `usual shake ${shakeDegS}°/s`;
-  return activity && `${ACTIVITIES[activity].toLowerCase()}, as usual`;
+  return activity && `${ACTIVITIES[activity]}, as usual`;
 }
 
 /** A button for each part, and for each form of which the line says nothing yet. */

@@ -25,7 +25,16 @@ type ShotAnswer struct {
 	State   glass.State        `json:"state,omitempty" doc:"of the shot as a whole: the worst of all demands at the shutter and glass taken"`
 	Gives   *string            `json:"gives,omitempty" doc:"what gives way and by how much; left out where nothing does"`
 	Window  *WindowAnswer      `json:"window,omitempty" doc:"every demand on the shutter; a trade's change is a merge patch for the fields of a shot"`
+	// The light may be off by its spread: what to have along then.
+	IfBrighter *ShotSpare `json:"ifBrighter,omitempty" doc:"other filters for light brighter by its spread, where that is wide"`
+	IfDarker   *ShotSpare `json:"ifDarker,omitempty" doc:"other filters for light darker by it"`
 	ShotSides
+}
+
+// ShotSpare is what to put on instead, in another light.
+type ShotSpare struct {
+	Filters    []string   `json:"filters" doc:"ids"`
+	ErrorStops stop.Stops `json:"errorStops" doc:"what they leave in that light"`
 }
 
 // AnswerShot answers shot.
@@ -86,10 +95,22 @@ func (a *ShotAnswer) judge(r *assemble.ShotRequest, ready *assemble.Assembled) e
 		a.Gives = &gives
 	}
 	a.Window = windowOf(b, scene, w, shotChange)
+	if a.Settled {
+		brighter, darker := b.Question.Spares(b.Stacks, weighed.Filters, b.Question.Light.Spread)
+		a.IfBrighter, a.IfDarker = spareOf(brighter), spareOf(darker)
+	}
 	tried := r.Tried()
 	if err := a.sides(&tried, scene, b, &weighed, scene.Wish); err != nil {
 		return err
 	}
 	a.Explain = a.explain(scene, b, weighed.Shutters())
 	return nil
+}
+
+// spareOf returns the filters of a spare; nil where there is none.
+func spareOf(s *glass.Spare) *ShotSpare {
+	if s == nil {
+		return nil
+	}
+	return &ShotSpare{Filters: glass.IDs(s.Option.Filters), ErrorStops: s.Option.Left}
 }

@@ -112,20 +112,15 @@ func changeTo(ready *assemble.Assembled, q *glass.Question, o glass.Option, r *R
 // pocket answers with the glass for light brighter or darker by the spread, where that is wide
 // and the glass another than the one put on first.
 func (a *RemeterAnswer) pocket(ready *assemble.Assembled, first []*glass.Filter, r *RemeterRequest) (err error) {
-	if a.Spread < glass.PocketSpread {
-		return nil
-	}
+	brighter, darker := ready.Question.Spares(ready.Stacks, first, a.Spread)
 	for _, side := range []struct {
-		off  stop.Stops
-		into **Change
-	}{{a.Spread, &a.IfBrighter}, {-a.Spread, &a.IfDarker}} {
-		q := ready.Question
-		q.Light = glass.Light{Low: q.Light.Low.Plus(side.off), High: q.Light.High.Plus(side.off)}
-		best := glass.Best(&q, ready.Stacks)
-		if glass.SameIDs(glass.IDs(best.Filters), glass.IDs(first)) {
+		spare *glass.Spare
+		into  **Change
+	}{{brighter, &a.IfBrighter}, {darker, &a.IfDarker}} {
+		if side.spare == nil {
 			continue
 		}
-		if *side.into, err = changeTo(ready, &q, best, r); err != nil {
+		if *side.into, err = changeTo(ready, &side.spare.Question, side.spare.Option, r); err != nil {
 			return err
 		}
 	}

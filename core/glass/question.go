@@ -52,9 +52,6 @@ type Light struct {
 	Spread stop.Stops
 }
 
-// PocketSpread is how far a light may be off before another filter is worth having along.
-const PocketSpread = stop.Stops(0.4)
-
 // IsRange reports whether the shot sees more than one light. A range of no width is the
 // single light, to the last digit.
 func (l Light) IsRange() bool { return l.High > l.Low }

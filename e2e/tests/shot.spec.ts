@@ -38,6 +38,15 @@ test("without a meter: put on, look, say, until it is settled", async ({ page, a
   await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
 });
 
+test("a sky that is seen has its filter, its uncertainty and a spare", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const light = await edit(page, "Light");
+  await light.getByRole("button", { name: "Sky", exact: true }).click();
+  await light.getByRole("button", { name: "clouds with gaps" }).click();
+  await expect(light.getByText(/^EV \d+\.\d, ±\d\.\d$/)).toBeVisible();
+  await expect(page.getByTestId("spares")).toContainText(/Spare: .* if it is (brighter|darker)/);
+});
+
 test("a range of light says how the camera rides it", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   await edit(page, "Light");

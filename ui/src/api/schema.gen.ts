@@ -5160,6 +5160,10 @@ export interface components {
             explain?: components["schemas"]["ExplainLine"][];
             /** @description what gives way and by how much; left out where nothing does */
             gives?: string;
+            /** @description other filters for light brighter by its spread, where that is wide */
+            ifBrighter?: components["schemas"]["ShotSpare"];
+            /** @description other filters for light darker by it */
+            ifDarker?: components["schemas"]["ShotSpare"];
             /** @description time-lapse: what fits into its interval */
             lapse?: components["schemas"]["ShutterAnswer"];
             /** @description in a range the lowest light */
@@ -5374,6 +5378,15 @@ export interface components {
              * @description darker than is accepted, with ISO as high as still looks good
              */
             stops: number;
+        };
+        ShotSpare: {
+            /**
+             * Format: double
+             * @description what they leave in that light
+             */
+            errorStops: number;
+            /** @description ids */
+            filters: string[];
         };
         ShotTilt: {
             /**

@@ -77,6 +77,17 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
             {chosen.couldBe.map((s) => COULD[s]).join(" or ")}.
           </Text>
         )}
+        {!isLooking && (answer.ifBrighter || answer.ifDarker) && (
+          <Text fontSize="sm" data-testid="spares">
+            Spare:{" "}
+            {[
+              answer.ifBrighter && `${glassName(answer.ifBrighter.filters, filters)} if it is brighter`,
+              answer.ifDarker && `${glassName(answer.ifDarker.filters, filters)} if it is darker`,
+            ]
+              .filter(Boolean)
+              .join(", ")}
+          </Text>
+        )}
         {!isLooking && answer.short && <Short short={answer.short} />}
         {!isLooking && answer.window && (
           <Trades window={answer.window} tried={triedWords(whatIf)} {...{ made, onTrade, onUndo, onDropTried }} />

@@ -18,6 +18,7 @@ type LoopRequest struct {
 	Show    string               `json:"show" enum:"taken,automatic,option,school" doc:"what the shot is told; the camera's automatic without loose glass; another option; another school"`
 	Filters []string             `json:"filters,omitempty" maxItems:"4" doc:"option: the ids of its filters"`
 	School  string               `json:"school,omitempty" enum:"180,360,90,own,stabiliser-first,free,automatic" doc:"school: as the answer's schools name it"`
+	Small   bool                 `json:"small,omitempty" doc:"half as wide and high, for a small place: a quarter of the work"`
 }
 
 // LoopAnswer is what a drawing shows.
@@ -63,6 +64,9 @@ func PlanLoop(r LoopRequest) (*Loop, error) {
 	}
 	loop := &Loop{View: viewOf(scene), Exposure: picture.Exposure{Shutter: set.shutter, Error: set.left, Gain: set.iso.Over(b.Question.Setting.ISO)}}
 	loop.View.ReadoutS = readoutOf(&r.Shot)
+	if r.Small {
+		loop.View.Width, loop.View.Height = loopWidth/2, loopHeight/2
+	}
 	loop.Answer = LoopAnswer{Name: set.name, ShutterS: set.shutter, ISO: set.iso, ErrorStops: set.left, Simulated: true}
 	loop.Answer.notice(scene, loop.Exposure, b.Question.Band)
 	return loop, nil

@@ -3785,6 +3785,8 @@ export interface components {
              * @enum {string}
              */
             show: "taken" | "automatic" | "option" | "school";
+            /** @description half as wide and high, for a small place: a quarter of the work */
+            small?: boolean;
         };
         MassAnswer: {
             /**

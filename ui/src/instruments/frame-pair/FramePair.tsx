@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, IconButton, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, IconButton, Text, useBreakpointValue } from "@chakra-ui/react";
 import { ArrowLeftRight, Pause, Play, StepForward } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import type { Schemas } from "../../api/client";
@@ -30,12 +30,20 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
   const clock = useLoopClock(isSeen);
   const settled = useSettled(shot, PAUSE_MS);
   const frame = useDeferredValue(clock.frame);
+  // Beside the other instruments a picture is no wider than a third of the window.
+  const isNarrow = useBreakpointValue({ base: false, lg: true }, { ssr: false });
+  const small = isNarrow && window.devicePixelRatio < 1.5;
   const views = [
-    <LoopView key="test" side="test" request={{ shot: settled, show: "taken" }} frame={frame} />,
+    <LoopView
+      key="test"
+      side="test"
+      request={{ shot: settled, show: "taken", ...(small && { small }) }}
+      frame={frame}
+    />,
     <LoopView
       key="reference"
       side="reference"
-      request={{ shot: settled, ...(JSON.parse(reference) as Reference) }}
+      request={{ shot: settled, ...(JSON.parse(reference) as Reference), ...(small && { small }) }}
       frame={frame}
     />,
   ];

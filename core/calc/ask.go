@@ -187,9 +187,13 @@ func (a *AskAnswer) best(r *assemble.ShotRequest) (given *ShotAnswer, nearest in
 	return given, nearest, err
 }
 
-// pocket answers with the glass that would serve if the light were brighter or darker by its
-// spread, where that is another: light by eye is seldom right to a stop.
+// pocket answers with the spare filters of the shot; with no filter at hand, with the strengths
+// that would be nearest at either end of the light.
 func (a *AskAnswer) pocket(r *assemble.ShotRequest, given *ShotAnswer, camera *AskCamera) error {
+	if a.IsAtHand {
+		a.IfBrighter, a.IfDarker = given.IfBrighter.labelled(camera), given.IfDarker.labelled(camera)
+		return nil
+	}
 	spread := given.Reading.SpreadStops
 	if spread < glass.PocketSpread || given.Low != nil {
 		return nil
@@ -323,6 +327,18 @@ func glassOf(o *Option, camera *AskCamera) AskGlass {
 		g.Filters = append(g.Filters, camera.labelOf(id))
 	}
 	return g
+}
+
+// labelled returns the spare by its labels; nil for none.
+func (s *ShotSpare) labelled(camera *AskCamera) *AskGlass {
+	if s == nil {
+		return nil
+	}
+	g := AskGlass{Filters: []string{}, ErrorStops: &s.ErrorStops, LeftStops: &s.LeftStops}
+	for _, id := range s.Filters {
+		g.Filters = append(g.Filters, camera.labelOf(id))
+	}
+	return &g
 }
 
 // glassWords are what goes on the lens, by its labels.

@@ -333,7 +333,7 @@ func Example_remeter() {
 	// ev100 10.51
 	// serves breaks
 	// words 1.0 stops under at highest ISO
-	// against -2.0 stops from the forecast EV 12.5, more than its ±0.7
+	// against −2.0 stops from the forecast EV 12.5, more than its ±0.7
 	// change.filters.0 ND8
 	// change.words covered, 0.2 stops under
 	// anchorEv100 10.21
@@ -345,7 +345,7 @@ func Example_passage() {
 	// Output:
 	// insideEv100 5.907
 	// seconds 8
-	// ways.0.words 8.7 stops under for 8 s, hardly visible; exit correct.
+	// ways.0.words Inside 8.7 stops under for 8 s, hardly visible; exit correct.
 	// ways.1.title Auto ISO 100–800
 	// ways.1.words Shutter locked; inside 5.7 stops under at ISO 800; exit 3.0 stops over until auto exposure recovers.
 	// take two-takes

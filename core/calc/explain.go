@@ -116,14 +116,14 @@ func explainFloor(sh *shot.Shaking) []ExplainLine {
 		return nil
 	}
 	if sh.Trial > 0 {
-		return []ExplainLine{{"stabiliser's floor", "your own stepped trial", "slowest judged good", floor.String()}}
+		return []ExplainLine{{"stabiliser limit", "your own stepped trial", "slowest judged good", floor.String()}}
 	}
 	passes := 1.0
 	if sh.BlurPx(sh.Lens, 1) > 0 {
 		passes = sh.BlurPx(sh.Lens, 1) / (sh.Lens.PxPerRadian() * sh.Rate.RadiansPerS())
 	}
 	return []ExplainLine{{
-		"stabiliser's floor", "q · W / (f_px · ω · g)",
+		"stabiliser limit", "q · W / (f_px · ω · g)",
 		fmt.Sprintf("%.3g · %.0f / (%.0f · %.4g · %.2g)", sh.Tolerance, sh.Lens.WidthPx, sh.Lens.PxPerRadian(), sh.Rate.RadiansPerS(), passes), floor.Spoken(),
 	}}
 }

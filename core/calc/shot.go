@@ -34,7 +34,8 @@ type ShotAnswer struct {
 // ShotSpare is what to put on instead, in another light.
 type ShotSpare struct {
 	Filters    []string   `json:"filters" doc:"ids"`
-	ErrorStops stop.Stops `json:"errorStops" doc:"what they leave in that light"`
+	ErrorStops stop.Stops `json:"errorStops" doc:"in that light, with ISO at base"`
+	LeftStops  stop.Stops `json:"leftStops" doc:"in that light, after ISO or shutter has done what it can"`
 }
 
 // AnswerShot answers shot.
@@ -112,5 +113,5 @@ func spareOf(s *glass.Spare) *ShotSpare {
 	if s == nil {
 		return nil
 	}
-	return &ShotSpare{Filters: glass.IDs(s.Option.Filters), ErrorStops: s.Option.Left}
+	return &ShotSpare{Filters: glass.IDs(s.Option.Filters), ErrorStops: s.Option.Error, LeftStops: s.Option.Left}
 }

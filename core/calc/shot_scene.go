@@ -74,13 +74,13 @@ func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []Unjudged 
 	case asks && !hasLens:
 		add(fieldOfView, "the camera's field of view and frame width are not known, so blur, stabiliser and wobble are not judged")
 	case isShaken && s.Shaking == nil:
-		add(fieldOfSteady, "what stabiliser the camera has is not known, so its floor is not judged")
+		add(fieldOfSteady, "what stabiliser the camera has is not known, so its limit is not judged")
 	}
 	if hasLens && r.Scene.Motor != nil && s.ReadoutS == 0 {
 		add(fieldOfReadout, "how long the sensor takes to read a frame is not known, so wobble is not judged")
 	}
 	if !isShaken && s.Shaking == nil && r.Profile != nil && r.Profile.Stabiliser.ShiftsFrames() {
-		add(fieldOfMoving, "nothing is said of what carries the camera, so the stabiliser's floor is not judged")
+		add(fieldOfMoving, "nothing is said of what carries the camera, so the stabiliser limit is not judged")
 	}
 	if r.Scene.School == shot.ByAutomatic && s.Automatic == nil {
 		field := fieldOfAuto

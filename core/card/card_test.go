@@ -193,7 +193,7 @@ func TestGlassLostInFlight(t *testing.T) {
 		}
 	}
 	take.Left = 1.5
-	if text := drill(t, take, "glass-lost"); !strings.Contains(text, "even 1/8000 leaves 1.5 over") {
+	if text := drill(t, take, "glass-lost"); !strings.Contains(text, "set 1/8000, still 1.5 over") {
 		t.Errorf("what the fastest shutter cannot save is not said:\n%s", text)
 	}
 }

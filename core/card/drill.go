@@ -84,7 +84,7 @@ func (t *Take) glassLost() []string {
 	case t.Restores == 0:
 		over = fmt.Sprintf("%v stops over: auto exposure or the fastest shutter.", t.Lost)
 	case t.Left > 0.3:
-		over = fmt.Sprintf("%v stops over; even %s leaves %v over.", t.Lost, t.Restores.Spoken(), t.Left)
+		over = fmt.Sprintf("%v stops over: set %s, still %v over.", t.Lost, t.Restores.Spoken(), t.Left)
 	}
 	if !t.Flies {
 		return []string{t.halt(), over, "Find the filter before anyone walks there.", "Mark it lost in Kit: it is not offered again until it is found."}
@@ -95,7 +95,7 @@ func (t *Take) glassLost() []string {
 	}
 	return []string{
 		first,
-		over + " Only if you can do it in the air.",
+		over + " Only if you can set it in the air.",
 		"Picture gone: fly by sight or observer.",
 		"Return the way you came, away from people, and land. Then find the filter.",
 		deference,
@@ -147,14 +147,14 @@ func (t *Take) lamps() []string {
 	lines := []string{"Flicker: the shutter does not match the mains."}
 	if t.PulseHz > 0 {
 		lamp := motion.Lamp{PulseHz: t.PulseHz, Depth: 1}
-		safe := "no shutter fits the frame: change the frame rate"
+		safe := "no shutter fits a frame, change the frame rate"
 		if all := lamp.SafeShutters(t.Rate); len(all) > 0 {
-			safe = all[0].String()
+			safe = "use " + all[0].String()
 			if len(all) > 1 {
 				safe += " or " + all[1].String()
 			}
 		}
-		lines = append(lines, fmt.Sprintf("Lights pulse %.0f times a second: use %s.", t.PulseHz, safe))
+		lines = append(lines, fmt.Sprintf("Lights pulse %.0f times a second: %s.", t.PulseHz, safe))
 	} else {
 		lines = append(lines, "Mains of 50 Hz: 1/50 or 1/100. Mains of 60 Hz: 1/60 or 1/120.")
 	}
@@ -174,7 +174,7 @@ func (t *Take) gimbal() []string {
 }
 
 func (t *Take) condensation() []string {
-	lines := []string{t.halt(), "Do not wipe yet: power off, into a closed bag, and let it reach the air's warmth.", "Then wipe lens and filter dry, both sides, and put the filter on at the same warmth.", "Next time: glass and camera outdoors ten minutes before."}
+	lines := []string{t.halt(), "Do not wipe yet: power off, into a closed bag, and let it reach the air's warmth.", "Then wipe lens and filter dry, both sides, and put the filter on at the same warmth.", "Next time: filter and camera outdoors ten minutes before."}
 	if t.SealedPort {
 		lines = append(lines, "Fog behind a sealed port: open it only where it is dry, and look at the seal.")
 	}

@@ -120,9 +120,9 @@ func (p *Passage) lock() Way {
 	if out := p.outside(); !stop.AtMost(out, p.Band.Bright) || !stop.AtMost(-p.Band.Dark, out) {
 		exit = "as outside, " + come(out)
 	}
-	w.Words = fmt.Sprintf("%[2]s for %[1]s; exit %[3]s.", p.howLong(), come(e), exit)
+	w.Words = fmt.Sprintf("Inside %[2]s for %[1]s; exit %[3]s.", p.howLong(), come(e), exit)
 	if e < -visible {
-		w.Words = fmt.Sprintf("%[2]s for %[1]s, hardly visible; exit %[3]s.", p.howLong(), come(e), exit)
+		w.Words = fmt.Sprintf("Inside %[2]s for %[1]s, hardly visible; exit %[3]s.", p.howLong(), come(e), exit)
 	}
 	return w
 }

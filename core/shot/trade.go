@@ -163,9 +163,9 @@ func (s *Scene) otherLooks(w *Window) []Trade {
 			continue
 		}
 		off := t.Over(wished)
-		costs := fmt.Sprintf("%v stops less blur than you asked for", off.Abs())
+		costs := fmt.Sprintf("%v stops less blur than the target", off.Abs())
 		if off > 0 {
-			costs = fmt.Sprintf("%v stops more blur than you asked for", off)
+			costs = fmt.Sprintf("%v stops more blur than the target", off)
 		}
 		does := fmt.Sprintf("shutter %v", t)
 		if s.Question.Rate > 0 {

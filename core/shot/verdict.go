@@ -186,7 +186,7 @@ func (v *Verdict) Gives() string {
 	case first.Spread != 0:
 		return fmt.Sprintf("%s breaks if the light is off by %s stops", first.Kind.Name(), first.Spread.Signed())
 	case first.Kind == Exposure:
-		return v.Option.Consequence(&v.Question)
+		return v.exposes(first)
 	case first.Kind == Fit:
 		return fmt.Sprintf("fit of %s on this rig: %s", v.Option.Filters[0].ID, v.scene.Standings[v.Option.Filters[0].ID])
 	}
@@ -198,6 +198,18 @@ func (v *Verdict) Gives() string {
 		return fmt.Sprintf("%s %s between the ends of auto shutter", first.Kind.Name(), how)
 	}
 	return fmt.Sprintf("%s %s by %v stops", first.Kind.Name(), how, first.Stops)
+}
+
+// exposes says what the exposure takes; where that breaks, by how much.
+func (v *Verdict) exposes(s Strain) string {
+	takes := v.Option.Consequence(&v.Question)
+	switch {
+	case s.State != glass.Breaks:
+		return takes
+	case s.Stops > 0:
+		return fmt.Sprintf("exposure breaks by %v stops: %s", s.Stops, takes)
+	}
+	return "exposure breaks: " + takes
 }
 
 // Words says what comes of the shot in a line: what gives way, or how it is exposed.

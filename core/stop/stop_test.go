@@ -117,7 +117,7 @@ func TestWordsForStops(t *testing.T) {
 			t.Errorf("Fraction(%v) = %q, want %q", float64(s), got, want)
 		}
 	}
-	for s, want := range map[Stops]string{0.31: "+0.3", -0.04: "0.0", -1.25: "-1.2"} {
+	for s, want := range map[Stops]string{0.31: "+0.3", -0.04: "0.0", -1.25: "−1.2"} {
 		if got := s.Signed(); got != want {
 			t.Errorf("Signed(%v) = %q, want %q", float64(s), got, want)
 		}

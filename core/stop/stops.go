@@ -3,6 +3,7 @@ package stop
 import (
 	"fmt"
 	"math"
+	"strings"
 )
 
 // Stops is a ratio of light as a power of two: +1 is twice the light. For glass
@@ -37,12 +38,12 @@ func (s Stops) String() string {
 	return fmt.Sprintf("%.1f", float64(s))
 }
 
-// Signed returns s to a tenth of a stop with its direction: "+0.3", "-1.2", "0.0".
+// Signed returns s to a tenth of a stop with its direction: "+0.3", "−1.2", "0.0".
 func (s Stops) Signed() string {
 	if s.Abs() < 0.05 {
 		return "0.0"
 	}
-	return fmt.Sprintf("%+.1f", float64(s))
+	return strings.Replace(fmt.Sprintf("%+.1f", float64(s)), "-", "−", 1) // a true minus
 }
 
 // Fraction returns a positive s the way tolerances are spoken of: "a third of a

@@ -55,7 +55,7 @@ test("a pack is considered beside what is owned, and is at hand once it is bough
   const row = packs.getByRole("row", { name: /Vine three/ });
   await expect(row).toContainText("ND2, ND4/PL, ND16");
   await expect(row).toContainText("12.50");
-  await expect(row).toContainText(/\d+ of 50/);
+  await expect(row).toContainText(/closes \d+ of 50 open cells/);
   await expect(row).toContainText("cheapest");
 
   // It is no glass at hand: neither in the kit nor in what a line is answered with.

@@ -21,7 +21,7 @@ test("the weekend is planned, anchored a stop darker at noon, and followed", asy
   );
   // One layer is all that the quad takes: nothing it has is enough, and what would be is said.
   await expect(plan(page).locator("> *", { hasText: "Dive down the terraces" })).toContainText(
-    /Density 1\.5 \(3 packs\).*Option: a filter of 7\.0 stops \(ND128\)\..*Option: a shutter of 1\/240 in place of 1\/125/,
+    /Density 1\.5 \(3 batteries\).*Option: a filter of 7\.0 stops \(ND128\)\..*Option: a shutter of 1\/240 in place of 1\/125/,
   );
   await expect(plan(page).locator("> *", { hasText: "Press cellar" })).toContainText("VND 1-6");
   await page.getByRole("button", { name: "Keep this plan" }).click();

@@ -61,13 +61,39 @@ test("the palette goes to shots, places and filters, and does things", async ({ 
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Pond from above");
 });
 
-test("the Shot screen of every demo shot fits 1280x800", async ({ page, app }) => {
+test("Shot, Day and Kit fit 1280x800 without scrolling", async ({ page, app }) => {
   await page.setViewportSize({ width: 1280, height: 800 });
-  for (const shot of ["Crates down the lane", "Dive down the terraces", "Pond from above", "Lantern supper"]) {
+  const height = () => page.evaluate(() => document.documentElement.scrollHeight);
+  for (const shot of ["Crates down the lane", "Dive down the terraces", "Lantern supper"]) {
     await openShot(page, app, shot);
     await expect(page.getByTestId("look-at-test")).toContainText("Look at");
-    expect(await page.evaluate(() => document.documentElement.scrollHeight), shot).toBeLessThanOrEqual(800);
+    expect(await height(), shot).toBeLessThanOrEqual(800);
   }
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("link", { name: "Plan the day" }).click();
+  await expect(page.getByTestId("plan")).toContainText("Noon walk");
+  expect(await height(), "day").toBeLessThanOrEqual(800);
+  await page.goto(`${app.url}/kit`);
+  await expect(page.getByRole("button", { name: "Delete UV" })).toBeInViewport();
+  expect(await height(), "kit").toBeLessThanOrEqual(800);
+  await page.goto(`${app.url}/kit/fit`);
+  await expect(page.getByRole("region", { name: "Fit table" })).toBeVisible();
+  expect(await height(), "fit").toBeLessThanOrEqual(800);
+});
+
+test("a line of which nothing can be read takes nothing from the shot", async ({ page, app }) => {
+  await openShot(page, app, "Noon walk on the terrace");
+  const line = page.getByTestId("shot-line");
+  await expect(line.getByRole("button", { name: "motion: walking" })).toBeVisible();
+  await line.getByRole("button", { name: "Write it…" }).click();
+  await page.keyboard.press("ControlOrMeta+a");
+  await page.keyboard.type("banana 🍌 qwertz");
+  await expect(page.getByText("Nothing of this could be read")).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Nothing of this could be read")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(line.getByRole("button", { name: "motion: walking" })).toBeVisible();
+  await expect(line.getByRole("button", { name: /^motion: subject 1\.4 m\/s/ })).toBeVisible();
 });
 
 test("places that hold nothing yet say so, and show the way on", async ({ page, app }) => {

@@ -101,7 +101,7 @@ test("the rail is drawn to scale", async ({ page, app }) => {
   expect(inner / outer).toBeCloseTo(6.5 / 5.83, 1);
 });
 
-test("glass asked for, and glass that always on, are in every answer", async ({ page, app }) => {
+test("filters asked for, and those that are always on, are in every answer", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
   await edit(page, "Filters");
   await drawer(page, "Other filters");

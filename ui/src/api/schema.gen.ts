@@ -5384,11 +5384,16 @@ export interface components {
         ShotSpare: {
             /**
              * Format: double
-             * @description what they leave in that light
+             * @description in that light, with ISO at base
              */
             errorStops: number;
             /** @description ids */
             filters: string[];
+            /**
+             * Format: double
+             * @description in that light, after ISO or shutter has done what it can
+             */
+            leftStops: number;
         };
         ShotTilt: {
             /**

@@ -15,7 +15,8 @@ interface Entry {
   name: string;
   note?: string;
   keys?: string[];
-  run: () => void;
+  /** Left out for what is only listed. */
+  run?: () => void;
 }
 
 /** Everything that can be gone to or done, found by typing: on Ctrl+K or by its button. */
@@ -76,9 +77,10 @@ function Found({ onDone }: { onDone: () => void }) {
                 <Command.Item
                   key={`${name} ${note ?? i}`}
                   value={`${heading} ${name} ${note ?? ""} ${i}`}
+                  disabled={!run}
                   onSelect={() => {
                     onDone();
-                    run();
+                    run?.();
                   }}
                 >
                   <Flex gap="2" align="baseline" flex="1" minW="0">
@@ -164,7 +166,7 @@ function useEntries(): { heading: string; entries: Entry[] }[] {
     },
     {
       heading: "Shortcuts",
-      entries: SHORTCUTS.map(([keys, does]) => ({ name: does, keys, run: () => {} })),
+      entries: SHORTCUTS.map(([keys, does]) => ({ name: does, keys })),
     },
   ];
 }

@@ -105,7 +105,14 @@ export function DayStrip(props: DayStripProps) {
                 {...(i % 3 !== 0 && { strokeDasharray: "2 5" })}
               />
               {i % 3 === 0 && (
-                <text x={s.x(at)} y={14} textAnchor="middle" fontSize="12" fill={muted}>
+                <text
+                  x={Math.min(s.x(at) + 30, wide) - 30}
+                  y={14}
+                  textAnchor={s.x(at) > wide - 30 ? "end" : "middle"}
+                  dx={s.x(at) > wide - 30 ? 30 : 0}
+                  fontSize="12"
+                  fill={muted}
+                >
                   {clockIn(at, zone)}
                 </text>
               )}

@@ -28,7 +28,7 @@ interface ShutterWindowProps {
  */
 export function ShutterWindow({ window, chosenS, setting, taken, glassOf, onShutter }: ShutterWindowProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const left = width < 520 ? 78 : 124;
+  const left = width < 400 ? 100 : 112;
   return (
     <Box ref={ref} data-testid="shutter-window">
       {width > 0 && (

@@ -35,11 +35,11 @@ export interface WindowLayout {
 }
 
 const NAMES: Record<string, string> = {
-  look: "look",
-  stabiliser: "stabiliser",
-  lamps: "lamps",
+  look: "shutter target",
+  stabiliser: "stabiliser limit",
+  lamps: "flicker",
   wobble: "wobble",
-  readable: "readable",
+  readable: "pan speed",
 };
 
 /** How many stacks have a row of their own. */

@@ -4,11 +4,12 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { remeterQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
+import { Drawer } from "../../lib/Drawer";
 import { faultWords } from "../../lib/faults";
 import { LIGHT_SOURCES } from "../../lib/lightSources";
 import { PressButton } from "../../lib/PressButton";
 import { Sheet } from "../../lib/Sheet";
-import { SkyForm, skyWords } from "../../lib/SkyForm";
+import { SkyChoice, SkyDetails, skyWords } from "../../lib/SkyForm";
 import { StateMark } from "../../lib/StateMark";
 import { TextField } from "../../lib/TextField";
 import { useSettled } from "../../lib/useSettled";
@@ -93,7 +94,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
         <Text fontSize="lg" data-testid="expected">
           {expectedWords(kind, turn)}
         </Text>
-        {kind === "sky" && <SkyForm sight={sky} onChange={setSky} />}
+        {kind === "sky" && <SkyChoice sight={sky} onChange={setSky} />}
         {kind === "looks" && (
           <Grid
             columns={3}
@@ -120,6 +121,13 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
           </Text>
         )}
         {a && <Result a={a} work={work} turn={turn} />}
+        {kind === "sky" && sky && (
+          <Drawer isPlain heading="Say more of it" result={skyWords(sky)}>
+            <Stack gap="3">
+              <SkyDetails sight={sky} onChange={setSky} />
+            </Stack>
+          </Drawer>
+        )}
         {a?.settled && (
           <Button size="2xl" h="64px" position="sticky" bottom="0" onClick={pin}>
             {a.anchorEv100 === null ? "Keep the reading" : "Correct the forecast"}

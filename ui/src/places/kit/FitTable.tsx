@@ -27,11 +27,18 @@ export function FitTable({ cameras, filters }: FitTableProps) {
   const filter = filters.find((f) => f.id === open?.filterId);
   return (
     <>
-      <Box overflow="auto" maxH="75dvh" position="relative" tabIndex={0} role="region" aria-label="Fit table">
+      <Box
+        overflow="auto"
+        maxH={{ base: "75dvh", lg: "calc(100dvh - 230px)" }}
+        position="relative"
+        tabIndex={0}
+        role="region"
+        aria-label="Fit table"
+      >
         <Table.Root size="sm" stickyHeader>
           <Table.Header>
             <Table.Row bg="panel">
-              <Table.ColumnHeader color="muted">Glass</Table.ColumnHeader>
+              <Table.ColumnHeader color="muted">Filter</Table.ColumnHeader>
               {rigs.map((r) => (
                 <Table.ColumnHeader key={r.id} color="muted" minW="130px" verticalAlign="bottom">
                   {nameOf(r)}

@@ -33,7 +33,7 @@ export function Packs({ covered, cameraId }: PacksProps) {
           <Table.Root size="sm">
             <Table.Header>
               <Table.Row bg="panel">
-                {["Pack", "Price", "Open cells it closes", "Shots it covers", "A cell costs", ""].map((name) => (
+                {["Pack", "What it adds", "Price", "A cell costs", ""].map((name) => (
                   <Table.ColumnHeader key={name} color="muted">
                     {name || <Text srOnly>Actions</Text>}
                   </Table.ColumnHeader>
@@ -84,18 +84,8 @@ function PackRow({ gain, pack }: { gain: Schemas["PackGain"]; pack: Schemas["Sto
           {pack.labels.join(", ")}
         </Text>
       </Table.Cell>
+      <Table.Cell whiteSpace="normal">{gain.words}</Table.Cell>
       <Table.Cell>{money(pack.price)}</Table.Cell>
-      <Table.Cell>
-        {gain.cells} of {gain.openCells}
-        {gain.like.length > 0 && (
-          <Text as="span" display="block" color="muted" fontSize="sm">
-            {gain.like.length} of its {pack.labels.length} does what you own
-          </Text>
-        )}
-      </Table.Cell>
-      <Table.Cell>
-        {gain.covers + gain.open > 0 ? `${gain.covers} of ${gain.covers + gain.open}` : "none is open"}
-      </Table.Cell>
       <Table.Cell>
         {gain.cellPrice === undefined ? "–" : money(gain.cellPrice)}
         {gain.isCheapest && (

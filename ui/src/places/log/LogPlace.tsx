@@ -6,7 +6,7 @@ import { shootLogQuery, shootsQuery } from "../../api/queries";
 import { EmptyState } from "../../lib/EmptyState";
 import { Panel } from "../../lib/Panel";
 import { useTitle } from "../../lib/useTitle";
-import { clockIn } from "../../lib/zone";
+import { clockIn, dayIn } from "../../lib/zone";
 
 /** What happened: what was ticked, read and noted in the field, shoot by shoot. */
 export function LogPlace() {
@@ -62,7 +62,7 @@ function ShootLog({ shoot }: { shoot: Schemas["StoredShoot"] }) {
           {entries.map((entry) => (
             <List.Item key={entry.id} display="flex" gap="3">
               <Text color="muted" whiteSpace="nowrap">
-                {clockIn(entry.at, zone)}
+                {dayIn(entry.at, zone)}, {clockIn(entry.at, zone)}
               </Text>
               <Text color="muted" minW="70px">
                 {KINDS[entry.kind]}

@@ -41,7 +41,9 @@ export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineE
   useLayoutEffect(() => selectIn(input.current, stretch), [stretch]);
   // A hand that is faster than the answer is not made to wait: what it took is done when that is there.
   const [isTaken, setTaken] = useState(false);
-  const said = isPlaceholderData ? undefined : answer?.request;
+  // A line of which nothing could be read takes nothing away from the shot.
+  const isRead = answer?.parts.some((part) => !part.assumed);
+  const said = isPlaceholderData || !isRead ? undefined : answer?.request;
   const camera = cameras?.find((c) => c.name === answer?.camera);
   useEffect(() => {
     if (!isTaken || !said || !camera) return;
@@ -66,8 +68,9 @@ export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineE
       {answer && (
         <Box mt="1" aria-live="polite">
           <Text color="muted">
-            {answer.words}
-            {line !== before && ". Enter takes it, Escape leaves the shot as it is."}
+            {isRead ? answer.words : "Nothing of this could be read"}
+            {line !== before && isRead && ". Enter takes it, Escape leaves the shot as it is."}
+            {!isRead && ". Escape leaves the shot as it is."}
           </Text>
           {answer.unread.map((unread) => (
             <Unread key={unread.start} unread={unread} onReplace={(text) => setLine(replaced(line, unread, text))} />

@@ -9,7 +9,6 @@ import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { NumberField } from "../../lib/NumberField";
 import { Sheet } from "../../lib/Sheet";
-import { StateMark } from "../../lib/StateMark";
 import { RigForm } from "../kit/RigForm";
 import type { Answer, Bench } from "./draft";
 
@@ -201,7 +200,6 @@ function FlightFields({ scene, answer, bench, faultOf, onChange }: MotionFormPro
           onChange={(v) => setTilt({ speedMps: v ?? 0 })}
         />
       </Flex>
-      {answer.tilt && <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>}
     </Stack>
   );
 }

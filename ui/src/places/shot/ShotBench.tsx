@@ -347,7 +347,7 @@ function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: stri
   };
 }
 
-/** The glass on the rail, outermost first; what always on comes last. */
+/** The glass on the rail, outermost first; what is always on comes last. */
 function blocksOf(pieces: Map<string, Piece>, mounted: readonly string[] = [], answer: Answer) {
   const { chosen } = answer;
   return [...mounted, ...chosen.filters]

@@ -157,7 +157,11 @@ interface FormPanelProps {
 function FormPanel({ name, note, onWrite, onClose, children }: FormPanelProps) {
   const box = useRef<HTMLDivElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another form is another thing to be led to.
-  useEffect(() => box.current?.focus({ preventScroll: true }), [name]);
+  useEffect(() => {
+    box.current?.focus({ preventScroll: true });
+    // On a desktop it lies over the instruments; on a phone it stands in the page, perhaps below the fold.
+    if (box.current && getComputedStyle(box.current).position === "static") box.current.scrollIntoView();
+  }, [name]);
   return (
     <Box
       ref={box}

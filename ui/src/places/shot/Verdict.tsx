@@ -100,9 +100,7 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
         {!isLooking && answer.motion?.glassOptional && (
           <StateMark state="holds">ND optional: blur will not show.</StateMark>
         )}
-        {!isLooking && answer.tilt && answer.tilt.state !== "holds" && (
-          <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>
-        )}
+        {!isLooking && answer.tilt && <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>}
         {!isLooking && answer.missing && <NotJudged missing={answer.missing} bench={bench} onActivity={onActivity} />}
         {bench.leftOut.map((f) => (
           <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">

@@ -157,7 +157,7 @@ test("drills are one touch away, for this craft, and defer to local rules", asyn
   const drill = page.getByTestId("drill");
   await expect(drill.getByRole("listitem")).toHaveCount(5);
   await expect(drill).toContainText("full manual cannot hover");
-  await expect(drill).toContainText("6.3 stops over; set 1/8000, still 0.3 over");
+  await expect(drill).toContainText("6.3 stops over: set 1/8000, still 0.3 over");
   await expect(drill).toContainText("Local rules");
   await page.getByRole("button", { name: "Fogging" }).tap();
   await expect(page.getByRole("heading", { name: "Fogging" })).toBeVisible();

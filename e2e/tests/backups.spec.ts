@@ -60,7 +60,7 @@ test("everything goes out as an archive, and comes in again after a look", async
 test("what was deleted is seen in the bin, comes back, and goes for good", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   // Rows grow when the plan of their day is there, and what was aimed at moves.
-  await expect(page.getByRole("link", { name: "Lantern supper" })).toContainText("forecast");
+  await expect(page.getByRole("link", { name: "Pond from above" })).toContainText("forecast");
   for (const name of ["Lantern supper", "Pond from above"]) {
     await page.getByRole("button", { name: `Delete ${name}` }).click();
     await expect(page.getByRole("button", { name: `Delete ${name}` })).toHaveCount(0);

@@ -12,11 +12,32 @@ export default defineConfig({
       manifest: {
         name: "Pinhole",
         short_name: "Pinhole",
-        description: "Which glass, in this light?",
+        description: "Which filter, in this light?",
         start_url: "/card",
         display: "standalone",
         background_color: "#f3f3f0",
         theme_color: "#37379c",
+        shortcuts: [
+          { name: "Field card", url: "/card", description: "What to set, what to check, what next" },
+          { name: "Shoots", url: "/shoot", description: "The day and its shots" },
+          { name: "Kit", url: "/kit", description: "Cameras and filters" },
+        ].map((shortcut) => ({ ...shortcut, icons: [{ src: "/icon-192.png", sizes: "192x192", type: "image/png" }] })),
+        share_target: {
+          action: "/share",
+          method: "POST",
+          enctype: "multipart/form-data",
+          params: {
+            title: "title",
+            text: "text",
+            url: "url",
+            files: [
+              {
+                name: "files",
+                accept: ["image/*", "text/csv", "text/plain", "application/json", ".csv", ".gpx", ".zip", ".json"],
+              },
+            ],
+          },
+        },
         icons: [
           { src: "/icon-192.png", sizes: "192x192", type: "image/png" },
           { src: "/icon-512.png", sizes: "512x512", type: "image/png" },
@@ -30,6 +51,7 @@ export default defineConfig({
         navigateFallback: "/index.html",
         navigateFallbackDenylist: [/^\/api\//, /^\/ca\.crt$/],
         cleanupOutdatedCaches: true,
+        importScripts: ["/share-target.js"],
       },
     }),
   ],

@@ -207,17 +207,17 @@ func TestKitGoesFromOneDeskToAnother(t *testing.T) {
 			gear(t, to)
 		}
 		looked, err := to.ImportKit(t.Context(), Import{Format: format, Text: file})
-		if err != nil || looked.Good != 4 || looked.Bad != 0 || looked.AddedFilters != 0 {
+		if err != nil || looked.Good != 4 || looked.Bad != 0 || len(looked.AddedFilters) != 0 {
 			t.Fatalf("%s: %+v, %v", format, looked, err)
 		}
-		if done, err := to.ImportKit(t.Context(), Import{Format: format, Text: file, Apply: true}); err != nil || done.AddedFilters != 4 {
+		if done, err := to.ImportKit(t.Context(), Import{Format: format, Text: file, Apply: true}); err != nil || len(done.AddedFilters) != 4 {
 			t.Fatalf("%s: %+v, %v", format, done, err)
 		}
 		if back, err := to.ExportKit(t.Context(), format); err != nil || back != file {
 			t.Errorf("%s came back as\n%s\nwas\n%s\n%v", format, back, file, err)
 		}
 		// Twice the same file adds nothing.
-		if again, err := to.ImportKit(t.Context(), Import{Format: format, Text: file, Apply: true}); err != nil || again.AddedFilters != 0 || again.AddedCameras != 0 {
+		if again, err := to.ImportKit(t.Context(), Import{Format: format, Text: file, Apply: true}); err != nil || len(again.AddedFilters) != 0 || len(again.AddedCameras) != 0 {
 			t.Errorf("%s again: %+v, %v", format, again, err)
 		}
 	}
@@ -227,7 +227,7 @@ func TestAnImportNamesWhatItLeavesOut(t *testing.T) {
 	d := newDesk(t)
 	gear(t, d)
 	done, err := d.ImportKit(t.Context(), Import{Format: "csv", Text: "label,cameras\nND8,c\nlight,c\nND16,the other one\nND4,\n", Apply: true})
-	if err != nil || done.Good != 2 || done.Bad != 2 || done.AddedFilters != 2 {
+	if err != nil || done.Good != 2 || done.Bad != 2 || len(done.AddedFilters) != 2 {
 		t.Fatalf("%+v, %v", done, err)
 	}
 	if done.Rows[1].Fault.Field != "label" || done.Rows[2].Fault.Field != "cameras" || done.Rows[0].Says == "" {

@@ -26,8 +26,9 @@ type Imported struct {
 	NewCameras   []string      `json:"newCameras" doc:"names of cameras that come with the file"`
 	Good         int           `json:"good"`
 	Bad          int           `json:"bad"`
-	AddedFilters int           `json:"addedFilters"`
-	AddedCameras int           `json:"addedCameras"`
+	LeftOut      []string      `json:"leftOut" doc:"columns of the table that say nothing of a filter"`
+	AddedFilters []string      `json:"addedFilters" doc:"ids of what was added"`
+	AddedCameras []string      `json:"addedCameras" doc:"ids of what was added"`
 }
 
 // ImportedRow is one filter of the file.
@@ -42,7 +43,7 @@ type ImportedRow struct {
 // ImportKit reads a kit file and, where asked to, adds its good rows: all of them
 // or, when storing fails, none. A row that is in the kit already is not added twice.
 func (d *Desk) ImportKit(ctx context.Context, in Import) (*Imported, error) {
-	newCameras, rows, err := readKit(in)
+	newCameras, read, err := readKit(in)
 	if err != nil {
 		return nil, err
 	}
@@ -50,7 +51,7 @@ func (d *Desk) ImportKit(ctx context.Context, in Import) (*Imported, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := &Imported{Rows: []ImportedRow{}, NewCameras: []string{}}
+	out := &Imported{Rows: []ImportedRow{}, NewCameras: []string{}, LeftOut: append([]string{}, read.LeftOut...), AddedFilters: []string{}, AddedCameras: []string{}}
 	ids := map[string]string{}
 	for _, c := range cameras {
 		ids[c.Name] = c.ID
@@ -63,7 +64,7 @@ func (d *Desk) ImportKit(ctx context.Context, in Import) (*Imported, error) {
 		out.NewCameras = append(out.NewCameras, c.Name)
 	}
 	var good []store.FilterFields
-	for _, row := range rows {
+	for _, row := range read.Rows {
 		shown := d.importedRow(row, ids, out.NewCameras, filters)
 		out.Rows = append(out.Rows, shown)
 		switch {
@@ -77,11 +78,12 @@ func (d *Desk) ImportKit(ctx context.Context, in Import) (*Imported, error) {
 	if !in.Apply {
 		return out, nil
 	}
-	err = d.Store.AddKit(ctx, newCameras, good)
-	if err == nil {
-		out.AddedFilters, out.AddedCameras = len(good), len(newCameras)
+	cameraIDs, filterIDs, err := d.Store.AddKit(ctx, newCameras, good)
+	if err != nil {
+		return nil, err
 	}
-	return out, err
+	out.AddedCameras, out.AddedFilters = append(out.AddedCameras, cameraIDs...), append(out.AddedFilters, filterIDs...)
+	return out, nil
 }
 
 // gear returns the whole kit.
@@ -106,12 +108,13 @@ func checkKitCamera(c store.KitCamera) error {
 	return nil
 }
 
-func readKit(in Import) ([]store.KitCamera, []kitfile.Row, error) {
+func readKit(in Import) ([]store.KitCamera, kitfile.Table, error) {
 	if in.Format == "json" {
-		return kitfile.ReadJSON(in.Text)
+		cameras, rows, err := kitfile.ReadJSON(in.Text)
+		return cameras, kitfile.Table{Rows: rows}, err
 	}
-	rows, err := kitfile.ReadCSV(in.Text)
-	return nil, rows, err
+	read, err := kitfile.ReadCSV(in.Text)
+	return nil, read, err
 }
 
 // importedRow says what one row is.

@@ -19,6 +19,7 @@ import (
 	"pinhole/core/problem"
 	"pinhole/core/request"
 	"pinhole/core/stop"
+	"pinhole/core/table"
 	"pinhole/internal/sheet"
 	"pinhole/internal/store"
 )
@@ -232,63 +233,90 @@ func WriteCSV(w io.Writer, filters []store.FilterFields) error {
 	return nil
 }
 
-// ReadCSV reads filters: a row for each, good or bad. Columns come in any order and
-// may be missing, but for the label; the heading may be left out where the first
-// column holds labels. The error is a *problem.Fault of a file that is not such a table.
-func ReadCSV(file string) ([]Row, error) {
-	in := csv.NewReader(strings.NewReader(strings.TrimPrefix(file, "\uFEFF")))
-	in.FieldsPerRecord, in.TrimLeadingSpace = -1, true
+// Table is what a table holds.
+type Table struct {
+	Rows []Row
+	// LeftOut are its columns that say nothing of a filter.
+	LeftOut []string
+}
+
+// ReadCSV reads filters: a row for each, good or bad. The cells are parted by commas, semicolons
+// or tabs, decimals have a point or a comma. Columns come in any order and may be missing, but
+// for the label; those of another name are left out. A table without a heading holds labels, in
+// rows or in columns. The error is a *problem.Fault of a file that is not such a table.
+func ReadCSV(file string) (Table, error) {
+	in := table.NewReader(strings.NewReader(file))
+	var read Table
 	var order []column
-	var rows []Row
-	for {
+	isHeaded := false
+	for first := true; ; first = false {
 		cells, err := in.Read()
 		if errors.Is(err, io.EOF) {
-			return rows, nil
+			return read, nil
 		}
 		var parse *csv.ParseError
 		if errors.As(err, &parse) {
-			return nil, &problem.Fault{Field: "text", Value: fmt.Sprintf("line %d", parse.Line), Allowed: "a table of comma-separated values: " + parse.Err.Error()}
+			return Table{}, &problem.Fault{Field: "text", Value: fmt.Sprintf("line %d", parse.Line), Allowed: "a table of cells between commas, semicolons or tabs: " + parse.Err.Error()}
 		}
 		line, _ := in.FieldPos(0)
-		if order == nil {
-			var isHeading bool
-			if order, isHeading, err = headingOf(cells); err != nil {
-				return nil, err
-			}
-			if isHeading {
+		if first {
+			if order, read.LeftOut, isHeaded = headingOf(cells); isHeaded {
 				continue
 			}
 		}
-		if len(rows) == maxRows {
-			return nil, &problem.Fault{Field: "text", Value: fmt.Sprintf("line %d", line), Allowed: fmt.Sprintf("at most %d filters", maxRows)}
+		for _, row := range rowsOf(line, order, cells, isHeaded) {
+			if len(read.Rows) == maxRows {
+				return Table{}, &problem.Fault{Field: "text", Value: fmt.Sprintf("line %d", line), Allowed: fmt.Sprintf("at most %d filters", maxRows)}
+			}
+			read.Rows = append(read.Rows, row)
 		}
-		rows = append(rows, readRow(line, order, cells))
 	}
 }
 
-// headingOf returns the columns that a heading names, or a table of labels alone
-// where the first row is no heading.
-func headingOf(cells []string) (order []column, isHeading bool, err error) {
+// rowsOf returns the filter of a row under a heading; without one, a filter for each label.
+func rowsOf(line int, order []column, cells []string, isHeaded bool) []Row {
+	if isHeaded {
+		if isBlank(cells) {
+			return nil
+		}
+		return []Row{readRow(line, order, cells)}
+	}
+	var rows []Row
+	for _, cell := range cells {
+		if strings.TrimSpace(cell) != "" {
+			rows = append(rows, readRow(line, columns[:1], []string{cell}))
+		}
+	}
+	return rows
+}
+
+func isBlank(cells []string) bool {
+	return !slices.ContainsFunc(cells, func(c string) bool { return strings.TrimSpace(c) != "" })
+}
+
+// headingOf returns the columns that a heading names, nothing for one that is left out; not
+// headed is a row without a label among its cells.
+func headingOf(cells []string) (order []column, leftOut []string, isHeaded bool) {
 	if !slices.ContainsFunc(cells, func(c string) bool { return strings.EqualFold(strings.TrimSpace(c), "label") }) {
-		return columns[:1], false, nil
+		return nil, nil, false
 	}
 	for _, cell := range cells {
-		i := slices.IndexFunc(columns, func(c column) bool { return strings.EqualFold(c.name, strings.TrimSpace(cell)) })
+		name := strings.TrimSpace(cell)
+		i := slices.IndexFunc(columns, func(c column) bool { return strings.EqualFold(c.name, name) })
 		if i < 0 {
-			return nil, true, &problem.Fault{Field: "text", Value: cell, Allowed: "a heading of " + strings.Join(names(), ", ")}
+			order = append(order, ignored)
+			if name != "" {
+				leftOut = append(leftOut, name)
+			}
+			continue
 		}
 		order = append(order, columns[i])
 	}
-	return order, true, nil
+	return order, leftOut, true
 }
 
-func names() []string {
-	all := make([]string, len(columns))
-	for i, c := range columns {
-		all[i] = c.name
-	}
-	return all
-}
+// ignored is a column that says nothing of a filter.
+var ignored = column{read: func(*store.FilterFields, string) error { return nil }}
 
 func readRow(line int, order []column, cells []string) Row {
 	f := store.FilterFields{Cameras: []string{}}

@@ -49,11 +49,11 @@ func TestCSVRoundTripsAndRunsNoFormula(t *testing.T) {
 			t.Errorf("a spreadsheet would run %q", cell)
 		}
 	}
-	rows, err := ReadCSV(file.String())
+	read, err := ReadCSV(file.String())
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := filtersOf(t, rows); !reflect.DeepEqual(got, sample()) {
+	if got := filtersOf(t, read.Rows); !reflect.DeepEqual(got, sample()) {
 		t.Errorf("came back as %+v", got)
 	}
 }
@@ -78,10 +78,11 @@ func TestJSONRoundTrips(t *testing.T) {
 }
 
 func TestAMessyTableNamesItsBadRowsAndKeepsTheRest(t *testing.T) {
-	rows, err := ReadCSV("\uFEFFslot, Label ,grams\nA1,ND8,\"1,4\"\nA2,ND16,heavy\n\nA3,,2\nA4,4 stop,-5\nA5,UV\nA6,ND4,1,extra\n")
+	read, err := ReadCSV("\uFEFFslot, Label ,grams\nA1,ND8,\"1,4\"\nA2,ND16,heavy\n\nA3,,2\nA4,4 stop,-5\nA5,UV\nA6,ND4,1,extra\n")
 	if err != nil {
 		t.Fatal(err)
 	}
+	rows := read.Rows
 	want := []struct {
 		line  int
 		field string
@@ -103,17 +104,47 @@ func TestAMessyTableNamesItsBadRowsAndKeepsTheRest(t *testing.T) {
 	}
 }
 
+// A table comes as the spreadsheet of its owner writes it.
+func TestATableOfAnotherSpreadsheetReadsAlike(t *testing.T) {
+	want := filtersOf(t, mustRead(t, "label,grams,standard error,cameras\nND8,\"1,4\",0.05,Pond drone; Row walker\nND16,2,,\n").Rows)
+	if f := want[0]; f.WeightG != 1.4 || f.StdErrStops != 0.05 || len(f.Cameras) != 2 {
+		t.Fatalf("%+v", f)
+	}
+	for _, file := range []string{
+		"label;grams;standard error;cameras\nND8;1,4;0,05;\"Pond drone; Row walker\"\nND16;2;;\n",
+		"\uFEFFlabel\tgrams\tstandard error\tcameras\r\nND8\t1,4\t0,05\tPond drone; Row walker\r\n\t\t\t\r\nND16\t2\t\t\r\n",
+		"colour;label;grams;standard error;cameras;Bought\nred;ND8;1,4;0,05;\"Pond drone; Row walker\";2029\nblue;ND16;2\n",
+	} {
+		if got := filtersOf(t, mustRead(t, file).Rows); !reflect.DeepEqual(got, want) {
+			t.Errorf("%q: %+v, want %+v", file, got, want)
+		}
+	}
+	if got := mustRead(t, "label\tcolour\t\tBought\nND8\tred\tx\ty\n").LeftOut; !reflect.DeepEqual(got, []string{"colour", "Bought"}) {
+		t.Errorf("left out are %q", got)
+	}
+}
+
+func mustRead(t *testing.T, file string) Table {
+	t.Helper()
+	read, err := ReadCSV(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return read
+}
+
 func TestLabelsAloneAreATable(t *testing.T) {
-	rows, err := ReadCSV("ND8\nND16\n4 stop\n")
-	if err != nil || len(filtersOf(t, rows)) != 3 {
-		t.Errorf("%+v, %v", rows, err)
+	for _, file := range []string{"ND8\nND16\n4 stop\n", "ND8\tND16\t4 stop", "ND8;ND16\n;4 stop"} {
+		if got := filtersOf(t, mustRead(t, file).Rows); len(got) != 3 {
+			t.Errorf("%q: %+v", file, got)
+		}
 	}
 }
 
 func TestFilesThatAreNoTableAreRefused(t *testing.T) {
-	for _, file := range []string{"label,colour\nND8,red\n", "label\n\"ND8\n", "label\n" + strings.Repeat("ND8\n", maxRows+1)} {
-		if rows, err := ReadCSV(file); err == nil {
-			t.Errorf("%.20q was read as %d rows", file, len(rows))
+	for _, file := range []string{"label\n\"ND8\n", "label\n" + strings.Repeat("ND8\n", maxRows+1), strings.Repeat("ND8\t", maxRows+1)} {
+		if read, err := ReadCSV(file); err == nil {
+			t.Errorf("%.20q was read as %d rows", file, len(read.Rows))
 		}
 	}
 }
@@ -126,12 +157,12 @@ func FuzzReadCSV(f *testing.F) {
 	f.Add(file.String())
 	f.Add("ND8\n'=1\n")
 	f.Fuzz(func(t *testing.T, text string) {
-		rows, err := ReadCSV(text)
+		read, err := ReadCSV(text)
 		if err != nil {
 			return
 		}
 		var good []store.FilterFields
-		for _, r := range rows {
+		for _, r := range read.Rows {
 			if r.Filter != nil {
 				good = append(good, *r.Filter)
 			}
@@ -141,7 +172,7 @@ func FuzzReadCSV(f *testing.F) {
 			t.Fatal(err)
 		}
 		again, err := ReadCSV(out.String())
-		if err != nil || len(again) != len(good) {
+		if err != nil || len(again.Rows) != len(good) {
 			t.Fatalf("%q reads as %+v, written %q reads as %+v, %v", text, good, out.String(), again, err)
 		}
 	})

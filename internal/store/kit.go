@@ -11,16 +11,17 @@ type KitCamera struct {
 	Rigs []RigSheet `json:"rigs,omitempty" maxItems:"20"`
 }
 
-// AddKit stores cameras and filters that are new, all or none. The filters name
+// AddKit stores cameras and filters that are new, all or none, and returns their ids. The filters name
 // their cameras by name, of those added and those there already.
-func (s *Store) AddKit(ctx context.Context, cameras []KitCamera, filters []FilterFields) error {
-	return s.inTx(ctx, func(tx *sql.Tx) error {
+func (s *Store) AddKit(ctx context.Context, cameras []KitCamera, filters []FilterFields) (cameraIDs, filterIDs []string, err error) {
+	err = s.inTx(ctx, func(tx *sql.Tx) error {
 		cameraTable, filterTable := s.Cameras().table, s.Filters().table
 		for _, c := range cameras {
 			added, err := cameraTable.insert(ctx, tx, Camera{CameraFields: c.CameraFields}, s.now())
 			if err != nil {
 				return err
 			}
+			cameraIDs = append(cameraIDs, added.ID)
 			if len(c.Rigs) == 0 {
 				c.Rigs = []RigSheet{BareRig()}
 			}
@@ -44,10 +45,16 @@ func (s *Store) AddKit(ctx context.Context, cameras []KitCamera, filters []Filte
 			for _, name := range byName {
 				f.Cameras = append(f.Cameras, ids[name])
 			}
-			if _, err := filterTable.insert(ctx, tx, Filter{FilterFields: f}, s.now()); err != nil {
+			added, err := filterTable.insert(ctx, tx, Filter{FilterFields: f}, s.now())
+			if err != nil {
 				return err
 			}
+			filterIDs = append(filterIDs, added.ID)
 		}
 		return nil
 	})
+	if err != nil {
+		return nil, nil, err
+	}
+	return cameraIDs, filterIDs, nil
 }

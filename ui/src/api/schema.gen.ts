@@ -3372,14 +3372,16 @@ export interface components {
             text: string;
         };
         Imported: {
-            /** Format: int64 */
-            addedCameras: number;
-            /** Format: int64 */
-            addedFilters: number;
+            /** @description ids of what was added */
+            addedCameras: string[];
+            /** @description ids of what was added */
+            addedFilters: string[];
             /** Format: int64 */
             bad: number;
             /** Format: int64 */
             good: number;
+            /** @description columns of the table that say nothing of a filter */
+            leftOut: string[];
             /** @description names of cameras that come with the file */
             newCameras: string[];
             rows: components["schemas"]["ImportedRow"][];

@@ -3,6 +3,8 @@
  * request that makes, changes or deletes a thing passes here.
  */
 
+import type { Schemas } from "./client";
+
 /** A stored thing as it comes over the wire. */
 interface Thing {
   id: string;
@@ -12,14 +14,20 @@ interface Thing {
   [field: string]: unknown;
 }
 
-interface Change {
-  /** In words: "change of Dawn walk". */
-  what: string;
+/** One thing that was made, changed or deleted. */
+interface Step {
   /** The address of the thing. */
   address: string;
   kind: "made" | "changed" | "deleted";
   /** The fields before, of what was changed. */
   before?: Record<string, unknown>;
+}
+
+/** What somebody did: a step, or several that were one act. */
+interface Change {
+  /** In words: "Change Dawn walk". */
+  what: string;
+  steps: readonly [Step, ...Step[]];
   at: number;
 }
 
@@ -48,12 +56,20 @@ function set(next: readonly Change[]): void {
 export async function remembered(request: Request, send: (request: Request) => Promise<Response>): Promise<Response> {
   const { pathname } = new URL(request.url);
   const { method } = request;
+  const several = SEVERAL[pathname];
+  const asked = several && request.clone();
   const response = await send(request);
   if (!response.ok) return response;
+  if (several && asked) {
+    const { what, steps } = several(await response.clone().json(), await asked.json());
+    const [first, ...rest] = steps;
+    if (first) push({ what, steps: [first, ...rest], at: Date.now() });
+    return response;
+  }
   const restored = RESTORED.exec(pathname)?.[1];
   if (restored) {
     await note(response, restored);
-    set(changes.filter((c) => !(c.kind === "deleted" && c.address === restored)));
+    set(changes.filter(({ steps }) => !steps.some((s) => s.kind === "deleted" && s.address === restored)));
     return response;
   }
   const [, plural, id] = THINGS.exec(pathname) ?? (pathname === "/api/keep" ? ["", "shots"] : []);
@@ -67,13 +83,33 @@ export async function remembered(request: Request, send: (request: Request) => P
   if (isUndoing || !thing) return response;
   const address = `/api/${plural}/${thing.id}`;
   const name = nameOf(before ?? thing);
-  if (method === "POST") push({ what: `Add ${name}`, address, kind: "made", at: Date.now() });
-  if (method === "DELETE") push({ what: `Delete ${name}`, address, kind: "deleted", at: Date.now() });
-  if (method === "PUT" && before) {
-    push({ what: `Change ${name}`, address, kind: "changed", before: fieldsOf(before), at: Date.now() });
-  }
+  const did = (what: string, step: Step) => push({ what: `${what} ${name}`, steps: [step], at: Date.now() });
+  if (method === "POST") did("Add", { address, kind: "made" });
+  if (method === "DELETE") did("Delete", { address, kind: "deleted" });
+  if (method === "PUT" && before) did("Change", { address, kind: "changed", before: fieldsOf(before) });
   return response;
 }
+
+const made = (plural: string, ids: readonly string[]): Step[] =>
+  ids.map((id) => ({ address: `/api/${plural}/${id}`, kind: "made" }));
+
+/** Requests that store several things as one act, and what they stored. */
+// biome-ignore lint/suspicious/noExplicitAny: each reads the answer and the body of its own request.
+const SEVERAL: Record<string, (answer: any, body: any) => { what: string; steps: Step[] }> = {
+  "/api/kit/import": ({ addedFilters, addedCameras }: Schemas["Imported"]) => ({
+    what: `Import ${addedFilters.length} filters`,
+    steps: [...made("filters", addedFilters), ...made("cameras", addedCameras)],
+  }),
+  "/api/kit/buy": ({ filters }: Schemas["Bought"], { packId, version }: Schemas["BuyRequest"]) => {
+    const address = `/api/packs/${packId}`;
+    const pack = known.get(address) ?? { id: packId, version };
+    known.set(address, { ...pack, version: version + 1 });
+    return {
+      what: `Buy ${nameOf(pack)}`,
+      steps: [{ address, kind: "deleted" }, ...made("filters", filters)],
+    };
+  },
+};
 
 const nameOf = ({ name, label, words }: Thing): string => String(name || label || words || "an entry");
 
@@ -82,12 +118,18 @@ const fieldsOf = (thing: Thing): Record<string, unknown> =>
 
 function push(change: Change): void {
   const last = changes.at(-1);
-  const isMore =
-    last?.kind === "changed" &&
-    change.kind === "changed" &&
-    last.address === change.address &&
-    change.at - last.at < TOGETHER_MS;
-  set(isMore ? [...changes.slice(0, -1), { ...last, at: change.at }] : [...changes, change]);
+  set(last && isMoreOf(last, change) ? [...changes.slice(0, -1), { ...last, at: change.at }] : [...changes, change]);
+}
+
+/** Whether a change goes on with the one before it, as the next letter of a name does. */
+function isMoreOf(last: Change, { steps: [step], at }: Change): boolean {
+  const [before] = last.steps;
+  return (
+    before.kind === "changed" &&
+    step.kind === "changed" &&
+    before.address === step.address &&
+    at - last.at < TOGETHER_MS
+  );
 }
 
 /** Keeps the things of an answer as they are stored now; returns the one of an answer that has one. */
@@ -115,33 +157,33 @@ export function onUndoChange(listener: () => void): () => void {
   return () => listeners.delete(listener);
 }
 
-/** Takes the last change back; returns it and the address of what it was, or nothing where there is none. */
+/** Takes the last change back; returns it and the addresses of what it was, or nothing where there is none. */
 export async function undoLast(
   send: (request: Request) => Promise<Response>,
-): Promise<{ what: string; address: string } | undefined> {
+): Promise<{ what: string; addresses: string[] } | undefined> {
   const change = changes.at(-1);
   if (!change) return undefined;
-  const { address, kind, before, what } = change;
-  const version = known.get(address)?.version ?? 1;
-  const url = new URL(address, window.location.href);
-  url.searchParams.set("version", String(version));
   isUndoing = true;
   try {
-    const request = () => {
-      if (kind === "made") return new Request(url, { method: "DELETE" });
-      if (kind === "deleted")
-        return new Request(`${url.origin}${address}/restore?version=${version}`, { method: "POST" });
-      const headers = { "Content-Type": "application/json" };
-      return new Request(url, { method: "PUT", body: JSON.stringify(before), headers });
-    };
-    const response = await send(request());
-    set(changes.filter((c) => c !== change)); // what cannot be taken back is not tried for ever
-    if (!response.ok) {
+    for (const step of change.steps.toReversed()) {
+      const response = await send(takingBack(step));
+      if (response.ok) continue;
       const { detail } = (await response.json().catch(() => ({}))) as { detail?: string };
       throw new Error(detail ?? "It was changed elsewhere.");
     }
-    return { what, address };
+    return { what: change.what, addresses: change.steps.map((s) => s.address) };
   } finally {
+    set(changes.filter((c) => c !== change)); // what cannot be taken back is not tried for ever
     isUndoing = false;
   }
+}
+
+function takingBack({ address, kind, before }: Step): Request {
+  const version = known.get(address)?.version ?? 1;
+  const url = new URL(address, window.location.href);
+  url.searchParams.set("version", String(version));
+  if (kind === "made") return new Request(url, { method: "DELETE" });
+  if (kind === "deleted") return new Request(`${url.origin}${address}/restore?version=${version}`, { method: "POST" });
+  const headers = { "Content-Type": "application/json" };
+  return new Request(url, { method: "PUT", body: JSON.stringify(before), headers });
 }

@@ -5,6 +5,7 @@ import { api, type Schemas, unwrap } from "../api/client";
 import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
 import { moment } from "../lib/format";
+import { useHandedOver } from "../lib/handOver";
 import { toaster } from "./toaster";
 
 type Take = "ours" | "theirs";
@@ -37,6 +38,8 @@ export function ArchiveFile() {
     },
     onError: (error) => toaster.create({ title: error.message, type: "error" }),
   });
+  const look = (file: File) => bring.mutate({ file, look: true });
+  useHandedOver("archive", look);
   const clashes = looked?.brings.clashes ?? [];
   const take = (take?: Take) => looked && bring.mutate({ file: looked.file, ...(take && { take }) });
   return (
@@ -53,13 +56,7 @@ export function ArchiveFile() {
             Export everything
           </a>
         </Button>
-        <FileButton
-          variant="outline"
-          label="Archive file"
-          accept=".zip"
-          loading={bring.isPending}
-          onFile={(file) => bring.mutate({ file, look: true })}
-        >
+        <FileButton variant="outline" label="Archive file" accept=".zip" loading={bring.isPending} onFile={look}>
           Import an archive
         </FileButton>
       </Flex>

@@ -1,12 +1,13 @@
 import { Box, Button, Code, Flex, IconButton, List, Stack, Switch, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { DatabaseBackup } from "lucide-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api, type Schemas, unwrap } from "../api/client";
 import { backupsQuery, statusQuery } from "../api/queries";
 import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
 import { bytes, moment } from "../lib/format";
+import { useWaiting } from "../lib/handOver";
 import { Sheet } from "../lib/Sheet";
 import { ArchiveFile } from "./ArchiveFile";
 import { Bin } from "./Bin";
@@ -17,6 +18,10 @@ import { toaster } from "./toaster";
 export function Backups() {
   const [isOpen, setOpen] = useState(false);
   const { data: status } = useQuery(statusQuery);
+  const isWaiting = useWaiting("archive");
+  useEffect(() => {
+    if (isWaiting) setOpen(true);
+  }, [isWaiting]);
   if (!status?.atDesk) return null;
   return (
     <Box hideBelow="md">

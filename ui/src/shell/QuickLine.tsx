@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import { useLocation, useMatch } from "react-router";
 import { camerasQuery, shotQuery } from "../api/queries";
+import { useHandedOver } from "../lib/handOver";
 import { useHotkeys } from "../lib/useHotkeys";
 import { LineAnswer } from "../line/LineAnswer";
 import { LineInput } from "../line/LineInput";
@@ -36,7 +37,12 @@ export function QuickLine() {
   const { data: cameras } = useQuery(camerasQuery);
   const { pathname } = useLocation();
   // The first page is a line itself.
-  if (cameras?.length === 0 && pathname === "/shoot") return <Box flex="1" />;
+  const isAside = cameras?.length === 0 && pathname === "/shoot";
+  useHandedOver(isAside ? undefined : "line", async (file) => {
+    setLine((await file.text()).trim());
+    input.current?.focus();
+  });
+  if (isAside) return <Box flex="1" />;
   // A hand that is faster than the answer is not made to wait: the server answers what it keeps.
   const canKeep = line.trim() !== "" && !(isCurrent && answer?.needStops === undefined) && !keep.isPending;
   return (

@@ -9,6 +9,7 @@ import { Backups } from "./Backups";
 import { Guarded } from "./Broken";
 import { ColorModeButton } from "./ColorModeButton";
 import { DamageNote } from "./DamageNote";
+import { Incoming } from "./incoming/Incoming";
 import { Login } from "./Login";
 import { useLastShot } from "./lastShot";
 import { Palette } from "./Palette";
@@ -91,6 +92,7 @@ export function Shell() {
           )}
         </Box>
       </Stack>
+      <Incoming />
       <Toasts />
     </Flex>
   );

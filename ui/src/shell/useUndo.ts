@@ -19,9 +19,9 @@ export function useUndo(): { next: string; undo: () => Promise<void> } {
     try {
       const undone = await undoLast(ask);
       if (!undone) return;
-      if (undone.address.startsWith(SHOT)) forgetDraft(undone.address.slice(SHOT.length));
+      for (const address of undone.addresses) if (address.startsWith(SHOT)) forgetDraft(address.slice(SHOT.length));
       await queries.invalidateQueries();
-      window.dispatchEvent(new CustomEvent(UNDONE, { detail: undone.address }));
+      for (const address of undone.addresses) window.dispatchEvent(new CustomEvent(UNDONE, { detail: address }));
       toaster.create({ title: `Undone: ${undone.what}` });
     } catch (error) {
       toaster.create({ title: `Not undone: ${what}`, description: error instanceof Error ? error.message : undefined });

@@ -5,6 +5,7 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { presetsQuery } from "../../api/queries";
 import { octets } from "../../api/upload";
 import { FileButton } from "../../lib/FileButton";
+import { useHandedOver } from "../../lib/handOver";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
@@ -94,6 +95,7 @@ function TrackButton({ work, onTrack }: { work: DayWork; onTrack: (track: Track)
       onTrack(found);
     },
   });
+  useHandedOver("track", read.mutate);
   return (
     <Stack gap="1">
       <FileButton

@@ -1,12 +1,13 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
 import { camerasQuery } from "../../api/queries";
 import { octets } from "../../api/upload";
 import { Choice } from "../../lib/Choice";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
+import { useHandedOver, useWaiting } from "../../lib/handOver";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
@@ -29,6 +30,10 @@ const WAYS: readonly { value: Way; name: string }[] = [
 /** Light read on the spot: taken in any form, kept, and pinned as what the rest of the day follows. */
 export function LightPanel({ work, date }: { work: Work; date: string }) {
   const [way, setWay] = useState<Way>("typed");
+  const isStillWaiting = useWaiting("still");
+  useEffect(() => {
+    if (isStillWaiting) setWay("still");
+  }, [isStillWaiting]);
   const [time, setTime] = useState("12:00");
   const [glass, setGlass] = useState<number | undefined>(undefined);
   const [text, setText] = useState("");
@@ -231,6 +236,7 @@ function StillButton({ work, glass }: { work: Work; glass: number }) {
     },
     onSuccess: ({ reading, where }) => work.setDay({ anchor: anchorOf(reading), ...(where && { where }) }),
   });
+  useHandedOver("still", take.mutate);
   return (
     <Stack gap="1">
       <FileButton label="A still" accept="image/jpeg" loading={take.isPending} onFile={(file) => take.mutate(file)}>

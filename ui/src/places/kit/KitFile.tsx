@@ -1,16 +1,23 @@
 import { Button, Flex, List, Stack, Text, Textarea } from "@chakra-ui/react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { camerasQuery, filtersQuery } from "../../api/queries";
 import { FileButton } from "../../lib/FileButton";
 import { bytes } from "../../lib/format";
+import { useHandedOver, useWaiting } from "../../lib/handOver";
+import { readText } from "../../lib/readText";
 import { StateMark } from "../../lib/StateMark";
+import { useSettled } from "../../lib/useSettled";
 import { toaster } from "../../shell/toaster";
 
 /** The whole kit out as a file, and in from one: looked at first, then added. */
 export function KitFile() {
   const [isOpen, setOpen] = useState(false);
+  const isWaiting = useWaiting("kit");
+  useEffect(() => {
+    if (isWaiting) setOpen(true);
+  }, [isWaiting]);
   return (
     <Stack gap="3">
       <Flex gap="2" wrap="wrap">
@@ -36,55 +43,61 @@ export function KitFile() {
 /** The most that the server takes for a kit; a larger file is not even read. */
 const MOST_BYTES = 900_000;
 
+/** Written before the last key was pressed: a table is read when its typing rests. */
+const REST_MS = 300;
+
 const formatOf = (text: string): "csv" | "json" => (text.trimStart().startsWith("{") ? "json" : "csv");
+
+const imported = (text: string, apply: boolean) =>
+  unwrap(api.POST("/api/kit/import", { body: { format: formatOf(text), text, apply } }));
 
 function ImportForm({ onDone }: { onDone: () => void }) {
   const queries = useQueryClient();
   const [text, setText] = useState("");
   const [tooLarge, setTooLarge] = useState("");
-  const send = useMutation({
-    mutationFn: (apply: boolean) =>
-      unwrap(api.POST("/api/kit/import", { body: { format: formatOf(text), text, apply } })),
-    onSuccess: (done, apply) => {
-      if (!apply) return;
+  const settled = useSettled(text, REST_MS);
+  const look = useQuery({
+    queryKey: ["kit import", settled],
+    queryFn: () => imported(settled, false),
+    enabled: settled.trim() !== "",
+    placeholderData: (before) => before,
+    retry: false,
+    gcTime: 0,
+  });
+  const add = useMutation({
+    mutationFn: () => imported(text, true),
+    onSuccess: (done) => {
       queries.invalidateQueries({ queryKey: camerasQuery.queryKey });
       queries.invalidateQueries({ queryKey: filtersQuery.queryKey });
       queries.invalidateQueries({ queryKey: ["bench"] });
-      toaster.create({ title: `${done.addedFilters} filters added` });
+      toaster.create({ title: `${done.addedFilters.length} filters added`, description: "Ctrl+Z takes them back" });
       onDone();
     },
   });
-  const change = (next: string) => {
-    setText(next);
-    send.reset();
+  const open = async (file: File) => {
+    setTooLarge(file.size > MOST_BYTES ? `${file.name} has ${bytes(file.size)}` : "");
+    if (file.size <= MOST_BYTES) setText(await readText(file));
   };
-  const seen = send.data;
+  useHandedOver("kit", open);
+  const error = add.error ?? look.error;
   return (
     <Stack gap="2" borderWidth="1px" borderColor="edge" rounded="md" p="3" role="group" aria-label="Import a kit">
       <Textarea
-        aria-label="Labels one a line, a CSV table, or a JSON kit"
-        placeholder={"label,cameras,slot\nND16,Row walker,A2"}
+        aria-label="Labels one a line, a table from a spreadsheet, or a JSON kit"
+        placeholder={"Paste from a spreadsheet, or type:\nlabel,cameras,slot\nND16,Row walker,A2"}
         rows={6}
         bg="panel"
         borderColor="edge"
         value={text}
-        onChange={(e) => change(e.target.value)}
+        onChange={(e) => {
+          setText(e.target.value);
+          add.reset();
+        }}
       />
       <Flex gap="2" wrap="wrap">
-        <FileButton
-          variant="outline"
-          label="A kit file"
-          accept=".csv,.json,text/csv,application/json"
-          onFile={async (file) => {
-            setTooLarge(file.size > MOST_BYTES ? `${file.name} has ${bytes(file.size)}` : "");
-            if (file.size <= MOST_BYTES) change(await file.text());
-          }}
-        >
+        <FileButton variant="outline" label="A kit file" accept=".csv,.json,text/csv,application/json" onFile={open}>
           From a file
         </FileButton>
-        <Button disabled={text.trim() === ""} loading={send.isPending} onClick={() => send.mutate(false)}>
-          Look at it
-        </Button>
         <Button variant="ghost" onClick={onDone}>
           Cancel
         </Button>
@@ -94,12 +107,18 @@ function ImportForm({ onDone }: { onDone: () => void }) {
           Nothing was imported. {tooLarge}: a kit takes {bytes(MOST_BYTES)} at most.
         </Text>
       )}
-      {send.error && (
+      {error && text.trim() !== "" && (
         <Text role="alert" color="breaks">
-          Nothing was imported. {send.error.message}
+          Nothing was imported. {error.message}
         </Text>
       )}
-      {seen && <Preview seen={seen} onAdd={() => send.mutate(true)} isBusy={send.isPending} />}
+      {look.data && !look.error && text.trim() !== "" && (
+        <Preview
+          seen={look.data}
+          onAdd={() => add.mutate()}
+          isBusy={add.isPending || settled !== text || look.isPlaceholderData}
+        />
+      )}
     </Stack>
   );
 }
@@ -112,6 +131,9 @@ function Preview({ seen, onAdd, isBusy }: { seen: Schemas["Imported"]; onAdd: ()
         {seen.good} to add{known > 0 && `, ${known} in the kit already`}
         {seen.newCameras.length > 0 && `, with the cameras ${seen.newCameras.join(", ")}`}
       </Text>
+      {seen.leftOut.length > 0 && (
+        <Text color="muted">Columns left out, as they say nothing of a filter: {seen.leftOut.join(", ")}</Text>
+      )}
       {seen.bad > 0 && <StateMark state="breaks">{seen.bad} rows cannot be read and are left out</StateMark>}
       <List.Root gap="0.5" ps="4" maxH="240px" overflowY="auto" tabIndex={0} aria-label="Rows of the file">
         {seen.rows.map((row) => (

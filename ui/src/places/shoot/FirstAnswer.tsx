@@ -1,6 +1,7 @@
 import { Box, Button, Link as ChakraLink, Flex, Heading, Stack, Text } from "@chakra-ui/react";
 import { useCallback, useRef } from "react";
 import { Link } from "react-router";
+import { useHandedOver } from "../../lib/handOver";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { LineAnswer } from "../../line/LineAnswer";
 import { LineInput } from "../../line/LineInput";
@@ -20,6 +21,7 @@ export function FirstAnswer() {
   const { line, setLine, replace, edit } = useEdited(input);
   const { answer, error, isCurrent } = useLine(line);
   const keep = useKeep(() => setLine(""));
+  useHandedOver("line", async (file) => setLine((await file.text()).trim()));
   useHotkeys(
     useCallback((key) => {
       if (key !== "/") return false;

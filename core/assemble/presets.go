@@ -5,6 +5,7 @@ import (
 	"pinhole/core/glass"
 	"pinhole/core/light"
 	"pinhole/core/stop"
+	"pinhole/core/unit"
 )
 
 // NamedBand is a tolerance by its name.
@@ -28,6 +29,7 @@ type Presets struct {
 	HFOVDeg   angle.Deg       `json:"hfovDeg" doc:"of a camera whose field of view is not known, horizontal, degrees"`
 	Surfaces  []light.Surface `json:"surfaces" doc:"what a scene may be made of"`
 	Starts    Starts          `json:"starts" doc:"where forms begin"`
+	Units     unit.Offered    `json:"units" doc:"what speeds, lengths and masses may be shown in"`
 }
 
 // Starts are the figures that a form begins with, to be put right by who knows better.
@@ -69,5 +71,6 @@ func UsualPresets() Presets {
 			Stick: StickFields{CentreDegS: 120, MaxDegS: 560, Expo: 0.4}, Tilt: UptiltRequest{TiltDeg: 25, AtMps: 14, SpeedMps: 14},
 			PassagesS: []float64{3, 10, 30, 60}, PassageS: 10, ISOBase: 100, ISOCeiling: 1600, Rates: []string{"24", "25", "30", "50", "60"},
 		},
+		Units: unit.Choices(),
 	}
 }

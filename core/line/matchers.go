@@ -6,6 +6,7 @@ import (
 	"pinhole/core/angle"
 	"pinhole/core/assemble"
 	"pinhole/core/stop"
+	"pinhole/core/unit"
 )
 
 // cameraName reads the name of a camera that is known, the longest first.
@@ -144,7 +145,7 @@ func (r *reader) shaking() int {
 }
 
 // turns are the units of what turns.
-var turns = map[string]unit{"°/s": {"°/s", 1}, "deg/s": {"°/s", 1}}
+var turns = map[string]unit.Unit{"°/s": unit.DegreesPerSecond, "deg/s": unit.DegreesPerSecond}
 
 // turning reads how fast the camera turns.
 func (r *reader) turning() int {

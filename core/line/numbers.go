@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"pinhole/core/stop"
+	"pinhole/core/unit"
 )
 
 var (
@@ -64,28 +65,28 @@ func shutterText(word string) (text string, t stop.Shutter, ok bool) {
 	return text, t, err == nil
 }
 
-// unit is what a written unit is of the one that is computed in.
-type unit struct {
-	text string // as it is written in the canonical line
-	of   float64
+var speeds = map[string]unit.Unit{
+	"m/s": unit.MetresPerSecond, "mps": unit.MetresPerSecond, "ms": unit.MetresPerSecond,
+	"km/h": unit.KilometresPerHour, "kmh": unit.KilometresPerHour, "kph": unit.KilometresPerHour,
+	"mph": unit.MilesPerHour, "ft/s": unit.FeetPerSecond,
 }
 
-var speeds = map[string]unit{"m/s": {"m/s", 1}, "mps": {"m/s", 1}, "ms": {"m/s", 1}, "km/h": {"km/h", 1 / 3.6}, "kmh": {"km/h", 1 / 3.6}, "kph": {"km/h", 1 / 3.6},
-	"mph": {"mph", 0.44704}, "ft/s": {"ft/s", 0.3048}}
-
-var lengths = map[string]unit{"m": {"m", 1}, "metres": {"m", 1}, "meters": {"m", 1}, "cm": {"cm", 0.01}, "km": {"km", 1000}, "ft": {"ft", 0.3048}, "feet": {"ft", 0.3048}, "yd": {"yd", 0.9144}}
+var lengths = map[string]unit.Unit{
+	"m": unit.Metres, "metres": unit.Metres, "meters": unit.Metres, "cm": unit.Centimetres, "km": unit.Kilometres,
+	"ft": unit.Feet, "feet": unit.Feet, "yd": unit.Yards,
+}
 
 // measured reads an amount with its unit, in one word or two, from the i-th word on.
-func (r *reader) measured(i int, units map[string]unit) (text string, v float64, words int) {
+func (r *reader) measured(i int, units map[string]unit.Unit) (text string, v float64, words int) {
 	digits, name, words := r.peek(i), r.peek(i+1), 2
 	if m := measure.FindStringSubmatch(digits); m != nil {
 		digits, name, words = m[1], m[2], 1
 	}
 	u, isUnit := units[name]
-	if !number.MatchString(digits) || !isUnit || u.of == 0 {
+	if !number.MatchString(digits) || !isUnit || u.Of == 0 {
 		return "", 0, 0
 	}
-	return tidy(digits) + " " + u.text, amount(digits) * u.of, words
+	return tidy(digits) + " " + u.Name, amount(digits) * u.Of, words
 }
 
 func keys(m map[string]string) iter.Seq[string] {

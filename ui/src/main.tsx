@@ -12,11 +12,13 @@ import { forgetEverything } from "./offline/forget";
 import { KEEP_MS, keepAnswers } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
 import { Guarded } from "./shell/Broken";
+import { keepInstallOffer } from "./shell/install";
 import { offerNewVersion } from "./shell/toaster";
 import { applyColorMode } from "./theme/colorMode";
 import { system } from "./theme/system";
 
 applyColorMode();
+keepInstallOffer();
 keepOffline(offerNewVersion);
 // The computation for the browser's console, as "pinhole calc" is for the command line.
 Object.assign(window, { pinhole: { calc: answerHere } });

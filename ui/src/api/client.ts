@@ -1,7 +1,9 @@
 import createClient from "openapi-fetch";
 import { z } from "zod";
+import { localised } from "../lib/prose";
 import { ask } from "./ask";
 import type { components, paths } from "./schema.gen";
+import { isThing } from "./undo";
 
 export type Schemas = components["schemas"];
 
@@ -51,8 +53,11 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; respo
     if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
     throw new Unreachable();
   }
-  if (answer.data !== undefined && answer.error === undefined) return answer.data;
-  const body = document.safeParse(answer.error);
+  if (answer.data !== undefined && answer.error === undefined) {
+    // What is stored comes as it is stored: it goes back so.
+    return isThing(new URL(answer.response.url || "/", window.location.href)) ? answer.data : localised(answer.data);
+  }
+  const body = document.safeParse(localised(answer.error));
   if (body.success) throw new Problem(body.data);
   throw new Unreachable();
 }

@@ -3917,6 +3917,11 @@ export interface components {
              */
             stops: number;
         };
+        Offered: {
+            lengths: components["schemas"]["Unit"][];
+            masses: components["schemas"]["Unit"][];
+            speeds: components["schemas"]["Unit"][];
+        };
         Option: {
             /**
              * Format: double
@@ -4533,6 +4538,8 @@ export interface components {
             targets: string[];
             /** @description the accepted error where none is chosen */
             tolerance: components["schemas"]["NamedBand"];
+            /** @description what speeds, lengths and masses may be shown in */
+            units: components["schemas"]["Offered"];
             /**
              * Format: double
              * @description of a picture whose frame size is not known
@@ -6808,6 +6815,14 @@ export interface components {
             civil: components["schemas"]["DawnDusk"];
             /** @description sun at -12 degrees */
             nautical: components["schemas"]["DawnDusk"];
+        };
+        Unit: {
+            name: string;
+            /**
+             * Format: double
+             * @description how much of the unit that is computed in: metres per second, metres, grams
+             */
+            of: number;
         };
         Unjudged: {
             /** @description what would tell: a field of the camera as it is stored, or scene.activity; left out where no one field does */

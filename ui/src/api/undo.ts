@@ -32,6 +32,9 @@ interface Change {
 }
 
 const THINGS = /^\/api\/(cameras|filters|packs|rigs|shoots|shots|trials|light-readings)(?:\/([^/]+))?$/;
+/** Whether an address is that of something stored, or of all of its kind. */
+export const isThing = ({ pathname }: URL): boolean => THINGS.test(pathname);
+
 const RESTORED = /^(\/api\/[^/]+\/[^/]+)\/restore$/;
 /** What is shown of a thing, and not stored by who changes it. */
 const SHOWN = [

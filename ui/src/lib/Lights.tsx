@@ -1,13 +1,14 @@
 import { List, Text } from "@chakra-ui/react";
 import type { Schemas } from "../api/client";
+import { decimal } from "./locale";
 
 type Light = Schemas["LightFor"];
 
 /** "EV 11.3 to 11.6 ±0.3" */
 export function evWords({ lowEv100: low, highEv100: high, spreadStops }: Omit<Light, "kind">): string {
-  const [least, most] = [low.toFixed(1), high.toFixed(1)];
+  const [least, most] = [decimal(low, 1), decimal(high, 1)];
   const range = least === most ? most : `${least} to ${most}`;
-  return `EV ${range} ±${spreadStops.toFixed(1)}`;
+  return `EV ${range} ±${decimal(spreadStops, 1)}`;
 }
 
 /** Every light that is known of a shot, side by side: the one that its answer is for first, in bold. */

@@ -1,5 +1,7 @@
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
+import { localNumber, readNumber } from "./locale";
 import { TextField } from "./TextField";
+import { type Quantity, significant, useUnits } from "./units";
 
 interface NumberFieldProps {
   label: string;
@@ -9,29 +11,35 @@ interface NumberFieldProps {
   fault?: string | undefined;
   helper?: string | undefined;
   w?: string;
+  /** What it measures, where it is typed in the unit that was chosen: the label gets that unit. */
+  quantity?: Quantity;
 }
 
-const asText = (value: number | undefined): string => (value === undefined ? "" : String(value));
-
-/** Reads what is typed: a decimal comma is as good as a point, and so is a true minus. */
-function read(text: string): number | undefined | "unreadable" {
-  const plain = text.trim().replace(",", ".").replace("−", "-");
-  if (plain === "") return undefined;
-  const value = Number(plain);
-  return Number.isFinite(value) ? value : "unreadable";
-}
+/** Reads what is typed; nothing is no number, and what is none is unreadable. */
+const read = (text: string): number | undefined | "unreadable" =>
+  text.trim() === "" ? undefined : (readNumber(text) ?? "unreadable");
 
 /** A labelled field for a number with its unit in the label; empty means not given. */
-export function NumberField({ label, value, onChange, fault, helper, w = "120px" }: NumberFieldProps) {
+export function NumberField({ label, value, onChange, fault, helper, quantity, w = "120px" }: NumberFieldProps) {
+  const units = useUnits();
+  const unit = quantity && units[quantity];
+  const of = unit?.of ?? 1;
+  const asText = useCallback(
+    (v: number | undefined) => (v === undefined ? "" : localNumber(of === 1 ? String(v) : significant(v / of, 4))),
+    [of],
+  );
   const [text, setText] = useState(asText(value));
   const now = read(text);
   // What comes from outside replaces what was typed, unless it is the same number.
   useEffect(() => {
-    setText((typed) => (read(typed) === value ? typed : asText(value)));
-  }, [value]);
+    setText((typed) => {
+      const was = read(typed);
+      return was === value || (typeof was === "number" && was * of === value) ? typed : asText(value);
+    });
+  }, [value, asText, of]);
   return (
     <TextField
-      label={label}
+      label={unit ? `${label}, ${unit.name}` : label}
       inputMode="decimal"
       value={text}
       w={w}
@@ -40,7 +48,7 @@ export function NumberField({ label, value, onChange, fault, helper, w = "120px"
       onChange={(typed) => {
         setText(typed);
         const next = read(typed);
-        if (next !== "unreadable") onChange(next);
+        if (next !== "unreadable") onChange(next === undefined ? undefined : next * of);
       }}
     />
   );

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { decimal } from "./locale";
 
 type Bench = Schemas["Bench"];
 type Filter = Schemas["ShownFilter"];
@@ -39,7 +40,7 @@ export function glassName(
     .map((id) => {
       const title = filters.get(id)?.title ?? "unknown glass";
       const setting = settings?.[id];
-      return setting === undefined ? title : `${title} at ${setting.toFixed(1)}`;
+      return setting === undefined ? title : `${title} at ${decimal(setting, 1)}`;
     })
     .join(" + ");
 }

@@ -1,5 +1,6 @@
 import type { Schemas } from "../api/client";
 import { angle, signed } from "./format";
+import { decimal } from "./locale";
 import type { State } from "./StateMark";
 
 type Option = Schemas["Option"];
@@ -33,7 +34,7 @@ const GIVES: Partial<Record<Option["verdict"], string>> = {
 /** What is left error, and how much ISO or shutter made good. */
 export function errorWords({ errorStops, leftStops, spreadStops, verdict, mode }: Option): string {
   const before = signed(errorStops) === signed(leftStops) ? "" : `, ${signed(errorStops)} ${GIVES[verdict] ?? ""}`;
-  const spread = spreadStops >= 0.05 ? `, ±${spreadStops.toFixed(1)}` : "";
+  const spread = spreadStops >= 0.05 ? `, ±${decimal(spreadStops, 1)}` : "";
   return ` stops error${mode ? " at the highest light" : ""}${spread}${before}`;
 }
 

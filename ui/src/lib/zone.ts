@@ -41,6 +41,12 @@ export function zoneWords(zone: string): string {
 /** "Sat, 20 Sept" */
 export const dayIn = (at: number | string | Date, zone: string): string => format("day", at, zone);
 
+/** A planned instant as it was written, in its own zone: "Sat 20 Sept, 07:20". */
+export function planned(instant: string | undefined): string {
+  const written = instant?.match(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}/)?.[0];
+  return written ? `${dayIn(`${written}Z`, "UTC")}, ${clockIn(`${written}Z`, "UTC")}` : "";
+}
+
 /** "2031-09-20", as a date field takes it. */
 export const dateIn = (at: number | string | Date, zone: string): string => format("date", at, zone);
 

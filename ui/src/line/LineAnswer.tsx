@@ -1,5 +1,6 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { signed } from "../lib/format";
+import { decimal } from "../lib/locale";
 import { StateMark } from "../lib/StateMark";
 import { Unread } from "./Unread";
 import type { Answer, Part } from "./useLine";
@@ -74,11 +75,11 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
 const glassWords = (filters: readonly string[]): string => filters.join(" + ") || "No filter";
 
 const needWords = (need: number): string =>
-  need >= 0 ? `Needs ${need.toFixed(1)} stops` : `${(-need).toFixed(1)} stops short of light`;
+  need >= 0 ? `Needs ${decimal(need, 1)} stops` : `${decimal(-need, 1)} stops short of light`;
 
 function lightWords({ ev100, lowEv100, highEv100, spreadStops }: Answer): string {
   if (lowEv100 !== undefined && highEv100 !== undefined)
-    return ` at the highest light, EV ${lowEv100.toFixed(1)} to ${highEv100.toFixed(1)}`;
+    return ` at the highest light, EV ${decimal(lowEv100, 1)} to ${decimal(highEv100, 1)}`;
   if (ev100 === undefined) return "";
-  return `, EV ${ev100.toFixed(1)}${spreadStops && spreadStops >= 0.05 ? ` ±${spreadStops.toFixed(1)}` : ""}`;
+  return `, EV ${decimal(ev100, 1)}${spreadStops && spreadStops >= 0.05 ? ` ±${decimal(spreadStops, 1)}` : ""}`;
 }

@@ -5,6 +5,7 @@ import { useSyncExternalStore } from "react";
 export type Kept = "unknown" | "kept" | "not kept";
 
 let kept: Kept = "unknown";
+let newVersion: (() => void) | undefined;
 const listeners = new Set<() => void>();
 
 function note(now: Kept): void {
@@ -23,7 +24,11 @@ export function keepOffline(offer: (take: () => void) => void): void {
   }
   const update = registerSW({
     immediate: true,
-    onNeedRefresh: () => offer(() => void update(true)),
+    onNeedRefresh: () => {
+      newVersion = () => void update(true);
+      for (const heard of listeners) heard();
+      offer(newVersion);
+    },
     onRegisterError: () => note("not kept"),
   });
   void navigator.serviceWorker.ready.then(() => note("kept"));
@@ -35,3 +40,6 @@ const subscribe = (heard: () => void) => {
 };
 
 export const useKeptOffline = (): Kept => useSyncExternalStore(subscribe, () => kept);
+
+/** Takes the version that waits; undefined while there is none. */
+export const useNewVersion = (): (() => void) | undefined => useSyncExternalStore(subscribe, () => newVersion);

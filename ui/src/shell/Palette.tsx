@@ -7,6 +7,7 @@ import { useNavigate } from "react-router";
 import { api, unwrap } from "../api/client";
 import { camerasQuery, filtersQuery, presetsQuery, shootsQuery, shotsQuery } from "../api/queries";
 import { useColorMode } from "../theme/colorMode";
+import { openSettings } from "./Settings";
 import { SHORTCUTS } from "./shortcuts";
 import { toaster } from "./toaster";
 import { useUndo } from "./useUndo";
@@ -157,6 +158,7 @@ function useEntries(): { heading: string; entries: Entry[] }[] {
       entries: [
         ...(next ? [{ name: `Undo: ${next}`, keys: ["Ctrl", "Z"], run: () => void undo() }] : []),
         ...(cameras.length > 0 ? [{ name: "New shot", run: () => void newShot() }] : []),
+        { name: "Settings: units, install", run: openSettings },
         { name: `Change the theme, now ${mode}`, run: nextMode },
       ],
     },

@@ -15,6 +15,7 @@ import { useLastShot } from "./lastShot";
 import { Palette } from "./Palette";
 import { QuickLine } from "./QuickLine";
 import { ReachBadge } from "./ReachBadge";
+import { Settings } from "./Settings";
 import { SharePhone } from "./SharePhone";
 import { ShortcutHelp } from "./ShortcutHelp";
 import { Toasts } from "./toaster";
@@ -79,6 +80,7 @@ export function Shell() {
           <SharePhone />
           <Backups />
           <ShortcutHelp />
+          <Settings />
           <ColorModeButton />
         </Flex>
         <DamageNote />

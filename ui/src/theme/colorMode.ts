@@ -7,6 +7,7 @@ const KEY = "pinhole.colorMode";
 const MODES: readonly ColorMode[] = ["system", "light", "dark"];
 const prefersDark = window.matchMedia("(prefers-color-scheme: dark)");
 const listeners = new Set<() => void>();
+let isPrinting = false;
 
 function stored(): ColorMode {
   const value = localStorage.getItem(KEY);
@@ -16,7 +17,7 @@ function stored(): ColorMode {
 /** Puts the theme in force on the page; Chakra reads it from the root's class. */
 export function applyColorMode(): void {
   const mode = stored();
-  const isDark = mode === "dark" || (mode === "system" && prefersDark.matches);
+  const isDark = !isPrinting && (mode === "dark" || (mode === "system" && prefersDark.matches));
   const root = document.documentElement;
   root.classList.toggle("dark", isDark);
   root.classList.toggle("light", !isDark);
@@ -25,6 +26,15 @@ export function applyColorMode(): void {
 }
 
 prefersDark.addEventListener("change", applyColorMode);
+// Paper is white.
+for (const [event, printing] of [
+  ["beforeprint", true],
+  ["afterprint", false],
+] as const)
+  window.addEventListener(event, () => {
+    isPrinting = printing;
+    applyColorMode();
+  });
 
 /** The chosen mode and a function that moves on to the next one. */
 export function useColorMode(): [ColorMode, () => void] {

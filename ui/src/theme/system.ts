@@ -1,5 +1,11 @@
 import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
 
+const LESS_MOTION = "@media (prefers-reduced-motion: reduce)";
+const MORE_CONTRAST = "@media (prefers-contrast: more)";
+/** Where the reader's own colours replace the page's. */
+const OWN_COLOURS = "@media (forced-colors: active)";
+const PAPER = "@media print";
+
 /**
  * The look of the whole application. Neutral greys belong to glass and mean
  * darkness; the one warm hue is light; the accent is what can be acted on. Each
@@ -9,6 +15,30 @@ const config = defineConfig({
   globalCss: {
     "html, body": { bg: "page", color: "ink", fontFamily: "body", fontVariantNumeric: "tabular-nums" },
     "*:focus-visible": { outline: "3px solid", outlineColor: "accent", outlineOffset: "2px" },
+    "*, *::before, *::after": {
+      [LESS_MOTION]: {
+        animationDuration: "0.01ms !important",
+        animationIterationCount: "1 !important",
+        transitionDuration: "0.01ms !important",
+        scrollBehavior: "auto !important",
+      },
+      // All of a list is printed, not what of it was in the window.
+      [PAPER]: { overflow: "visible !important", maxHeight: "none !important" },
+    },
+    ":root": {
+      [MORE_CONTRAST]: {
+        "--chakra-colors-edge": "var(--chakra-colors-ink)",
+        "--chakra-colors-muted": "var(--chakra-colors-ink)",
+      },
+    },
+    // Drawings keep their scale of greys, on a ground of their own.
+    "svg[role=img], svg[role=group], svg[aria-hidden=true]:not(.lucide)": { [OWN_COLOURS]: { forcedColorAdjust: "none", bg: "panel" } },
+    // What is chosen is otherwise told by its ground, which is taken away.
+    "[aria-pressed=true], [aria-current=page], [aria-selected=true], [data-state=checked]": {
+      [OWN_COLOURS]: { outline: "3px solid Highlight", outlineOffset: "-3px" },
+    },
+    "nav, header, [data-scope=toast]": { [PAPER]: { display: "none !important" } },
+    "section, details, table": { [PAPER]: { breakInside: "avoid-page" } },
   },
   theme: {
     tokens: {

@@ -1,5 +1,6 @@
 import { Box, Text, useToken } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
+import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
 
 type Fit = Schemas["FitAnswer"];
@@ -45,7 +46,7 @@ export function ClearanceDrawing({ fit, barrelMm, seatMm }: ClearanceDrawingProp
   const middle = (Math.min(b0, s0) + Math.max(b1, s1)) / 2;
   const atDiameter = (mm: number) => LEFT + room / 2 + px(mm - middle);
   const atClearance = (mm: number) => LEFT + room / 2 + px(mm - (c0 + c1) / 2);
-  const words = `Barrel ${b0} to ${b1} mm, ring ${s0} to ${s1} mm, each measured to ${fit.gaugeMm} mm: clearance ${c0.toFixed(2)} to ${c1.toFixed(2)} mm, ${fit.class} by the middle, ${fit.worst} at worst.`;
+  const words = `Barrel ${b0} to ${b1} mm, ring ${s0} to ${s1} mm, each measured to ${fit.gaugeMm} mm: clearance ${decimal(c0, 2)} to ${decimal(c1, 2)} mm, ${fit.class} by the middle, ${fit.worst} at worst.`;
   const bar = (y: number, from: number, to: number, at: (mm: number) => number, name: string) => (
     <>
       <text x={LEFT - 8} y={y + 5} textAnchor="end" fontSize="13" fill={muted}>
@@ -102,7 +103,7 @@ export function ClearanceDrawing({ fit, barrelMm, seatMm }: ClearanceDrawingProp
               textAnchor={i === 0 ? "end" : "start"}
               fill={muted}
             >
-              {mm.toFixed(2)}
+              {decimal(mm, 2)}
             </text>
           ))}
         </svg>

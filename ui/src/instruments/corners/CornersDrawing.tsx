@@ -1,5 +1,6 @@
 import { Box, Text, useToken } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
+import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
 
 type Corners = Schemas["CornersAnswer"];
@@ -63,7 +64,7 @@ export function CornersDrawing({ corners, outerMm }: CornersDrawingProps) {
           </text>
           {rings.map((r, i) => (
             <text key={r.zMm} x={x(end) + 12} y={y(top) + 14 + 16 * i} fontSize="13" fill={muted}>
-              {r.clearMm} mm clear, {r.zMm.toFixed(1)} mm before the pupil
+              {r.clearMm} mm clear, {decimal(r.zMm, 1)} mm before the pupil
             </text>
           ))}
         </svg>
@@ -74,10 +75,10 @@ export function CornersDrawing({ corners, outerMm }: CornersDrawingProps) {
 }
 
 function wordsOf({ lossStops, cleanHalfDeg, halfDiagonalDeg, nearer, further }: Corners): string {
-  const lost = (s: number | null) => (s === null ? "all light" : `${Math.abs(s).toFixed(2)} stops`);
+  const lost = (s: number | null) => (s === null ? "all light" : `${decimal(Math.abs(s), 2)} stops`);
   const clean =
     cleanHalfDeg >= halfDiagonalDeg
-      ? `The corner, ${halfDiagonalDeg.toFixed(0)}° off the axis, is clean`
-      : `The corner, ${halfDiagonalDeg.toFixed(0)}° off the axis, loses ${lost(lossStops)}`;
-  return `${clean}; all light passes to ${cleanHalfDeg.toFixed(0)}°. With the pupil 0.2 mm nearer or further it loses ${lost(nearer.lossStops)} or ${lost(further.lossStops)}.`;
+      ? `The corner, ${decimal(halfDiagonalDeg, 0)}° off the axis, is clean`
+      : `The corner, ${decimal(halfDiagonalDeg, 0)}° off the axis, loses ${lost(lossStops)}`;
+  return `${clean}; all light passes to ${decimal(cleanHalfDeg, 0)}°. With the pupil 0.2 mm nearer or further it loses ${lost(nearer.lossStops)} or ${lost(further.lossStops)}.`;
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { signed } from "../../lib/format";
 import { greyOf } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 import { StateShape } from "../../lib/StateMark";
 
 type Cell = Schemas["CoverageCell"];
@@ -57,7 +58,7 @@ export function CoverageGrid({ covered, glassOf }: CoverageGridProps) {
               </Head>
               {lights.map((ev, i) => (
                 <Head key={ev} scope="col" fontWeight="normal" fontSize="xs" color="muted" minW="26px">
-                  {i % 2 === 0 ? ev.toFixed(0) : <Text srOnly>{ev.toFixed(1)}</Text>}
+                  {i % 2 === 0 ? decimal(ev, 0) : <Text srOnly>{decimal(ev, 1)}</Text>}
                 </Head>
               ))}
             </Row>
@@ -101,7 +102,7 @@ const clamp = (i: number, length: number): number => Math.max(0, Math.min(length
 
 function wordsOf(cell: Cell, ev: number, glassOf: CoverageGridProps["glassOf"]): string {
   const layers = cell.layers > 1 ? ` (${cell.layers} layers)` : "";
-  return `EV ${ev.toFixed(1)}, ${glassOf(cell.filters, cell.settings)}${layers}, ${signed(cell.errorStops)} stops, ${cell.state}`;
+  return `EV ${decimal(ev, 1)}, ${glassOf(cell.filters, cell.settings)}${layers}, ${signed(cell.errorStops)} stops, ${cell.state}`;
 }
 
 interface CellBoxProps {

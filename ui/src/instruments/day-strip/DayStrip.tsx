@@ -2,6 +2,7 @@ import { Box, useToken } from "@chakra-ui/react";
 import { memo, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { greyOf } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
 import { clockIn } from "../../lib/zone";
 import {
@@ -120,7 +121,7 @@ export function DayStrip(props: DayStripProps) {
           ))}
           {anchor && anchor.at >= from && anchor.at <= to && (
             <g>
-              <title>{`Anchored at ${clockIn(anchor.at, zone)}, EV ${anchor.ev.toFixed(1)}`}</title>
+              <title>{`Anchored at ${clockIn(anchor.at, zone)}, EV ${decimal(anchor.ev, 1)}`}</title>
               <path d={`M${s.x(anchor.at)} ${CURVE_TOP}V${s.y(anchor.ev)}`} stroke={accent} strokeWidth="2" />
               <circle cx={s.x(anchor.at)} cy={s.y(anchor.ev)} r="6" fill={accent} />
             </g>

@@ -2,6 +2,7 @@ import { Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useDraggable } from "@dnd-kit/core";
 import type { Schemas } from "../../api/client";
 import { greyOf, stopsOf } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 
 type Filter = Schemas["ShownFilter"];
 
@@ -54,7 +55,7 @@ function Chip({
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: filter.id });
   const takes = stopsOf(filter);
   const isVariable = filter.reads.kind === "variable";
-  const range = `${filter.counts?.minStops?.toFixed(1)} to ${filter.counts?.maxStops?.toFixed(1)}`;
+  const range = `${decimal(filter.counts?.minStops, 1)} to ${decimal(filter.counts?.maxStops, 1)}`;
   return (
     <Button
       ref={setNodeRef}
@@ -89,7 +90,7 @@ function Chip({
       />
       {filter.title}
       <Text as="span" color="muted" fontWeight="normal">
-        {isVariable ? range : takes.toFixed(1)}
+        {isVariable ? range : decimal(takes, 1)}
       </Text>
     </Button>
   );

@@ -2,6 +2,7 @@ import { Box, useToken } from "@chakra-ui/react";
 import { useDroppable } from "@dnd-kit/core";
 import { signed, stops } from "../../lib/format";
 import { greyOf } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
 import { layoutRail, type RailInput, type RailLayout } from "./layout";
 
@@ -135,7 +136,7 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
         fill={lampInk}
         style={{ fontWeight: 700, fontSize: 15 }}
       >
-        light {answer.low ? `${answer.low.text} to ${answer.reading.ev100.toFixed(1)}` : answer.reading.text}
+        light {answer.low ? `${answer.low.text} to ${decimal(answer.reading.ev100, 1)}` : answer.reading.text}
       </text>
     </svg>
   );
@@ -166,7 +167,7 @@ function BlockLabel({ block }: { block: Placed }) {
         {block.name}
       </text>
       <text {...shared} y={LANE.y + 38}>
-        {block.stops.toFixed(1)}
+        {decimal(block.stops, 1)}
       </text>
     </>
   );
@@ -174,7 +175,7 @@ function BlockLabel({ block }: { block: Placed }) {
 
 /** ISO pushes the light back up, a faster shutter takes it further down. */
 function Push({ push, accent }: { push: NonNullable<RailLayout["push"]>; accent: string }) {
-  const text = push.kind === "iso" ? `ISO +${push.stops.toFixed(1)}` : `shutter −${push.stops.toFixed(1)}`;
+  const text = push.kind === "iso" ? `ISO +${decimal(push.stops, 1)}` : `shutter −${decimal(push.stops, 1)}`;
   const tip = push.kind === "iso" ? push.x + push.width : push.x;
   const back = push.kind === "iso" ? -7 : 7;
   const y = PUSH.y + PUSH.height / 2;

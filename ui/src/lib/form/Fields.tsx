@@ -1,9 +1,10 @@
 import { Button, Flex } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { type Control, Controller, type FieldValues, type Path } from "react-hook-form";
 import { SelectField } from "../SelectField";
 import { TextField } from "../TextField";
-import { type Format, NOT_READ } from "./formats";
+import { type Quantity, useUnits } from "../units";
+import { amount, type Format, NOT_READ } from "./formats";
 
 /** One field of a form: where its value stands, what it is called, how it is written. */
 export interface FieldSpec {
@@ -14,6 +15,8 @@ export interface FieldSpec {
   helper?: string;
   // biome-ignore lint/suspicious/noExplicitAny: a list of fields holds formats of several types.
   format?: Format<any>;
+  /** What it measures, where it is typed in the unit that was chosen: the label gets that unit. */
+  quantity?: Quantity;
   /** For a field that is chosen, not typed; "" stands for nothing. */
   options?: Record<string, string>;
   /** Whether it is chosen as yes or no. */
@@ -103,7 +106,13 @@ function Input({ spec, value, fault, onChange, onBlur, inputRef }: InputProps) {
 
 /** A text that is kept as it is typed, beside the value it is read as. */
 function Typed({ spec, value, fault, onChange, onBlur, inputRef }: InputProps) {
-  const format = spec.format as Format<unknown>;
+  const units = useUnits();
+  const { quantity } = spec;
+  const unit = quantity && units[quantity];
+  const format = useMemo(
+    () => (quantity && unit ? amount(quantity) : spec.format) as Format<unknown>,
+    [quantity, unit, spec.format],
+  );
   const [typed, setTyped] = useState(() => format.write(value === NOT_READ ? undefined : value));
   // What comes from outside replaces what was typed, unless it reads the same.
   useEffect(() => {
@@ -112,7 +121,7 @@ function Typed({ spec, value, fault, onChange, onBlur, inputRef }: InputProps) {
   }, [value, format]);
   return (
     <TextField
-      label={spec.label}
+      label={unit ? `${spec.label}, ${unit.name}` : spec.label}
       helper={spec.helper}
       value={typed}
       fault={fault}

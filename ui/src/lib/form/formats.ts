@@ -1,3 +1,6 @@
+import { localNumber, readNumber } from "../locale";
+import { type Quantity, unitsNow } from "../units";
+
 /** How a value of a form is written and read. What cannot be read is NOT_READ. */
 export interface Format<T> {
   write: (value: T | undefined) => string;
@@ -11,12 +14,6 @@ export interface Format<T> {
 /** Stands in a form where a text could not be read; never sent. */
 export const NOT_READ = Symbol("not read");
 
-const readNumber = (text: string): number | undefined => {
-  const plain = text.trim().replace(",", ".").replace("−", "-");
-  const value = Number(plain);
-  return plain !== "" && Number.isFinite(value) ? value : undefined;
-};
-
 export const text: Format<string> = {
   write: (value) => value ?? "",
   read: (typed) => (typed === "" ? undefined : typed),
@@ -25,9 +22,20 @@ export const text: Format<string> = {
 
 /** A number; shown times scale, as a readout of 0.016 s is 16 ms. */
 export const number = (scale = 1): Format<number> => ({
-  write: (value) => (value === undefined ? "" : String(Number((value * scale).toPrecision(12)))),
+  write: (value) => (value === undefined ? "" : localNumber(String(Number((value * scale).toPrecision(12))))),
   read: (typed) =>
     typed.trim() === "" ? undefined : ((n) => (n === undefined ? NOT_READ : n / scale))(readNumber(typed)),
+  how: "a number",
+  isNumeric: true,
+});
+
+/** A speed, a length or a mass, in the unit that was chosen; stored in m/s, m or g. */
+export const amount = (quantity: Quantity): Format<number> => ({
+  write: (value) => {
+    const { of } = unitsNow()[quantity];
+    return value === undefined ? "" : localNumber(String(Number((value / of).toPrecision(of === 1 ? 12 : 4))));
+  },
+  read: (typed) => number(1 / unitsNow()[quantity].of).read(typed),
   how: "a number",
   isNumeric: true,
 });
@@ -41,7 +49,7 @@ export const words: Format<string[]> = {
 
 /** Some numbers, none of them twice; nothing where there is none. */
 export const numbers: Format<number[] | undefined> = {
-  write: (value) => value?.join(", ") ?? "",
+  write: (value) => value?.map((v) => localNumber(String(v))).join(", ") ?? "",
   read: (typed) => {
     const all = typed
       .split(/[\s;]+|,\s+/)
@@ -55,7 +63,7 @@ export const numbers: Format<number[] | undefined> = {
 
 /** Two numbers, the least and the most: 20.02 to 20.05, or one for both. */
 export const span: Format<number[]> = {
-  write: (value) => (value ? (value[0] === value[1] ? `${value[0]}` : value.join(" to ")) : ""),
+  write: (value) => [...new Set(value)].map((v) => localNumber(String(v))).join(" to "),
   read: (typed) => {
     if (typed.trim() === "") return undefined;
     const ends = typed.split(/\s+to\s+|\s*–\s*|\s*\.\.\.?\s*/).map(readNumber);
@@ -72,7 +80,7 @@ interface Mark {
 
 /** Marks on a ring and what was measured there: min = 1.2, 3 = 3.1. */
 export const marks: Format<Mark[]> = {
-  write: (value) => value?.map((m) => `${m.mark} = ${m.stops}`).join(", ") ?? "",
+  write: (value) => value?.map((m) => `${m.mark} = ${localNumber(String(m.stops))}`).join(", ") ?? "",
   read: (typed) => {
     if (typed.trim() === "") return undefined;
     const all = typed

@@ -15,7 +15,9 @@ import { PassageSheet } from "./PassageSheet";
 import { RemeterSheet } from "./RemeterSheet";
 import { ThumbBar } from "./ThumbBar";
 import { TurnView } from "./TurnView";
+import { useAwake } from "./useAwake";
 import { type CardWork, type Turn, useCardWork } from "./useCardWork";
+import { useSwapAlarm } from "./useSwapAlarm";
 
 const LAST = "pinhole.lastCard";
 
@@ -65,6 +67,8 @@ function Card({ work }: { work: CardWork }) {
   const [camera, setCamera] = useState<string>();
   const [chosen, setChosen] = useState<string>();
   const [open, setOpen] = useState<Open>(null);
+  useAwake();
+  useSwapAlarm(answer.cameras, work.isAhead ? Number.NaN : work.shownAt, zone);
   // Of the cameras the one whose turn is on, or comes first.
   const of =
     answer.cameras.find((c) => c.cameraId === camera) ??
@@ -143,6 +147,7 @@ function AsAt({ work }: { work: CardWork }) {
       rounded="lg"
       ps="3"
       role="status"
+      _print={{ display: "none" }}
       aria-label="Shown as at another time"
     >
       <Text flex="1" fontSize="sm">

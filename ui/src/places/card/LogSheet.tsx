@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { earlierLogQuery, sessionQuery } from "../../api/queries";
 import { CopyButton } from "../../lib/CopyButton";
+import { decimal } from "../../lib/locale";
 import { Sheet } from "../../lib/Sheet";
 import { clockIn, dayIn } from "../../lib/zone";
 import { discard } from "../../offline/fieldLog";
@@ -220,7 +221,7 @@ function openClashes(log: Logged[]): Logged[] {
 function ClashBox({ work, entry }: { work: CardWork; entry: Logged }) {
   const theirs = work.card.shoot.day?.anchor;
   const at = (a: Schemas["Anchor"] | undefined) =>
-    a ? `EV ${a.ev100.toFixed(1)} at ${clockIn(a.at, work.zone)}` : "no pin";
+    a ? `EV ${decimal(a.ev100, 1)} at ${clockIn(a.at, work.zone)}` : "no pin";
   return (
     <Box borderWidth="2px" borderColor="tight" rounded="lg" p="3" role="alert" data-testid="clash">
       <Text fontWeight="bold">Two pins do not agree.</Text>
@@ -267,9 +268,9 @@ function entryWords(e: Entry, work: CardWork): string {
     case "override":
       return `${where}gone on without: ${step} (${e.words})`;
     case "reading":
-      return `read EV ${e.reading?.ev100.toFixed(1)}: ${e.words}`;
+      return `read EV ${decimal(e.reading?.ev100, 1)}: ${e.words}`;
     case "pin":
-      return `pinned EV ${e.anchor?.ev100.toFixed(1)}: ${e.words}`;
+      return `pinned EV ${decimal(e.anchor?.ev100, 1)}: ${e.words}`;
     default:
       return `${where}${e.words}`;
   }

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { passageQuery, presetsQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import { faultWords } from "../../lib/faults";
+import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";
 import { Sheet } from "../../lib/Sheet";
 import { StateMark } from "../../lib/StateMark";
@@ -81,8 +82,8 @@ export function PassageSheet({ work, turn, camera, onOpen }: PassageSheetProps) 
         {isAsked && answer && take && (
           <Stack gap="3" data-testid="passage">
             <Text fontSize="lg">
-              Inside EV {answer.insideEv100.toFixed(1)} (±{answer.spreadStops.toFixed(1)}),{" "}
-              {answer.darkerStops.toFixed(1)} stops darker than outside.
+              Inside EV {decimal(answer.insideEv100, 1)} (±{decimal(answer.spreadStops, 1)}),{" "}
+              {decimal(answer.darkerStops, 1)} stops darker than outside.
             </Text>
             <Box bg="panel" borderWidth="2px" borderColor="accent" rounded="lg" p="3">
               <Text color="muted">Choose beforehand</Text>

@@ -7,6 +7,7 @@ import { Choice } from "../../lib/Choice";
 import { Drawer } from "../../lib/Drawer";
 import { faultWords } from "../../lib/faults";
 import { LIGHT_SOURCES } from "../../lib/lightSources";
+import { decimal } from "../../lib/locale";
 import { PressButton } from "../../lib/PressButton";
 import { Sheet } from "../../lib/Sheet";
 import { SkyChoice, SkyDetails, skyWords } from "../../lib/SkyForm";
@@ -167,17 +168,17 @@ const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${w
 
 function expectedWords(kind: Kind, turn: Turn): string {
   const { expected, biasStops, auto, meter } = turn.light;
-  const off = ` (±${expected.spreadStops.toFixed(1)})`;
+  const off = ` (±${decimal(expected.spreadStops, 1)})`;
   if (kind === "bias")
-    return `Forecast: bias ${signed(biasStops)}${off}, locked at ${turn.set.shutter}, ISO ${turn.set.isoLow.toFixed(0)}.`;
+    return `Forecast: bias ${signed(biasStops)}${off}, locked at ${turn.set.shutter}, ISO ${decimal(turn.set.isoLow, 0)}.`;
   if (kind === "auto") return `Forecast: ${auto}${off} at base ISO, behind ${turn.glass}.`;
   if (kind === "meter") return `Forecast: ${meter}${off}, in the open.`;
-  if (kind === "sky") return `Forecast: EV ${expected.ev100.toFixed(1)}${off}.`;
+  if (kind === "sky") return `Forecast: EV ${decimal(expected.ev100, 1)}${off}.`;
   return `Look at ${turn.set.words}, behind ${turn.glass}.`;
 }
 
 function signed(stops: number): string {
-  const size = Math.abs(stops).toFixed(1);
+  const size = decimal(Math.abs(stops), 1);
   return size === "0.0" ? "0" : `${stops < 0 ? "−" : "+"}${size}`;
 }
 
@@ -258,7 +259,7 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
       <Flex gap="2" wrap="wrap" fontSize="lg">
         {a.settled && (
           <b>
-            EV {a.ev100.toFixed(1)} ±{a.spreadStops.toFixed(1)} at {clockIn(turn.light.at, work.zone)}:
+            EV {decimal(a.ev100, 1)} ±{decimal(a.spreadStops, 1)} at {clockIn(turn.light.at, work.zone)}:
           </b>
         )}
         <span>{a.against}</span>

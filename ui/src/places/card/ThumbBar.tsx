@@ -19,6 +19,7 @@ export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
     <Stack
       as="section"
       aria-label="Do"
+      _print={{ display: "none" }}
       gap="1"
       position={{ base: "fixed", md: "sticky" }}
       bottom={{ base: "63px", md: "0" }}

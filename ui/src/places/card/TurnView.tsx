@@ -1,9 +1,11 @@
 import { Box, Button, Flex, Heading, List, SimpleGrid, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Lights } from "../../lib/Lights";
+import { decimal } from "../../lib/locale";
 import { StandingMark } from "../../lib/Standing";
 import { StateMark } from "../../lib/StateMark";
 import { clockIn, dayIn } from "../../lib/zone";
+import { RemindButton } from "./RemindButton";
 import type { Turn } from "./useCardWork";
 
 interface TurnViewProps {
@@ -99,7 +101,7 @@ const slotsOf = (turn: Turn): string | undefined => {
 function leftWords(turn: Turn): string {
   const left = turn.set.leftStops;
   if (Math.abs(left) < 0.05) return "exposed as metered";
-  return `${Math.abs(left).toFixed(1)} stops ${left > 0 ? "bright" : "dark"}`;
+  return `${decimal(Math.abs(left), 1)} stops ${left > 0 ? "bright" : "dark"}`;
 }
 
 /** Digits forty pixels high, where they are few enough for the line. */
@@ -161,6 +163,7 @@ function NextSwap({ of, turn, zone }: { of: Schemas["CardCamera"]; turn: Turn; z
             <b>{swap.to}</b> in place of {swap.from}
             {swap.latest && `, whose last shot ends ${clockIn(swap.latest, zone)}`}
           </Text>
+          <RemindButton />
         </>
       ) : (
         <Text fontSize="lg">

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { cardAnswerQuery } from "../../api/queries";
+import { buzz } from "../../lib/buzz";
 import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";
 import type { Waiting } from "../../offline/database";
@@ -58,6 +59,7 @@ export function useCardWork(shootId: string) {
           showAt: (at: number | null) =>
             setParams({ ...(shot && { shot }), ...(at !== null && { at: isoIn(at, zone) }) }, { replace: true }),
           note: async (entry: Omit<Entry, "at" | "device">) => {
+            buzz("done");
             const isKept = await log(shootId, { ...entry, at: isoIn(Date.now(), zone), device: deviceName() });
             if (!isKept) toaster.create(NOT_KEPT);
           },

@@ -4,12 +4,15 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { presetsQuery } from "../../api/queries";
 import { octets } from "../../api/upload";
+import { DateField } from "../../lib/DateField";
 import { FileButton } from "../../lib/FileButton";
+import { HereButton } from "../../lib/HereButton";
 import { useHandedOver } from "../../lib/handOver";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
+import { amountOf } from "../../lib/units";
 import { clockIn, dateIn } from "../../lib/zone";
 import { toaster } from "../../shell/toaster";
 import type { DayWork } from "./useDay";
@@ -44,8 +47,8 @@ export function DayForm({ work }: { work: DayWork }) {
         <Flex gap="3" wrap="wrap">
           <NumberField label="Latitude, ° north" w="140px" value={lat} onChange={setLat} />
           <NumberField label="Longitude, ° east" w="140px" value={lon} onChange={setLon} />
-          <TextField label="First day" type="date" w="170px" value={first} onChange={setFirst} />
-          <TextField label="Last day" type="date" w="170px" value={last} onChange={setLast} />
+          <DateField label="First day" w="180px" value={first} onChange={setFirst} />
+          <DateField label="Last day" w="180px" value={last} onChange={setLast} />
           <TextField label="Time zone, if another" w="190px" value={zone} onChange={setZone} helper="Etc/GMT+1" />
           <SelectField
             label="Surfaces of the place"
@@ -65,6 +68,12 @@ export function DayForm({ work }: { work: DayWork }) {
           <Button variant="outline" onClick={store}>
             Store place and days
           </Button>
+          <HereButton
+            onHere={(latDeg, lonDeg) => {
+              setLat(round(latDeg));
+              setLon(round(lonDeg));
+            }}
+          />
           <TrackButton
             work={work}
             onTrack={(track) => {
@@ -128,7 +137,7 @@ function SpeedInto({ work, speed }: { work: DayWork; speed: number }) {
   if (shots.length === 0) return null;
   return (
     <SelectField
-      label={`Use ${speed.toFixed(1)} m/s as what passes in`}
+      label={`Use ${amountOf("speed", speed)} as what passes in`}
       maxW="320px"
       value=""
       options={[{ value: "", name: "no shot" }, ...shots.map((s) => ({ value: s.id, name: s.name }))]}
@@ -141,7 +150,9 @@ function trackWords(track: Track, zone: string): string {
   const when =
     track.from && track.to ? `, ${clockIn(track.from, zone)} to ${clockIn(track.to, zone)}` : ", without times";
   const { speedMps: v } = track;
-  const speed = v ? `; half of the time under ${v.p50.toFixed(1)} m/s, nine tenths under ${v.p90.toFixed(1)}` : "";
+  const speed = v
+    ? `; half of the time under ${amountOf("speed", v.p50)}, nine tenths under ${amountOf("speed", v.p90)}`
+    : "";
   return `${track.points} points${when}${speed}. Store to take its place.`;
 }
 

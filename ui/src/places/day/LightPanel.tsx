@@ -8,6 +8,7 @@ import { Choice } from "../../lib/Choice";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
 import { useHandedOver, useWaiting } from "../../lib/handOver";
+import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
@@ -58,7 +59,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
           <Flex gap="3" align="center" wrap="wrap" data-testid="anchor">
             <Text flex="1" minW="200px">
               <b>
-                Anchored at {clockIn(anchor.at, zone)}: EV {anchor.ev100.toFixed(1)}
+                Anchored at {clockIn(anchor.at, zone)}: EV {decimal(anchor.ev100, 1)}
               </b>
               {anchor.source === "simulated" && " (simulated)"}
               {work.light && `, ${signed(work.light.offsetStops)} stops against the forecast`}
@@ -262,7 +263,7 @@ function Kept({ work }: { work: Work }) {
       {readings.map((r) => (
         <Flex key={r.id} gap="3" align="center" borderTopWidth="1px" borderColor="edge">
           <Text flex="1" py="2">
-            {dayIn(r.takenAt, zone)}, {clockIn(r.takenAt, zone)}: EV {r.ev100.toFixed(1)} ±{r.spreadStops.toFixed(1)},{" "}
+            {dayIn(r.takenAt, zone)}, {clockIn(r.takenAt, zone)}: EV {decimal(r.ev100, 1)} ±{decimal(r.spreadStops, 1)},{" "}
             {r.words}
             {r.source === "simulated" && !r.words.includes("simulated") && " (simulated)"}
           </Text>

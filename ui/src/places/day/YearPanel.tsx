@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { yearQuery } from "../../api/queries";
 import { greyOf } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 
@@ -51,7 +52,7 @@ function Year({ shootId, camera }: { shootId: string; camera: string }) {
   const stacks = new Map(data.stacks.map((s) => [s.id, s]));
   const name = (id: string) => stacks.get(id)?.name ?? "no filter";
   const wordsOf = (cell: Schemas["YearCell"]) =>
-    `EV ${cell.ev100.toFixed(1)} ±${cell.spreadStops.toFixed(1)}, ${cell.needStops < 0 ? `${(-cell.needStops).toFixed(1)} stops short of light` : `${cell.needStops.toFixed(1)} stops needed`}, ${name(cell.stack)}${cell.isServed ? "" : ", not on as it is"}`;
+    `EV ${decimal(cell.ev100, 1)} ±${decimal(cell.spreadStops, 1)}, ${cell.needStops < 0 ? `${decimal(-cell.needStops, 1)} stops short of light` : `${decimal(cell.needStops, 1)} stops needed`}, ${name(cell.stack)}${cell.isServed ? "" : ", not on as it is"}`;
   const week = data.answer.weeks[Math.min(at.week, data.answer.weeks.length - 1)];
   const cell = week?.cells[at.hour];
   const move = (e: React.KeyboardEvent) => {

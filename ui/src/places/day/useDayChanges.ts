@@ -2,6 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { dayQuery, shootsQuery, shotsQuery } from "../../api/queries";
+import { amountOf } from "../../lib/units";
 import { isoIn } from "../../lib/zone";
 import { offerUndo, toaster } from "../../shell/toaster";
 import { draftOf } from "../shot/draft";
@@ -101,7 +102,7 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
           id,
           change: ({ scene }) => ({ scene: { ...scene, movement: { ...scene?.movement, speedMps } } }),
         });
-        toaster.create({ title: `${shotOf(id)?.name} moves at ${speedMps} m/s` });
+        toaster.create({ title: `${shotOf(id)?.name} moves at ${amountOf("speed", speedMps)}` });
       },
       placeShot: (id: string, at: number) =>
         store.current.shot({ id, change: () => ({ startsAt: isoIn(at, zone()) }) }),

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { benchQuery, coverageQuery, shootsQuery } from "../../api/queries";
 import { CoverageGrid } from "../../instruments/coverage/CoverageGrid";
 import { byId, glassName } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 import { SelectField } from "../../lib/SelectField";
 import { StateMark } from "../../lib/StateMark";
 import { Packs } from "./Packs";
@@ -96,7 +97,7 @@ function Gaps({ covered }: { covered: Covered }) {
   );
 }
 
-const ev = (value: number): string => value.toFixed(1);
+const ev = (value: number): string => decimal(value, 1);
 
 interface AdviceProps {
   covered: Covered;

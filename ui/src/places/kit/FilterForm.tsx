@@ -4,6 +4,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery, labelQuery } from "../../api/queries";
 import { faultsOf } from "../../lib/faults";
+import { decimal } from "../../lib/locale";
 import { TextField } from "../../lib/TextField";
 import { GoesOn } from "./GoesOn";
 import { useLabelsIn } from "./useLabelsIn";
@@ -133,7 +134,7 @@ function Meaning({
           aria-pressed={means === way.canonical}
           onClick={() => onMeans(way.canonical)}
         >
-          {way.reads}: {way.totalStops.toFixed(1)} stops
+          {way.reads}: {decimal(way.totalStops, 1)} stops
         </Button>
       ))}
     </Flex>
@@ -143,8 +144,10 @@ function Meaning({
 /** Stops, factor and density of a label. */
 export function threeLanguages(read: Schemas["LabelAnswer"]): string {
   const range =
-    read.maxStops === undefined ? read.stops.toFixed(1) : `${read.minStops?.toFixed(1)} to ${read.maxStops.toFixed(1)}`;
-  const polariser = read.polariserStops ? ` and ${read.polariserStops.toFixed(1)} for the polariser` : "";
+    read.maxStops === undefined
+      ? decimal(read.stops, 1)
+      : `${decimal(read.minStops, 1)} to ${decimal(read.maxStops, 1)}`;
+  const polariser = read.polariserStops ? ` and ${decimal(read.polariserStops, 1)} for the polariser` : "";
   if (read.kind === "clear") return "clear glass, 0 stops";
-  return `${range} stops${polariser} · factor ${Number(read.factor.toPrecision(3))} · density ${read.density.toFixed(1)}`;
+  return `${range} stops${polariser} · factor ${Number(read.factor.toPrecision(3))} · density ${decimal(read.density, 1)}`;
 }

@@ -60,7 +60,7 @@ const GROUPS: { heading: string; specs: readonly FieldSpec[] }[] = [
       amount("body.outerMm", "Outer diameter, mm"),
       amount("body.clearMm", "Clear diameter, mm"),
       amount("body.thicknessMm", "Thickness, mm"),
-      amount("weightG", "Mass, g"),
+      { ...amount("weightG", "Mass"), quantity: "mass" },
       { path: "needsBase", label: "Only on another filter", w: "160px", isFlag: true },
       { path: "closed", label: "Takes nothing on it", w: "160px", isFlag: true },
     ],

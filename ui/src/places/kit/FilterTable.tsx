@@ -4,6 +4,7 @@ import { Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
+import { decimal } from "../../lib/locale";
 import { StateShape } from "../../lib/StateMark";
 import { useDelete } from "../../lib/useDelete";
 import { toaster } from "../../shell/toaster";
@@ -147,7 +148,7 @@ function stateOf({ condition, history = [] }: Schemas["ShownFilter"]): string {
 }
 
 function measuredWords({ measuredStops, stdErrStops, ring = [] }: Schemas["ShownFilter"]): string {
-  if (ring.length > 1) return `${ring[0]?.stops.toFixed(1)} to ${ring.at(-1)?.stops.toFixed(1)} on its ring`;
+  if (ring.length > 1) return `${decimal(ring[0]?.stops, 1)} to ${decimal(ring.at(-1)?.stops, 1)} on its ring`;
   if (measuredStops === undefined) return "not measured";
-  return `${measuredStops.toFixed(2)}${stdErrStops ? ` ±${stdErrStops.toFixed(2)}` : ""}`;
+  return `${decimal(measuredStops, 2)}${stdErrStops ? ` ±${decimal(stdErrStops, 2)}` : ""}`;
 }

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery, packsQuery } from "../../api/queries";
 import { faultsOf } from "../../lib/faults";
+import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";
 import { TextField } from "../../lib/TextField";
 import { useDelete } from "../../lib/useDelete";
@@ -54,7 +55,7 @@ export function Packs({ covered, cameraId }: PacksProps) {
   );
 }
 
-const money = (price: number | undefined): string => (price === undefined ? "not known" : price.toFixed(2));
+const money = (price: number | undefined): string => (price === undefined ? "not known" : decimal(price, 2));
 
 function PackRow({ gain, pack }: { gain: Schemas["PackGain"]; pack: Schemas["StoredPack"] }) {
   const queries = useQueryClient();

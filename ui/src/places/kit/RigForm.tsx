@@ -60,19 +60,19 @@ const SPECS: readonly FieldSpec[] = [
   measure("foldMm", "Room when folded, mm", "240px"),
   measure("tiltUpDeg", "Tilts up bare, °", "220px"),
   measure("tiltDownDeg", "Tilts down bare, °", "220px"),
-  measure("payloadG", "Its gimbal carries, g", "240px", "printed"),
+  { ...measure("payloadG", "Its gimbal carries", "240px", "printed"), quantity: "mass" },
   measure("filterArmMm", "Axis to the filter, mm", "240px"),
   measure("counterArmMm", "Axis to a counterweight, mm", "270px"),
   measure("accelG", "Peak g in use", "210px", "assumed"),
-  measure("speedMps", "Fastest in use, m/s", "230px", "assumed"),
+  { ...measure("speedMps", "Fastest in use", "230px", "assumed"), quantity: "speed" },
   {
     path: "measures.flown",
     label: "Sticks released",
     w: "280px",
     options: { "": "does not fly, or not known", level: "levels", manual: "keeps rotating" },
   },
-  measure("bareG", "All of it without a filter, g", "260px"),
-  measure("limitG", "Limit of its class as you know it, g", "300px", "printed"),
+  { ...measure("bareG", "All of it without a filter", "260px"), quantity: "mass" },
+  { ...measure("limitG", "Limit of its class as you know it", "300px", "printed"), quantity: "mass" },
 ];
 const GROUPS = [
   { heading: "The camera as it is held", specs: SPECS },

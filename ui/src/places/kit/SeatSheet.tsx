@@ -5,10 +5,12 @@ import type { Schemas } from "../../api/client";
 import { seatQuery } from "../../api/queries";
 import { ClearanceDrawing } from "../../instruments/clearance/ClearanceDrawing";
 import { CornersDrawing } from "../../instruments/corners/CornersDrawing";
+import { decimal } from "../../lib/locale";
 import { SelectField } from "../../lib/SelectField";
 import { Sheet } from "../../lib/Sheet";
 import { StandingMark } from "../../lib/Standing";
 import { StateMark } from "../../lib/StateMark";
+import { amountOf } from "../../lib/units";
 import { TrialForm } from "./TrialForm";
 
 type Seat = Schemas["Seat"];
@@ -94,8 +96,8 @@ export function SeatSheet({ rig, filter, title, others, onClose }: SeatSheetProp
           {single.answer.balance && (
             <Part heading="Balance">
               <Text>
-                {single.answer.balance.counterG.toFixed(1)} g at the counterweight's place balances it. Power the gimbal
-                on only once it holds level by itself.
+                {amountOf("mass", single.answer.balance.counterG)} at the counterweight's place balances it. Power the
+                gimbal on only once it holds level by itself.
               </Text>
             </Part>
           )}
@@ -158,11 +160,11 @@ function Hold({ hold, rig }: { hold: Schemas["HoldAnswer"]; rig: Schemas["Stored
     <Stack gap="1">
       <StateMark state={HOLDS[hold.verdict]}>{hold.advice}.</StateMark>
       <Text>
-        {hold.loadN.toFixed(2)} N pull at it at {accelG} g and {speedMps} m/s, {hold.dragN.toFixed(2)} N of that the
-        wind.
+        {decimal(hold.loadN, 2)} N pull at it at {accelG} g and {amountOf("speed", speedMps ?? 0)},{" "}
+        {decimal(hold.dragN, 2)} N of that the wind.
         {hold.margin === undefined
           ? " Its pull-off is not measured."
-          : ` Its hold is ${hold.margin.toFixed(1)} times that: 3 and more holds, under 3 asks for a tether or tape, under 1.5 do not fly.`}
+          : ` Its hold is ${decimal(hold.margin, 1)} times that: 3 and more holds, under 3 asks for a tether or tape, under 1.5 do not fly.`}
       </Text>
     </Stack>
   );

@@ -4,7 +4,9 @@ import { useState } from "react";
 import { z } from "zod";
 import type { Schemas } from "../../api/client";
 import { compareQuery, rigsQuery, setsQuery } from "../../api/queries";
+import { decimal } from "../../lib/locale";
 import { SelectField } from "../../lib/SelectField";
+import { amountOf } from "../../lib/units";
 
 type Weights = Schemas["SetWeights"];
 type Criterion = keyof Weights;
@@ -16,14 +18,14 @@ interface Row {
 
 const ROWS: Record<Criterion, Row> = {
   fit: { name: "Fit", write: (v) => `${Math.round(v * 100)} %` },
-  truth: { name: "Strength error", write: (v) => `${v.toFixed(2)} stops` },
-  tint: { name: "Colour shift", write: (v) => `${v.toFixed(2)} stops` },
-  corners: { name: "Vignetting", write: (v) => `${v.toFixed(2)} stops` },
+  truth: { name: "Strength error", write: (v) => `${decimal(v, 2)} stops` },
+  tint: { name: "Colour shift", write: (v) => `${decimal(v, 2)} stops` },
+  corners: { name: "Vignetting", write: (v) => `${decimal(v, 2)} stops` },
   flare: { name: "Flare", write: (v) => ["none", "slight", "plain", "heavy"][Math.round(v)] ?? "heavy" },
-  sharpness: { name: "Sharpness loss", write: (v) => `${v.toFixed(0)} %` },
-  mass: { name: "Weight", write: (v) => `${v.toFixed(1)} g` },
+  sharpness: { name: "Sharpness loss", write: (v) => `${decimal(v, 0)} %` },
+  mass: { name: "Weight", write: (v) => amountOf("mass", v) },
   case: { name: "Slots", write: (v) => `${Math.round(v * 100)} %` },
-  price: { name: "Price", write: (v) => v.toFixed(2) },
+  price: { name: "Price", write: (v) => decimal(v, 2) },
 };
 const CRITERIA = Object.keys(ROWS) as Criterion[];
 

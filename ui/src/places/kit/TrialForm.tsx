@@ -3,6 +3,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
 import { Choice } from "../../lib/Choice";
+import { DateField } from "../../lib/DateField";
 import { NumberField } from "../../lib/NumberField";
 import { TextField } from "../../lib/TextField";
 import { useDelete } from "../../lib/useDelete";
@@ -101,7 +102,7 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
           onChange={(tiltDownDeg) => set({ tiltDownDeg })}
         />
       </Flex>
-      <TextField label="Tried on" type="date" w="180px" value={on} max={today()} onChange={setOn} />
+      <DateField label="Tested on" w="180px" value={on} max={today()} onChange={setOn} />
       <TextField label="Note" value={found.note ?? ""} fault={fault("note")} onChange={(note) => set({ note })} />
       {save.error && (
         <Text role="alert" color="breaks">

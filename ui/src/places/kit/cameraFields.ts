@@ -92,7 +92,7 @@ const PICTURE: readonly FieldSpec[] = [
     source: "measured",
   },
   { path: "profile.flies", label: "Flies on a drone", w: "140px", isFlag: true },
-  { path: "massG", label: "Mass, g", w: "200px", format: number(), source: "printed" },
+  { path: "massG", label: "Mass", w: "200px", format: number(), quantity: "mass", source: "printed" },
   { path: "packMin", label: "A battery lasts, min", w: "250px", format: number(), source: "measured" },
   { path: "sealedPort", label: "Sealed port", w: "130px", isFlag: true },
 ];

@@ -5,12 +5,13 @@ import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import type { Planned } from "../../api/plan";
 import { shotQuery, shotsQuery } from "../../api/queries";
-import { planned as at, signed } from "../../lib/format";
+import { signed } from "../../lib/format";
 import { glassName, named, type Piece } from "../../lib/glass";
 import { Lights } from "../../lib/Lights";
 import { settingWords, stateOf } from "../../lib/option";
 import { type State, StateShape } from "../../lib/StateMark";
 import { useDelete } from "../../lib/useDelete";
+import { planned as at } from "../../lib/zone";
 import { forgetShot } from "../../shell/lastShot";
 
 interface ShotRowProps {

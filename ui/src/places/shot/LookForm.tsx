@@ -5,6 +5,7 @@ import { presetsQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { angle, signed } from "../../lib/format";
+import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";
 import { TextField } from "../../lib/TextField";
 import type { Answer, Bench, Scene } from "./draft";
@@ -144,8 +145,7 @@ function DeliveryFields({
 export function offeredWords({ shutter }: Answer): string {
   const offered = `${shutter.text}${shutter.angleDeg ? ` (${angle(shutter.angleDeg)})` : ""}`;
   if (Math.abs(shutter.snapStops) < 0.005) return `The camera shoots at ${offered}.`;
-  return `Wanted 1/${(1 / shutter.idealS).toFixed(1)}, the camera offers ${offered}: ${signed2(shutter.snapStops)} stops.`;
+  return `Wanted 1/${decimal(1 / shutter.idealS, 1)}, the camera offers ${offered}: ${signed2(shutter.snapStops)} stops.`;
 }
 
-const signed2 = (value: number): string =>
-  Math.abs(value) < 0.05 ? value.toFixed(2).replace("-", "−") : signed(value);
+const signed2 = (value: number): string => (Math.abs(value) < 0.05 ? decimal(value, 2) : signed(value));

@@ -56,14 +56,16 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
           onChange={(shakeDegS) => onChange({ shakeDegS })}
         />
         <NumberField
-          label="Subject speed, m/s"
+          label="Subject speed"
+          quantity="speed"
           w="150px"
           value={movement.speedMps}
           fault={faultOf("scene.movement.speedMps")}
           onChange={(speedMps) => setMovement({ speedMps })}
         />
         <NumberField
-          label="Distance, m"
+          label="Distance"
+          quantity="length"
           value={movement.distanceM}
           fault={faultOf("scene.movement.distanceM")}
           onChange={(distanceM) => setMovement({ distanceM })}
@@ -187,13 +189,15 @@ function FlightFields({ scene, answer, bench, faultOf, onChange }: MotionFormPro
           onChange={(v) => setTilt({ tiltDeg: v ?? 0 })}
         />
         <NumberField
-          label="right at, m/s"
+          label="right at"
+          quantity="speed"
           value={tilt.atMps}
           fault={faultOf("scene.tilt.atMps")}
           onChange={(v) => setTilt({ atMps: v ?? 0 })}
         />
         <NumberField
-          label="this shot at, m/s"
+          label="this shot at"
+          quantity="speed"
           w="140px"
           value={tilt.speedMps}
           fault={faultOf("scene.tilt.speedMps")}

@@ -5,6 +5,7 @@ import { presetsQuery } from "../../api/queries";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";
+import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";
 import type { Answer } from "./draft";
 
@@ -68,8 +69,8 @@ export function PartsForm({ parts, answer, faultOf, onChange, onAim }: PartsForm
       {answer.contrast && (
         <Stack gap="1" aria-live="polite" data-testid="contrast-words">
           <Text fontWeight="bold">
-            Aim at EV {answer.contrast.aimEv100.toFixed(1)}: highlights lose {stops(answer.contrast.lostHighlightStops)}
-            , shadows {stops(answer.contrast.lostShadowStops)}
+            Aim at EV {decimal(answer.contrast.aimEv100, 1)}: highlights lose{" "}
+            {stops(answer.contrast.lostHighlightStops)}, shadows {stops(answer.contrast.lostShadowStops)}
           </Text>
           <List.Root gap="1" ps="4">
             {answer.contrast.words.map((words) => (

@@ -1,6 +1,7 @@
 import { Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { angle } from "../../lib/format";
+import { decimal } from "../../lib/locale";
 import { StateShape } from "../../lib/StateMark";
 
 type Line = Schemas["SchoolLine"];
@@ -48,7 +49,7 @@ export function Schools({ lines, glassOf, onTake }: SchoolsProps) {
             </Text>
             <Flex gap="1.5" align="center" color={line.state} justifySelf={{ md: "end" }}>
               {line.blurPx !== undefined && (
-                <Text color="muted">{line.blurPx.toFixed(line.blurPx < 10 ? 1 : 0)} px</Text>
+                <Text color="muted">{decimal(line.blurPx, line.blurPx < 10 ? 1 : 0)} px</Text>
               )}
               <StateShape state={line.state} />
               <Text fontWeight="bold">{line.state}</Text>

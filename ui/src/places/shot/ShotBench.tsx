@@ -12,12 +12,14 @@ import { FilterTray } from "../../instruments/stop-rail/FilterTray";
 import { RAIL_ID, StopRail } from "../../instruments/stop-rail/StopRail";
 import { Drawer } from "../../lib/Drawer";
 import { faultsOf, isOfGear } from "../../lib/faults";
-import { angle, iso, planned } from "../../lib/format";
+import { angle, iso } from "../../lib/format";
 import { byId, glassName, type Piece, stopsOf } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 import { shuttersOf } from "../../lib/option";
 import { Panel } from "../../lib/Panel";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { useLastGood } from "../../lib/useLastGood";
+import { planned } from "../../lib/zone";
 import { CameraChoice } from "./CameraChoice";
 import { ChoicesForm, FilterRoles } from "./ChoicesForm";
 import { type Answer, type Bench, type Draft, goneFrom, requestOf, type Scene, type Shot } from "./draft";
@@ -285,7 +287,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
 /** The light as it stands, in EV at ISO 100. */
 function lightNote({ low, reading }: Answer, { light }: Draft): string {
   if (low) return `${low.text} to ${reading.text}`;
-  return `${reading.text}, ±${reading.spreadStops.toFixed(1)}${light.source === "simulated" ? " · simulated" : ""}`;
+  return `${reading.text}, ±${decimal(reading.spreadStops, 1)}${light.source === "simulated" ? " · simulated" : ""}`;
 }
 
 /** The school that is taken, and how it fares. */
@@ -296,7 +298,7 @@ function schoolsResult(lines: readonly Schemas["SchoolLine"][]): string {
 
 /** What the parts of the frame come to. */
 function partsResult({ contrast }: Answer): string {
-  return contrast ? `aim at EV ${contrast.aimEv100.toFixed(1)}` : "one light all over";
+  return contrast ? `aim at EV ${decimal(contrast.aimEv100, 1)}` : "one light all over";
 }
 
 /** The shutters the exposure needs, the same as the wished one where that exposes. */

@@ -1,6 +1,7 @@
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Drawer } from "../../lib/Drawer";
+import { decimal } from "../../lib/locale";
 import { StateShape } from "../../lib/StateMark";
 
 type Trade = Schemas["WindowTrade"];
@@ -19,8 +20,8 @@ interface TradesProps {
 /** What the whole shot is like with the trade made. */
 function leaves({ state, still, gainStops, leavesStops }: Trade): string {
   if (state === "holds") return "resolves it";
-  const left = `${leavesStops.toFixed(1)} stops`;
-  if (state === "breaks") return `gains ${gainStops.toFixed(1)}, still breaks by ${left}${still ? `: ${still}` : ""}`;
+  const left = `${decimal(leavesStops, 1)} stops`;
+  if (state === "breaks") return `gains ${decimal(gainStops, 1)}, still breaks by ${left}${still ? `: ${still}` : ""}`;
   return still ? `covers it, tight: ${still}` : "covers it, tight";
 }
 

@@ -4,6 +4,7 @@ import { CopyButton } from "../../lib/CopyButton";
 import { Drawer } from "../../lib/Drawer";
 import { iso, signed, stops } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
+import { decimal } from "../../lib/locale";
 import { errorWords, settingWords, stateOf } from "../../lib/option";
 import { type State, StateMark, StateShape } from "../../lib/StateMark";
 import { type Answer, type Bench, type Scene, triedWords } from "./draft";
@@ -73,7 +74,7 @@ export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, .
         )}
         {!isLooking && chosen.couldBe && chosen.couldBe.length > 0 && (
           <Text fontSize="sm">
-            Within ±{chosen.spreadStops.toFixed(1)} stops it could also{" "}
+            Within ±{decimal(chosen.spreadStops, 1)} stops it could also{" "}
             {chosen.couldBe.map((s) => COULD[s]).join(" or ")}.
           </Text>
         )}
@@ -181,7 +182,7 @@ function reasonsOf({ window, chosen, auto }: Answer): string[] {
 
 function headline(answer: Answer, isLooking: boolean): string {
   if (isLooking)
-    return `Put on, lock, and look (light so far EV ${answer.step?.lowEv100.toFixed(1)} to ${answer.step?.highEv100.toFixed(1)})`;
+    return `Put on, lock, and look (light so far EV ${decimal(answer.step?.lowEv100, 1)} to ${decimal(answer.step?.highEv100, 1)})`;
   const light = answer.low ? `${answer.low.text} to ${answer.reading.text}` : answer.reading.text;
   if (answer.placed) return `You put on, for ${light} as typed`;
   return answer.step ? `Settled by looking: put on, for ${light}` : `Put on, for ${light} as typed`;

@@ -1,0 +1,19 @@
+/** How this device writes numbers. */
+
+const isComma = new Intl.NumberFormat().formatToParts(1.5).some((p) => p.type === "decimal" && p.value === ",");
+
+export const DECIMAL_MARK = isComma ? "," : ".";
+
+/** A plain number with the decimal mark of this device, and a true minus. */
+export const localNumber = (plain: string): string => plain.replace(".", DECIMAL_MARK).replace(/^-/, "−");
+
+/** A number with so many decimals; "" for none. */
+export const decimal = (value: number | undefined, digits: number): string =>
+  value === undefined ? "" : localNumber(value.toFixed(digits).replace(/^-(0\.?0*)$/, "$1"));
+
+/** Reads a number as it is typed here or anywhere: a decimal comma is as good as a point. */
+export function readNumber(text: string): number | undefined {
+  const plain = text.trim().replace(",", ".").replace("−", "-");
+  const value = Number(plain);
+  return plain !== "" && Number.isFinite(value) ? value : undefined;
+}

@@ -27,7 +27,7 @@ func harden(c *gin.Context) {
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")
 	h.Set("Cross-Origin-Resource-Policy", "same-origin")
-	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=()")
+	h.Set("Permissions-Policy", "camera=(), microphone=(), geolocation=(self), screen-wake-lock=(self)")
 	if isUnder(c.Request.URL.Path, "/api") {
 		h.Set("Cache-Control", "no-store")
 	}

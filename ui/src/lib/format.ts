@@ -30,4 +30,4 @@ export const angle = (deg: number | null | undefined): string => (deg == null ? 
 
 /** The clock time of an instant, in this device's zone. */
 export const clock = (instant: string | Date): string =>
-  new Date(instant).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" });
+  new Date(instant).toLocaleTimeString([], { timeStyle: "short" });

@@ -44,6 +44,7 @@ export function localised<T>(answer: T): T {
 function walk<T>(value: T, isSaid: boolean): T {
   if (typeof value === "string") return (isSaid ? said(value) : value) as T;
   if (Array.isArray(value)) return value.map((v) => walk(v, isSaid)) as T;
-  if (typeof value !== "object" || value === null) return value;
+  // A picture is no answer in words.
+  if (typeof value !== "object" || value === null || Object.getPrototypeOf(value) !== Object.prototype) return value;
   return Object.fromEntries(Object.entries(value).map(([key, v]) => [key, walk(v, SAID.has(key))])) as T;
 }

@@ -4,7 +4,7 @@
  */
 
 const SHAPES = {
-  clock: [undefined, { hour: "2-digit", minute: "2-digit" }],
+  clock: [undefined, { timeStyle: "short" }],
   day: [undefined, { weekday: "short", day: "numeric", month: "short" }],
   date: ["sv-SE", { year: "numeric", month: "2-digit", day: "2-digit" }],
   offset: ["en-GB", { timeZoneName: "longOffset" }],

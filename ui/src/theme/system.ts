@@ -32,10 +32,12 @@ const config = defineConfig({
       },
     },
     // Drawings keep their scale of greys, on a ground of their own.
-    "svg[role=img], svg[role=group], svg[aria-hidden=true]:not(.lucide)": { [OWN_COLOURS]: { forcedColorAdjust: "none", bg: "panel" } },
+    "svg[role=img], svg[role=group], svg[aria-hidden=true]:not(.lucide)": {
+      [OWN_COLOURS]: { forcedColorAdjust: "none", bg: "panel" },
+    },
     // What is chosen is otherwise told by its ground, which is taken away.
     "[aria-pressed=true], [aria-current=page], [aria-selected=true], [data-state=checked]": {
-      [OWN_COLOURS]: { outline: "3px solid Highlight", outlineOffset: "-3px" },
+      [OWN_COLOURS]: { outline: "3px solid Highlight !important", outlineOffset: "-3px !important" },
     },
     "nav, header, [data-scope=toast]": { [PAPER]: { display: "none !important" } },
     "section, details, table": { [PAPER]: { breakInside: "avoid-page" } },

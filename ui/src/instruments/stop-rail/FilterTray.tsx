@@ -86,7 +86,7 @@ function Chip({
         rounded="2px"
         borderWidth="1px"
         borderColor="edge"
-        style={{ background: greyOf(takes).fill }}
+        style={{ background: greyOf(takes).fill, forcedColorAdjust: "none" }}
       />
       {filter.title}
       <Text as="span" color="muted" fontWeight="normal">

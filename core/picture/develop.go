@@ -17,7 +17,10 @@ func (l *Loop) shake(f *film, frame int, t stop.Shutter) {
 	}
 	towards := 2.4 * float64(frame) // the golden angle, so that no two in a row agree
 	f.smoothRows(newBox(length * math.Abs(math.Cos(towards))))
-	f.smoothColumns(newBox(length * math.Abs(math.Sin(towards))))
+	out := l.film()
+	f.smoothColumns(newBox(length*math.Abs(math.Sin(towards))), out)
+	f.light, out.light = out.light, f.light
+	l.films.Put(out)
 }
 
 // box is the mean over a stretch around the middle of a pixel: whole pixels to
@@ -56,10 +59,9 @@ func (f *film) smoothRows(b box) {
 	}
 }
 
-// smoothColumns replaces every pixel by the mean of a box along its column, a row
+// smoothColumns writes to out the mean of a box along the column of every pixel, a row
 // at a time.
-func (f *film) smoothColumns(b box) {
-	out := newFilm(f.width, f.height)
+func (f *film) smoothColumns(b box, out *film) {
 	at := func(y int) []float32 { return f.row(min(max(y, 0), f.height-1)) }
 	sum := make([]float32, 3*f.width)
 	for y := -b.whole; y <= b.whole; y++ {
@@ -74,7 +76,6 @@ func (f *film) smoothColumns(b box) {
 			sum[i] += next[i] - first[i]
 		}
 	}
-	f.light = out.light
 }
 
 // shotNoise is the noise of mid-grey at base ISO, as a share of it. It grows with
@@ -90,13 +91,14 @@ func (l *Loop) develop(f *film, frame int, e Exposure, dst *image.RGBA) {
 		out := dst.Pix[y*dst.Stride : y*dst.Stride+4*f.width]
 		// A scrambled start for every row, so that no pattern shows (Knuth, TAOCP 6.4).
 		grain := l.grain[(uint32(frame*f.height+y)*2654435761>>8)%half:]
-		for i, v := range f.row(y) {
-			v *= gain
-			v += noise * root(v) * grain[i&(len(l.grain)/2-1)]
-			out[i/3*4+i%3] = encoded(v)
-		}
+		light := f.row(y)
 		for x := range f.width {
-			out[4*x+3] = 0xff
+			pixel, of := out[4*x:4*x+4:4*x+4], light[3*x:3*x+3:3*x+3]
+			for k := range 3 {
+				v := of[k] * gain
+				pixel[k] = encoded(v + noise*root(v)*grain[(3*x+k)&(len(l.grain)/2-1)])
+			}
+			pixel[3] = 0xff
 		}
 	}
 }

@@ -20,11 +20,10 @@ func newFilm(width, height int) *film {
 // row returns the values of a row, three a pixel.
 func (f *film) row(y int) []float32 { return f.light[3*y*f.width : 3*(y+1)*f.width] }
 
-// expose gathers the light of one frame, from an instant on for as long as the
+// expose gathers the light of one frame on a film, from an instant on for as long as the
 // shutter is open.
-func (l *Loop) expose(frame int, from float64, t stop.Shutter) *film {
+func (l *Loop) expose(f *film, frame int, from float64, t stop.Shutter) {
 	v := &l.view
-	f := newFilm(v.Width, v.Height)
 	row := make([]rgb, v.Width)
 	wobble, soft := v.wobble(t)
 	for y := range f.height {
@@ -48,7 +47,6 @@ func (l *Loop) expose(frame int, from float64, t stop.Shutter) *film {
 			}
 		}
 	}
-	return f
 }
 
 func (l *Loop) bands() float64 {
@@ -87,7 +85,7 @@ func (l *Loop) above(row []rgb, at line) {
 		stones := l.across(at, l.view.subjectMetres*2, 2.5, 0)
 		texture := stones.over(l.ground[int(height*9)%groundRows])
 		for x := range row {
-			row[x] = wall.times(texture.at(float64(x)))
+			row[x] = wall.times(texture.next())
 		}
 		return
 	}
@@ -97,15 +95,14 @@ func (l *Loop) above(row []rgb, at line) {
 	lower, ridge := cloud.over(l.sky[int(layer)+1]), hill.over(l.hills)
 	blue := skyTop.times(1-height).over(skyLow.times(height), height)
 	for x := range row {
-		px := float64(x)
-		c := upper.at(px)*(1-part) + lower.at(px)*part
+		c := upper.next()*(1-part) + lower.next()*part
 		cover := min(max((c-1)*2.2, 0), 1)
 		row[x] = blue.over(cloudWhite.times(cover), cover)
 		if height < hillsFrom {
 			continue
 		}
 		// The hills' edge is as soft as a pixel, so that it does not crawl.
-		top := 0.86 + 0.1*(1-ridge.at(px))
+		top := 0.86 + 0.1*(1-ridge.next())
 		if h := min(max((height-top)*40, 0), 1); h > 0 {
 			row[x] = row[x].over(hillsFar.times(h), h)
 		}
@@ -127,8 +124,7 @@ func (l *Loop) below(row []rgb, at line) {
 	earth := groundTint.times(furrow)
 	tint := rgb{earth[0] + grassy[0], earth[1] + grassy[1], earth[2] + grassy[2]}
 	for x := range row {
-		px := float64(x)
-		row[x] = tint.times(texture.at(px)*(1-part) + next.at(px)*part)
+		row[x] = tint.times(texture.next()*(1-part) + next.next()*part)
 	}
 }
 
@@ -144,7 +140,7 @@ func (l *Loop) vine(row []rgb, at line) {
 	if up < stemHeight {
 		stems := s.over(l.posts)
 		for x := range row {
-			c := stems.at(float64(x))
+			c := stems.next()
 			row[x] = row[x].over(stemTint.times(c), c)
 		}
 		return
@@ -161,10 +157,10 @@ func (l *Loop) vine(row []rgb, at line) {
 	cover, bright := s.over(below.cover), s.over(below.bright)
 	coverAbove, brightAbove := s.over(above.cover), s.over(above.bright)
 	for x := range row {
-		px := float64(x)
-		c := cover.at(px)*(1-part) + coverAbove.at(px)*part
+		c := cover.next()*(1-part) + coverAbove.next()*part
+		shine := bright.next()*(1-part) + brightAbove.next()*part
 		if c > 0 {
-			row[x] = row[x].over(tint.times(bright.at(px)*(1-part)+brightAbove.at(px)*part), c)
+			row[x] = row[x].over(tint.times(shine), c)
 		}
 	}
 }

@@ -4,12 +4,12 @@ import (
 	"image"
 	"math"
 	"math/rand/v2"
+	"sync"
 
 	"pinhole/core/stop"
 )
 
-// Loop is a scene made ready for drawing. It does not change and may be drawn
-// from several goroutines.
+// Loop is a scene made ready for drawing. It may be drawn from several goroutines.
 type Loop struct {
 	view    View
 	fPx     float64
@@ -20,6 +20,7 @@ type Loop struct {
 	posts       strip     // coverage by the vines' stems
 	canopy      []foliage // of the vines, from the bottom up
 	grain       []float32
+	films       sync.Pool // of *film that were developed
 }
 
 // Light of the parts of the scene, linear, mid-grey 0.18, before exposure.
@@ -130,34 +131,56 @@ func (l *Loop) slideOf(metres, period, extraMps, from float64, t stop.Shutter) s
 	return slide{shift: perS * from, blur: perS * t.Seconds(), period: px}
 }
 
-// sampler reads a strip along one row.
+// sampler reads a strip along one row, from its first pixel on.
 type sampler struct {
 	of strip
-	// In pixels: where the row starts. In samples: one pixel, the stretch that slides
-	// across a pixel, and the inverse of that.
-	shift, perPx, width, perWidth float64
-	inverse                       float64 // of the period in pixels
+	// In samples: where the next pixel starts, one pixel, what of the stretch that slides
+	// across a pixel is left beyond whole periods, and the inverse of that stretch.
+	from, perPx, rest, perWidth float64
+	whole                       float64 // the sum over the whole periods of the stretch
 }
 
 // over returns the sampler of a strip on this slide. A pixel sees no less than
 // its own width.
 func (s slide) over(of strip) sampler {
-	perPx := of.len() / s.period
+	n := of.len()
+	perPx := n / s.period
 	width := max(1, s.blur) * perPx
-	return sampler{of: of, shift: s.shift, perPx: perPx, width: width, perWidth: 1 / width, inverse: 1 / s.period}
+	periods := math.Floor(width / n)
+	return sampler{
+		of: of, from: wrapped(s.shift*perPx, n), perPx: wrapped(perPx, n),
+		rest: width - periods*n, whole: periods * of.total(), perWidth: 1 / width,
+	}
 }
 
-// at returns the mean of the strip over what slides across the pixel x.
-func (m *sampler) at(x float64) float64 {
-	turns := (x + m.shift) * m.inverse
-	from := (turns - math.Floor(turns)) * m.of.len()
-	return (m.of.integral(from+m.width) - m.of.integral(from)) * m.perWidth
+// next returns the mean of the strip over what slides across the next pixel.
+func (m *sampler) next() float64 {
+	from, n := m.from, m.of.len()
+	if m.from += m.perPx; m.from >= n {
+		m.from -= n
+	}
+	to, sum := from+m.rest, m.whole
+	if to >= n {
+		to -= n
+		sum += m.of.total()
+	}
+	return (sum + m.of.integral(to) - m.of.integral(from)) * m.perWidth
 }
 
 // Frame draws frame i of the loop at a setting into dst, which has the view's
 // size.
 func (l *Loop) Frame(i int, e Exposure, dst *image.RGBA) {
-	light := l.expose(i, float64(i)/float64(l.view.rate()), e.Shutter)
+	light := l.film()
+	defer l.films.Put(light)
+	l.expose(light, i, float64(i)/float64(l.view.rate()), e.Shutter)
 	l.shake(light, i, e.Shutter)
 	l.develop(light, i, e, dst)
+}
+
+// film returns a film of the view's size, with whatever is on it.
+func (l *Loop) film() *film {
+	if used, ok := l.films.Get().(*film); ok {
+		return used
+	}
+	return newFilm(l.view.Width, l.view.Height)
 }

@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"image"
 	"math"
+	"runtime"
+	"sync"
 	"testing"
 
 	"pinhole/core/angle"
@@ -81,7 +83,7 @@ func TestBlurInThePictureIsThatOfTheModel(t *testing.T) {
 func TestBlurKeepsTheLight(t *testing.T) {
 	total := func(s stop.Shutter) float64 {
 		sum := 0.0
-		for _, v := range NewLoop(lane()).expose(0, 0, s).light {
+		for _, v := range exposed(NewLoop(lane()), 0, s).light {
 			sum += float64(v)
 		}
 		return sum
@@ -97,7 +99,7 @@ func plain(l *Loop, from float64, s stop.Shutter, moments int) *film {
 	sum := newFilm(l.view.Width, l.view.Height)
 	for m := range moments {
 		at := from + s.Seconds()*(float64(m)+0.5)/float64(moments)
-		for i, v := range l.expose(0, at, 1e-9).light {
+		for i, v := range exposed(l, at, 1e-9).light {
 			sum.light[i] += v / float32(moments)
 		}
 	}
@@ -109,7 +111,7 @@ func TestTheIntegralAgreesWithManyMoments(t *testing.T) {
 	v.Width, v.Height = 320, 180
 	l := NewLoop(v)
 	s := stop.Shutter(1. / 50)
-	fast, slow := l.expose(0, 0, s), plain(l, 0, s, 64)
+	fast, slow := exposed(l, 0, s), plain(l, 0, s, 64)
 	off := 0.0
 	for i := range fast.light {
 		off += math.Abs(float64(fast.light[i] - slow.light[i]))
@@ -158,7 +160,9 @@ func TestSmoothingByABox(t *testing.T) {
 			f := newFilm(41, 41)
 			f.light[3*(20*41+20)] = 1
 			if turned {
-				f.smoothColumns(newBox(length))
+				out := newFilm(f.width, f.height)
+				f.smoothColumns(newBox(length), out)
+				f = out
 			} else {
 				f.smoothRows(newBox(length))
 			}
@@ -211,6 +215,13 @@ func TestTheLoopCloses(t *testing.T) {
 	}
 }
 
+// exposed is the film of the first frame, opened at an instant.
+func exposed(l *Loop, from float64, t stop.Shutter) *film {
+	f := l.film()
+	l.expose(f, 0, from, t)
+	return f
+}
+
 func BenchmarkLoop640x360x16(b *testing.B) {
 	v := lane()
 	v.Shake, v.ShiftsFrames = 30, true
@@ -223,6 +234,21 @@ func BenchmarkLoop640x360x16(b *testing.B) {
 			for i := range Frames {
 				l.Frame(i, e, dst)
 			}
+		}
+	})
+	b.Run("loop-on-all-cores", func(b *testing.B) {
+		for b.Loop() {
+			l := NewLoop(v)
+			var cores sync.WaitGroup
+			for core := range runtime.GOMAXPROCS(0) {
+				cores.Go(func() {
+					frame := image.NewRGBA(dst.Rect)
+					for i := core; i < Frames; i += runtime.GOMAXPROCS(0) {
+						l.Frame(i, e, frame)
+					}
+				})
+			}
+			cores.Wait()
 		}
 	})
 	// The baseline: one frame of the sixteen, light gathered moment by moment.

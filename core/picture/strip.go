@@ -19,19 +19,14 @@ func newStrip(samples []float64) strip {
 
 func (s strip) len() float64 { return float64(len(s.sums) - 1) }
 
-// integral returns the sum from 0 to u samples, u at least 0, across as many
-// periods as that takes.
+// total returns the sum of one period.
+func (s strip) total() float64 { return s.sums[len(s.sums)-1] }
+
+// integral returns the sum from 0 to u samples, u within [0, len).
 func (s strip) integral(u float64) float64 {
-	n := len(s.sums) - 1
 	whole := int(u)
-	part := u - float64(whole)
-	before := 0.0
-	if whole >= n {
-		before = float64(whole/n) * s.sums[n]
-		whole %= n
-	}
 	at := s.sums[whole]
-	return before + at + part*(s.sums[whole+1]-at)
+	return at + (u-float64(whole))*(s.sums[whole+1]-at)
 }
 
 // wrapped brings u into [0, period).

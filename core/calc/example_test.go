@@ -183,7 +183,7 @@ func Example_window() {
 	// Output:
 	// conflicts.0.text shutter target and stabiliser limit are 0.9 stops apart: one of them is tight
 	// verdict.gives stabiliser limit breaks by 1.2 stops
-	// trades.0.does stabiliser off, camera on a stand
+	// trades.0.does stabiliser off, camera on a tripod
 	// trades.0.costs the camera stays where it stands
 	// trades.0.leavesStops 0
 }

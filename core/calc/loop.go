@@ -186,7 +186,7 @@ func (a *LoopAnswer) notice(s *shot.Scene, e picture.Exposure, band glass.Band) 
 	}
 	switch {
 	case class == motion.Smeared && s.Question.Rate > 0:
-		set("smear", blur, "the stems: smeared by %.0f px, they can hardly be told apart", blur)
+		set("smear", blur, "the stems: blurred by %.0f px, they can hardly be told apart", blur)
 	case a.ErrorStops > band.Bright+1:
 		set("clipping", 0, "the sky and the pale ground: %v stops over, they clip", a.ErrorStops)
 	case a.ErrorStops < -band.Dark-1:

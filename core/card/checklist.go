@@ -217,7 +217,7 @@ func (l *list) set() {
 // try looks before it counts.
 func (l *list) try() {
 	m := l.m
-	l.add("clip", false, "5 s test clip, viewed large: sharp, no ghosting, no dark corners")
+	l.add("clip", false, "5 s test clip, viewed large: sharp, no ghosting, no vignetting")
 	l.add("extremes", false, "Point at the brightest and the darkest part of the shot")
 	l.add("bias", false, "Bias %s to %s, highlights not clipped", (-m.Dark).Signed(), m.Bright.Signed())
 }

@@ -27,7 +27,7 @@ type Happening struct {
 func SinceTried(tried time.Time, history []Happening) string {
 	for _, h := range slices.Backward(history) {
 		if (h.What == Dropped || h.What == Replaced) && h.At.After(tried) {
-			return string(h.What) + " on " + h.At.Format(time.DateOnly) + ", after it was tried"
+			return string(h.What) + " on " + h.At.Format(time.DateOnly) + ", after it was tested"
 		}
 	}
 	return ""

@@ -150,9 +150,9 @@ func parseLabel(s string) (Label, error) {
 	case polariserWord.MatchString(s):
 		return only(Reading{Kind: Polariser, Stops: polariserStops, As: "a polariser, about 1.5 stops as it is turned"})
 	case clearWord.MatchString(s):
-		return only(Reading{Kind: Clear, As: "clear glass"})
+		return only(Reading{Kind: Clear, As: "clear filter"})
 	case nightWord.MatchString(s):
-		return only(Reading{Kind: Night, Stops: nightStops, As: "glass against the glow of lamps"})
+		return only(Reading{Kind: Night, Stops: nightStops, As: "filter against the glow of lights"})
 	case mistWord.MatchString(s):
 		return only(Reading{Kind: Mist, Stops: mistStops, As: "mist glass"})
 	}

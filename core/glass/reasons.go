@@ -131,7 +131,7 @@ func (o *Option) Reasons(q *Question) []string {
 		add(fmt.Sprintf("%d filters: %d surfaces to clean, and more ring before the lens", n, 2*n))
 	}
 	if o.corner > 0.05 {
-		add(fmt.Sprintf("corners %v stops darker", o.corner))
+		add(fmt.Sprintf("vignetting %v stops", o.corner))
 	}
 	if o.cast.Abs() > 0.05 {
 		add(fmt.Sprintf("colour shifts %v stops towards %s; set white balance with the filter on", o.cast.Abs(), castTowards(o.cast)))

@@ -127,7 +127,7 @@ func (r *reader) lamps() int {
 	}
 	hz := amount(digits)
 	r.Lamps = &assemble.LampFields{MainsHz: &hz}
-	return r.say(Lamps, tidy(digits)+" Hz lamps", n)
+	return r.say(Lamps, tidy(digits)+" Hz lights", n)
 }
 
 // shaking reads a shake that was measured.

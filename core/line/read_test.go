@@ -27,7 +27,7 @@ func TestLinesAreRead(t *testing.T) {
 		"1/240 behind ND8 > 30fps":                                 "light:auto 1/240 behind ND8 | look:30 fps",
 		"helmet, auto 1/2000 > 30":                                 "motion:helmet | light:auto 1/2000 | look:30 fps",
 		"overcast, shade > 24 · 2 layers":                          "light:overcast | light:open shade | look:24 fps | layers:2 layers",
-		"90000 lux > 25 fps · indoors 50 Hz":                       "light:90000 lux | look:25 fps | lamps:50 Hz lamps",
+		"90000 lux > 25 fps · indoors 50 Hz":                       "light:90000 lux | look:25 fps | lamps:50 Hz lights",
 		"EV 11.5 to 14.9 > 60 on 30":                               "light:EV 11.5 to 14.9 | look:60 fps on 30",
 		"f2.8 1/1600 iso100 > 30":                                  "light:f2.8 1/1600 iso100 | look:30 fps",
 		"f2,8 1/1600 iso100 > 29,97 · 4, 8, 16":                    "light:f2.8 1/1600 iso100 | look:29.97 fps | kit:ND4 | kit:ND8 | kit:ND16",

@@ -217,7 +217,7 @@ func lampsText(l *assemble.LampFields) string {
 	if l == nil || l.MainsHz == nil || l.Depth != nil {
 		return ""
 	}
-	return plain(*l.MainsHz) + " Hz lamps"
+	return plain(*l.MainsHz) + " Hz lights"
 }
 
 // effectText asks for glass by its label, where that can be read.

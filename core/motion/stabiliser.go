@@ -106,7 +106,7 @@ const StandShake = angle.DegPerS(0.1)
 // held against what practised eyes see (docs/model.md, One judge). A road and a flight
 // differ by terrain and by hand, so that they stand twice.
 var activities = []Activity{
-	{"stand", "on a stand", StandShake, OnStand},
+	{"stand", "on a tripod", StandShake, OnStand},
 	{"held", "handheld", 6, ByHand},
 	{"walk", "walking calmly", 20, ByHand},
 	{"brisk", "walking briskly", 30, ByHand},

@@ -27,7 +27,7 @@ func (r *Remedy) Does() string {
 	case FrameRate:
 		return fmt.Sprintf("%v fps", *r.Change.Rate)
 	}
-	return "the stabiliser off and the camera on a stand"
+	return "the stabiliser off and the camera on a tripod"
 }
 
 // FarthestShutter is how far from the wish another shutter is looked for.

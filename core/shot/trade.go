@@ -137,7 +137,7 @@ func (s *Scene) proposals(w *Window) []Trade {
 		all = append(all, s.higherISO())
 	}
 	if gives[Stabiliser] && s.Carried.CanStand() {
-		all = append(all, Trade{Kind: Stand, Change: Change{Stand: true}, Does: "stabiliser off, camera on a stand", Costs: "the camera stays where it stands"})
+		all = append(all, Trade{Kind: Stand, Change: Change{Stand: true}, Does: "stabiliser off, camera on a tripod", Costs: "the camera stays where it stands"})
 	}
 	if gives[Stabiliser] || gives[Wobble] || gives[Smearing] || gives[Strobing] {
 		all = append(all, s.widerViews()...)

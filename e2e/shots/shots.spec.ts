@@ -144,7 +144,7 @@ test.describe("pictures", () => {
 
     test("card", async ({ page, app }) => {
       await page.goto(`${app.url}/card`);
-      await page.getByRole("button", { name: "The turn after" }).tap();
+      await page.getByRole("button", { name: "The take after" }).tap();
       await expect(page.getByTestId("turn")).toContainText("Noon walk");
       await page.waitForTimeout(300);
       await page.screenshot({ path: picture("card") });

@@ -111,7 +111,7 @@ for (const colorScheme of ["light", "dark"] as const) {
       [/^Checks/, "Go on without it…"],
       ["Re-meter", "−2"],
       ["Goes wrong"],
-      ["Dark passage"],
+      ["Tunnel or shade"],
       [/^Log/],
     ];
     for (const [button, then] of sheets) {

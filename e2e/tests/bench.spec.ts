@@ -38,7 +38,7 @@ test("a conflict is named, and each trade says what the whole shot is with it", 
   for (const [trade, after, becomes] of [
     [/shutter 1\/200, 90°.*covers it, tight: exposure/, /1\/240/, "tight"],
     [/^120 fps.*resolves it/, /1\/240/, "holds"],
-    [/stabiliser off, camera on a stand.*resolves it/, /1\/100/, "holds"],
+    [/stabiliser off, camera on a tripod.*resolves it/, /1\/100/, "holds"],
   ] as const) {
     await takeTrade(page, trade);
     await expect(trades).toContainText("Applied:");
@@ -129,7 +129,7 @@ test("what moves and shakes is said in numbers, or that it is not known", async 
   await expect(on(page).motion).toContainText("blur shows on what passes within");
   await motion.getByLabel("Subject speed, m/s").fill("0,2");
   await expect(on(page).motion).toContainText("7.0 px of motion blur at 1/50: crisp");
-  await motion.getByLabel("Turn, °/s").fill("45");
+  await motion.getByLabel("Pan, °/s").fill("45");
   await expect(on(page).motion).toContainText("pan 45°/s; readable to 11°/s");
   await motion.getByLabel("or its shake, °/s").fill("900");
   await expect(on(page).state).toContainText("breaks");
@@ -156,8 +156,8 @@ test("inside one frame nothing but aim helps, and it says what is lost", async (
   // The aim becomes the light of the shot, as if it had been read.
   await page.getByLabel("Brightest, EV").fill("13.4");
   await page.getByRole("button", { name: "The bright part" }).click();
-  await expect(words).toContainText("Aim at EV 13.4");
-  await page.getByRole("button", { name: "Use this aim" }).click();
+  await expect(words).toContainText("Expose for EV 13.4");
+  await page.getByRole("button", { name: "Use this exposure" }).click();
   await edit(page, "Light");
   await expect(on(page).meter).toHaveValue("EV 13.4");
 });

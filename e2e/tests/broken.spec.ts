@@ -41,9 +41,9 @@ broken(
 
     await page.unroute(/assets\/KitPlace.*\.js/);
     await page.route(/assets\/CardPlace.*\.js|assets\/CardStart.*\.js/, (route) => route.abort());
-    await page.getByRole("link", { name: "Card" }).click();
+    await page.getByRole("link", { name: "Field card", exact: true }).click();
     await expect(page.getByRole("heading", { name: "This place broke" })).toBeVisible();
-    await page.getByRole("link", { name: "Shoot", exact: true }).click();
+    await page.getByRole("link", { name: "Shoots", exact: true }).click();
     await expect(page.getByRole("heading", { name: "Shoots" })).toBeVisible();
     await context.close();
   },

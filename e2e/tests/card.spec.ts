@@ -7,7 +7,7 @@ test.use({ viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true
 /** Opens the card by the bar of places; off its day it is shown shortly before its first turn. */
 async function openCard(page: Page, app: App): Promise<void> {
   await page.goto(`${app.url}/shoot`);
-  await page.getByRole("link", { name: "Card", exact: true }).tap();
+  await page.getByRole("link", { name: "Field card", exact: true }).tap();
   await expect(page.getByTestId("turn")).toContainText("Dawn walk between the rows");
 }
 
@@ -45,9 +45,9 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
   ];
   for (const shot of shots) {
     await page.goto(`${app.url}/shoot`);
-    await page.getByRole("link", { name: "Card", exact: true }).tap(); // one
+    await page.getByRole("link", { name: "Field card", exact: true }).tap(); // one
     await page.getByRole("button", { name: shot.camera }).tap(); // two
-    if (shot.later) await page.getByRole("button", { name: "The turn after" }).tap(); // three
+    if (shot.later) await page.getByRole("button", { name: "The take after" }).tap(); // three
     const turn = page.getByTestId("turn");
     await expect(turn).toContainText(shot.name);
     await expect(figure(page, "Filter")).toHaveText(shot.glass);
@@ -65,8 +65,8 @@ test("the lantern supper is two turns after dawn, and the swap to it is announce
   await openCard(page, app);
   await expect(page.getByTestId("swap")).toContainText("in 5 h 40 min");
   await expect(page.getByTestId("swap")).toContainText("ND8 + ND32 in place of ND32");
-  await page.getByRole("button", { name: "The turn after" }).tap();
-  await page.getByRole("button", { name: "The turn after" }).tap();
+  await page.getByRole("button", { name: "The take after" }).tap();
+  await page.getByRole("button", { name: "The take after" }).tap();
   await expect(page.getByTestId("turn")).toContainText("Lantern supper");
   await expect(figure(page, "Filter")).toHaveText("No filter");
 });
@@ -170,7 +170,7 @@ test("drills are one touch away, for this craft, and defer to local rules", asyn
 test("a dark passage says what the lock does and what to choose", async ({ page, app }) => {
   await openCard(page, app);
   await page.getByRole("button", { name: "Crate trailer" }).tap();
-  await page.getByRole("button", { name: "Dark passage" }).tap();
+  await page.getByRole("button", { name: "Tunnel or shade" }).tap();
   const passage = page.getByTestId("passage");
   await expect(passage).toContainText("Never take a filter off or change it while moving");
   await expect(passage).toContainText("Auto ISO 100–");
@@ -181,8 +181,8 @@ test("a dark passage says what the lock does and what to choose", async ({ page,
   // It is planned in the light of the take, not in that of the hour it is planned at.
   await page.getByRole("button", { name: "Close" }).tap();
   await page.getByRole("button", { name: "Row walker" }).tap();
-  await page.getByRole("button", { name: "The turn after" }).tap();
-  await page.getByRole("button", { name: "Dark passage" }).tap();
+  await page.getByRole("button", { name: "The take after" }).tap();
+  await page.getByRole("button", { name: "Tunnel or shade" }).tap();
   await expect(passage).toContainText("Inside EV 10.9");
 });
 
@@ -190,7 +190,7 @@ test("what is done is in the reach of the thumb", async ({ page, app }) => {
   await openCard(page, app);
   const camera = await page.getByRole("button", { name: "Row walker" }).boundingBox();
   expect(camera?.y, "the cameras").toBeGreaterThan(844 / 2);
-  for (const name of ["Re-meter", "Checks 0/11", "Goes wrong", "Log", "The turn after"]) {
+  for (const name of ["Re-meter", "Checks 0/11", "Goes wrong", "Log", "The take after"]) {
     const box = await page.getByRole("button", { name, exact: true }).boundingBox();
     expect(box?.y, name).toBeGreaterThan(844 / 2);
     expect(box?.height, name).toBeGreaterThanOrEqual(44);

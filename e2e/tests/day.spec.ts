@@ -24,15 +24,15 @@ test("the weekend is planned, anchored a stop darker at noon, and followed", asy
     /Density 1\.5 \(3 batteries\).*Option: a filter of 7\.0 stops \(ND128\)\..*Option: a shutter of 1\/240 in place of 1\/125/,
   );
   await expect(plan(page).locator("> *", { hasText: "Press cellar" })).toContainText("VND 1-6");
-  await page.getByRole("button", { name: "Keep this plan" }).click();
+  await page.getByRole("button", { name: "Save this plan" }).click();
   const light = page.getByRole("region", { name: "Light read on the spot" });
   await light.getByLabel("What it says").fill("thirteen");
-  await light.getByRole("button", { name: "Take and pin" }).click();
+  await light.getByRole("button", { name: "Save reading" }).click();
   await expect(light.getByRole("alert")).toContainText("f2 1/1250 iso50");
   await light.getByLabel("What it says").fill("EV 13.4");
-  await light.getByRole("button", { name: "Take and pin" }).click();
+  await light.getByRole("button", { name: "Save reading" }).click();
   await expect(light.getByTestId("anchor")).toContainText(
-    "Anchored at 12:00: EV 13.4, −1.5 stops against the forecast",
+    "Corrected by the reading at 12:00: EV 13.4, −1.5 stops against the forecast",
   );
   const changes = page.getByTestId("changes");
   await expect(changes).toContainText("Crates down the lane: ND4 in place of ND8");
@@ -40,9 +40,9 @@ test("the weekend is planned, anchored a stop darker at noon, and followed", asy
   await expect(changes).not.toContainText("Pond");
   await page.reload();
   await expect(light.getByTestId("anchor")).toContainText("EV 13.4");
-  await light.getByRole("button", { name: "Unpin" }).click();
+  await light.getByRole("button", { name: "Do not use it" }).click();
   await expect(changes).toHaveCount(0);
-  await light.getByRole("button", { name: "Pin", exact: true }).click();
+  await light.getByRole("button", { name: "Use it", exact: true }).click();
   await expect(changes).toContainText("Crates down the lane");
 });
 
@@ -81,10 +81,10 @@ test("the sky is chosen by the hour, and a cloudy one widens the band", async ({
   await openDay(page, app);
   const row = plan(page).locator("> *", { hasText: "Crates down the lane" });
   await expect(row).toContainText("±0.3");
-  await page.getByRole("button", { name: "10:00: clear. Press for partly" }).press("Enter");
+  await page.getByRole("button", { name: "10:00: clear. Press for partly cloudy" }).press("Enter");
   await expect(row).toContainText("±1.0");
   await expect(row).toContainText("Spare, should the light change");
-  await expect(page.getByRole("button", { name: "14:00: partly. Press for overcast" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "14:00: partly cloudy. Press for overcast" })).toBeVisible();
   await page.getByRole("button", { name: "Ask the simulated sky service" }).click();
   await expect(page.getByText("Simulated sky taken")).toBeVisible();
 });
@@ -137,7 +137,7 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   await expect(page.getByTestId("track")).toContainText("60 points");
   await expect(page.getByTestId("track")).toContainText("nine tenths under 5.6");
   await expect(where.getByLabel("First day")).toHaveValue("2031-09-20");
-  await where.getByRole("button", { name: "Store place and days" }).click();
+  await where.getByRole("button", { name: "Save place and days" }).click();
   await expect(page.getByTestId("sun-words")).toContainText("sunrise 06:0");
   await expect(page.getByText("Etc/GMT+1").first()).toBeVisible();
 
@@ -151,14 +151,14 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   await expect(plan(page)).toContainText("the sun is at the side");
 
   const light = page.getByRole("region", { name: "Light read on the spot" });
-  await light.getByRole("button", { name: "A still" }).click();
-  await light.getByLabel("A still").setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no") });
+  await light.getByRole("button", { name: "Photo" }).click();
+  await light.getByLabel("A photo").setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no") });
   await expect(light.getByRole("alert")).toContainText("a still whose EXIF states aperture, shutter and ISO");
   await light.getByLabel("Filter on, stops").fill("3");
-  await light.getByLabel("A still").setInputFiles("../internal/files/testdata/noon.jpg");
-  await expect(light.getByTestId("anchor")).toContainText("Anchored at 12:00: EV 15.0");
+  await light.getByLabel("A photo").setInputFiles("../internal/files/testdata/noon.jpg");
+  await expect(light.getByTestId("anchor")).toContainText("Corrected by the reading at 12:00: EV 15.0");
   await light.getByRole("button", { name: "Simulated meter" }).click();
-  await light.getByRole("button", { name: "Take and pin" }).click();
+  await light.getByRole("button", { name: "Save reading" }).click();
   await expect(light.getByTestId("anchor")).toContainText("(simulated)");
   await expect(light.getByRole("region", { name: "Readings" })).toContainText("noon.jpg: f2 1/1000 iso100");
 });

@@ -33,7 +33,7 @@ test.describe("on a device whose language writes decimal commas", () => {
     await expect(first).toHaveValue("20.09.2031");
     await first.fill("19.09.2031");
     await first.press("Enter");
-    await page.getByRole("button", { name: "Store place and days" }).click();
+    await page.getByRole("button", { name: "Save place and days" }).click();
     await expect(page.getByRole("button", { name: /19\. Sept/ })).toBeVisible();
   });
 });

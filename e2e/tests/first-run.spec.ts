@@ -29,7 +29,7 @@ test("from nothing to glass on the lens, and still there tomorrow", async ({ pag
     page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "ND 2.0", exact: true }),
   ).toBeVisible();
 
-  await page.getByRole("link", { name: "Shoot" }).click();
+  await page.getByRole("link", { name: "Shoots", exact: true }).click();
   await page.getByLabel("A new shoot").fill("Saturday");
   await page.getByRole("button", { name: "Add shoot" }).click();
   await page.getByRole("button", { name: "New shot" }).click();

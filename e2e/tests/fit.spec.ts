@@ -5,7 +5,7 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
   await expect(on(page).glass).toHaveText("ND16");
   await page.getByRole("link", { name: "Kit", exact: true }).click();
   await page.getByRole("link", { name: "Fit", exact: true }).click();
-  await page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tried" }).click();
+  await page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tested" }).click();
   const sheet = page.getByRole("dialog");
   await expect(sheet).toContainText("Power off or disarm before mounting");
   await sheet
@@ -18,7 +18,7 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
   await sheet.getByLabel("Pull-off, grams").fill("");
   await sheet.getByRole("button", { name: "Keep this trial" }).click();
   const cell = page.getByRole("button", {
-    name: /^ND16 B2 on Crate trailer \(action camera\), in its frame: does not go/,
+    name: /^ND16 B2 on Crate trailer \(action camera\), in its frame: does not fit/,
   });
   await expect(cell).toBeVisible();
 
@@ -36,7 +36,7 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
   await expect(trials).toHaveCount(1);
   await page.keyboard.press("Escape");
   await expect(
-    page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tried" }),
+    page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tested" }),
   ).toBeVisible();
   await openShot(page, app, "Crates down the lane");
   await expect(on(page).glass).toHaveText("ND16");

@@ -63,7 +63,7 @@ test.describe("from nothing", () => {
 
     await tabTo(page, /^Fit$/);
     await page.keyboard.press("Enter");
-    await expect(page.getByRole("button", { name: "ND16 on Little quad, bare: computed only" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "ND16 on Little quad, bare: should fit" })).toBeVisible();
     await tabTo(page, /^ND16 on Little quad/);
     await page.keyboard.press("Enter");
     await expect(page.getByRole("dialog")).toContainText("snug by caliper, not tested");
@@ -99,11 +99,11 @@ test("what happened to a filter counts, and a rig of its own has its own fit", a
   await page.goto(`${app.url}/kit/fit`);
   const dropped = page.getByRole("button", { name: /^ND32 B3 on Crate trailer.*in its frame: unknown$/ });
   await dropped.click();
-  await expect(page.getByRole("dialog")).toContainText("dropped on 2024-05-13, after it was tried");
+  await expect(page.getByRole("dialog")).toContainText("dropped on 2024-05-13, after it was tested");
   await page.keyboard.press("Escape");
   // The rain case takes another mount.
   await expect(
-    page.getByRole("button", { name: /^ND16 B2 on Crate trailer.*in the rain case: does not go$/ }),
+    page.getByRole("button", { name: /^ND16 B2 on Crate trailer.*in the rain case: does not fit$/ }),
   ).toBeVisible();
   await openShot(page, app, "Crates down the lane");
   const verdict = page.getByRole("region", { name: "Verdict" });
@@ -118,7 +118,7 @@ test("what happened to a filter counts, and a rig of its own has its own fit", a
 
 test("a hold that is too weak grounds a filter, and a stack shows its corners", async ({ page, app }) => {
   await page.goto(`${app.url}/kit/fit`);
-  await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: tried$/ }).click();
+  await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: tested$/ }).click();
   const sheet = page.getByRole("dialog");
   await expect(sheet.getByRole("region", { name: "Hold" })).toContainText("Its hold is 3.5 times that");
   await expect(sheet.getByTestId("corners")).toContainText("is clean");
@@ -127,7 +127,7 @@ test("a hold that is too weak grounds a filter, and a stack shows its corners", 
   await expect(sheet.getByRole("region", { name: "All-up mass" })).toContainText("local rules decide");
   await sheet.getByLabel("Pull-off, grams").fill("60");
   await sheet.getByRole("button", { name: "Keep this trial" }).click();
-  await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: does not go$/ }).click();
+  await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: does not fit$/ }).click();
   await expect(sheet).toContainText("hold too weak: do not fly with it");
 });
 

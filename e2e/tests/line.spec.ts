@@ -24,7 +24,7 @@ for (const [where, viewport] of [
     await edit(page, "Light");
     await expect(on(page).meter).toHaveValue("f2.8 1/1600 iso100");
     // It can be shot now: its card needs no plan.
-    await page.getByRole("link", { name: "Card, now" }).click();
+    await page.getByRole("link", { name: "Field card now" }).click();
     await expect(page.getByTestId("turn")).toContainText("Quick shot");
     await expect(page.getByTestId("figure-Filter")).not.toBeEmpty();
     await page.goto(`${app.url}/card`);

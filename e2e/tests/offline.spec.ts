@@ -154,7 +154,7 @@ test("two pins that do not agree are shown, and one is chosen", async ({ page, a
   await page.getByRole("button", { name: /^Log/ }).tap();
   const clash = page.getByTestId("clash");
   await expect(clash).toContainText("Standing: EV 11.0");
-  await clash.getByRole("button", { name: "Pin this one" }).tap();
+  await clash.getByRole("button", { name: "Use this one" }).tap();
   await expect(clash).toHaveCount(0);
   await expect
     .poll(async () => (await (await page.request.get(`${app.url}/api/shoots/${id}`)).json()).day.anchor.words)

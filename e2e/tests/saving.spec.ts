@@ -46,7 +46,7 @@ test("while the server is gone nothing typed is lost, and it is stored when it i
 test("leaving the screen at once still stores the change", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   await page.getByLabel("Name of the shot").fill("Left in a hurry");
-  await page.getByRole("link", { name: "Shoot", exact: true }).click();
+  await page.getByRole("link", { name: "Shoots", exact: true }).click();
   await expect(page.getByRole("link", { name: /Left in a hurry/ })).toBeVisible();
 });
 

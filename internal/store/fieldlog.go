@@ -200,7 +200,7 @@ func (s *Store) apply(ctx context.Context, tx *sql.Tx, shootID string, e *FieldE
 		return err
 	case "pin":
 		if !sameAnchor(shoot.Day.Anchor, e.Was) {
-			e.Clash = &Clash{Anchor: shoot.Day.Anchor, Words: "another reading was pinned, or the pin taken off, since this device last knew"}
+			e.Clash = &Clash{Anchor: shoot.Day.Anchor, Words: "another reading corrects the forecast, or none, since this device last knew"}
 			return nil
 		}
 		shoot.Day.Anchor = e.Anchor

@@ -13,9 +13,9 @@ const diamond = "M8 1l7 7-7 7-7-7z";
 
 /** A word, a colour and a shape of its own for each standing: told apart without colour. */
 const LOOKS: Record<Standing, Look> = {
-  tried: { word: "tried", color: "holds", shape: <circle cx="8" cy="8" r="7" fill="currentColor" /> },
+  tried: { word: "tested", color: "holds", shape: <circle cx="8" cy="8" r="7" fill="currentColor" /> },
   computed: {
-    word: "computed only",
+    word: "should fit",
     color: "unknown",
     shape: (
       <>
@@ -25,7 +25,7 @@ const LOOKS: Record<Standing, Look> = {
     ),
   },
   tight: {
-    word: "tight",
+    word: "fits with limits",
     color: "tight",
     shape: (
       <>
@@ -35,7 +35,7 @@ const LOOKS: Record<Standing, Look> = {
     ),
   },
   loose: {
-    word: "loose",
+    word: "may come off",
     color: "tight",
     shape: (
       <>
@@ -45,12 +45,12 @@ const LOOKS: Record<Standing, Look> = {
     ),
   },
   "does not go": {
-    word: "does not go",
+    word: "does not fit",
     color: "breaks",
     shape: <path d="M2.5 2.5l11 11M13.5 2.5l-11 11" stroke="currentColor" strokeWidth="3.4" strokeLinecap="round" />,
   },
   unknown: {
-    word: "unknown",
+    word: "not tested",
     color: "unknown",
     shape: <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray="3 3" />,
   },

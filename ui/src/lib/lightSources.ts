@@ -6,4 +6,6 @@ export const LIGHT_SOURCES = {
   lux: "Lux",
   sky: "Sky",
   looks: "By eye",
+  photo: "Photo",
+  simulated: "Simulated meter",
 } as const;

@@ -58,9 +58,9 @@ export function Shell() {
         borderRightWidth={{ base: "0", md: "1px" }}
         zIndex="20"
       >
-        <Place to="/shoot" icon={<CalendarDays aria-hidden />} name="Shoot" />
+        <Place to="/shoot" icon={<CalendarDays aria-hidden />} name="Shoots" />
         {lastShot && <Place to={`/shot/${lastShot}`} icon={<Aperture aria-hidden />} name="Shot" />}
-        <Place to="/card" icon={<ClipboardCheck aria-hidden />} name="Card" />
+        <Place to="/card" icon={<ClipboardCheck aria-hidden />} name="Field card" />
         <Place to="/kit" icon={<Backpack aria-hidden />} name="Kit" />
         <Place to="/measure" icon={<ScanEye aria-hidden />} name="Measure" />
         <Place to="/log" icon={<NotebookText aria-hidden />} name="Log" />

@@ -3,6 +3,7 @@ import { memo, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { greyOf } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
+import { skyName } from "../../lib/skies";
 import { useWidth } from "../../lib/useWidth";
 import { clockIn } from "../../lib/zone";
 import {
@@ -121,7 +122,7 @@ export function DayStrip(props: DayStripProps) {
           ))}
           {anchor && anchor.at >= from && anchor.at <= to && (
             <g>
-              <title>{`Anchored at ${clockIn(anchor.at, zone)}, EV ${decimal(anchor.ev, 1)}`}</title>
+              <title>{`Reading at ${clockIn(anchor.at, zone)}, EV ${decimal(anchor.ev, 1)}`}</title>
               <path d={`M${s.x(anchor.at)} ${CURVE_TOP}V${s.y(anchor.ev)}`} stroke={accent} strokeWidth="2" />
               <circle cx={s.x(anchor.at)} cy={s.y(anchor.ev)} r="6" fill={accent} />
             </g>
@@ -236,7 +237,7 @@ const SkyRow = memo(function SkyRow({ curve, from, to, zone, width, onSky }: Sky
             key={at}
             role="button"
             tabIndex={0}
-            aria-label={`${clockIn(at, zone)}: ${sky}. Press for ${next}`}
+            aria-label={`${clockIn(at, zone)}: ${skyName(sky)}. Press for ${skyName(next)}`}
             style={{ cursor: "pointer" }}
             onClick={choose}
             onKeyDown={(e) => {

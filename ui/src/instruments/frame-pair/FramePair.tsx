@@ -105,7 +105,7 @@ function references(
     value: { show: "school", school: s.school } satisfies Reference,
   }));
   const options = answer.solve.options.slice(0, OPTIONS).map((o) => ({
-    name: `glass: ${glassOf(o.filters)}`,
+    name: `filter: ${glassOf(o.filters)}`,
     value: { show: "option", filters: o.filters } satisfies Reference,
   }));
   return [{ name: "auto exposure, no filter", value: { show: "automatic" } }, ...schools, ...options];

@@ -24,7 +24,7 @@ export function CameraTabs({ cameras, chosen, onChoose, before, after }: CameraT
   }, [chosen]);
   return (
     <Flex gap="1" align="center">
-      <Step label="The turn before" icon={<ChevronLeft />} onStep={before} />
+      <Step label="The take before" icon={<ChevronLeft />} onStep={before} />
       <Flex as="section" aria-label="Cameras" gap="1" flex="1" minW="0" overflowX="auto" py="1" px="1">
         {cameras.map((c) => {
           const turn = c.turns[c.current];
@@ -48,7 +48,7 @@ export function CameraTabs({ cameras, chosen, onChoose, before, after }: CameraT
           );
         })}
       </Flex>
-      <Step label="The turn after" icon={<ChevronRight />} onStep={after} />
+      <Step label="The take after" icon={<ChevronRight />} onStep={after} />
     </Flex>
   );
 }

@@ -31,7 +31,7 @@ export function CardStart() {
   return (
     <Stack align="flex-start" gap="3" py="8">
       <Heading as="h1">No shoot yet</Heading>
-      <Text color="muted">The card shows what to set, check and do on the day of a shoot.</Text>
+      <Text color="muted">The field card shows what to set, check and do on the day of a shoot.</Text>
       <Button asChild>
         <Link to="/shoot">Plan a shoot</Link>
       </Button>
@@ -39,7 +39,7 @@ export function CardStart() {
   );
 }
 
-const Opening = () => <Skeleton h="300px" aria-busy="true" aria-label="Opening the card" />;
+const Opening = () => <Skeleton h="300px" aria-busy="true" aria-label="Opening the field card" />;
 
 /** In the field: what to set, what to check, what comes next, what if it goes wrong. */
 export function CardPlace() {
@@ -53,7 +53,7 @@ export function CardPlace() {
     const isGone = error instanceof Problem && error.status === 404;
     return (
       <Stack align="flex-start" gap="3" py="8">
-        <Heading as="h1">The card cannot be shown</Heading>
+        <Heading as="h1">The field card cannot be shown</Heading>
         <Text color="muted">{isGone ? "This shoot is not there any more." : error.message}</Text>
         <Button onClick={() => navigate("/shoot")}>To the shoots</Button>
       </Stack>
@@ -92,7 +92,7 @@ function Card({ work }: { work: CardWork }) {
   return (
     <Stack gap="3" maxW="760px" mx="auto" pb={{ base: "148px", md: "0" }}>
       <Heading as="h1" srOnly>
-        Card: {card.shoot.name}
+        Field card: {card.shoot.name}
       </Heading>
       {work.isAhead && <AsAt work={work} />}
       <TurnView

@@ -116,7 +116,7 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
         </Box>
         <Box>
           <Heading as="h3" size="md" mb="1">
-            Take it along
+            Save a copy
           </Heading>
           <Flex gap="2" wrap="wrap">
             <CopyButton text={work.answer.text}>Plan as text</CopyButton>
@@ -147,12 +147,12 @@ function KeptNote() {
   const kept = useKeptOffline();
   return (
     <Text mt="2" data-testid="kept">
-      {kept === "kept" && "This device opens the card without its server."}
-      {kept === "unknown" && "Whether this device opens the card without its server is not known yet."}
+      {kept === "kept" && "This device opens the field card without its server."}
+      {kept === "unknown" && "Whether this device opens the field card without its server is not known yet."}
       {kept === "not kept" && (
         <>
-          This browser will <b>not open the card without its server</b> from this address: it keeps pages only from
-          itself, or over a certificate that it trusts. Take the plan as text or PDF along, or install the server's{" "}
+          This browser will <b>not open the field card without its server</b> from this address: it keeps pages only
+          from itself, or over a certificate that it trusts. Take the plan as text or PDF along, or install the server's{" "}
           <ChakraLink href="/ca.crt" color="accent">
             certificate
           </ChakraLink>
@@ -242,7 +242,7 @@ function ClashBox({ work, entry }: { work: CardWork; entry: Logged }) {
             })
           }
         >
-          Pin this one
+          Use this one
         </Button>
         <Button
           variant="outline"
@@ -270,7 +270,7 @@ function entryWords(e: Entry, work: CardWork): string {
     case "reading":
       return `read EV ${decimal(e.reading?.ev100, 1)}: ${e.words}`;
     case "pin":
-      return `pinned EV ${decimal(e.anchor?.ev100, 1)}: ${e.words}`;
+      return `forecast corrected by EV ${decimal(e.anchor?.ev100, 1)}: ${e.words}`;
     default:
       return `${where}${e.words}`;
   }

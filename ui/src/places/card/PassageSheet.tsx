@@ -63,7 +63,7 @@ export function PassageSheet({ work, turn, camera, onOpen }: PassageSheetProps) 
   );
   const take = answer?.ways.find((w) => w.name === answer.take);
   return (
-    <Sheet title="Dark passage, bright exit" isOpen onOpen={onOpen} size={{ base: "full", md: "lg" }}>
+    <Sheet title="Tunnel or shade, and out again" isOpen onOpen={onOpen} size={{ base: "full", md: "lg" }}>
       <Stack gap="3" pb="6">
         <Choice label="What it is" options={DARKS} value={dark} onChange={setDark} />
         {dark === "read" && <NumberField label="EV inside, as read" value={inside} onChange={setInside} />}

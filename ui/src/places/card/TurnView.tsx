@@ -76,7 +76,7 @@ export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onCheck
             </Button>
           ))}
           <Button variant="outline" h="56px" whiteSpace="normal" onClick={onPassage}>
-            Dark passage
+            Tunnel or shade
           </Button>
         </SimpleGrid>
       </Section>

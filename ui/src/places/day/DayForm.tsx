@@ -66,7 +66,7 @@ export function DayForm({ work }: { work: DayWork }) {
         )}
         <Flex gap="2" wrap="wrap">
           <Button variant="outline" onClick={store}>
-            Store place and days
+            Save place and days
           </Button>
           <HereButton
             onHere={(latDeg, lonDeg) => {

@@ -62,7 +62,7 @@ export function DayPlace() {
           {day.shoot.place} · {zoneWords(zone)}
         </Text>
         <ChakraLink asChild ms="auto">
-          <Link to={`/card/${day.shoot.id}`}>Card of the day</Link>
+          <Link to={`/card/${day.shoot.id}`}>Field card of the day</Link>
         </ChakraLink>
         <ChakraLink asChild>
           <Link to="/shoot">All shoots</Link>

@@ -8,10 +8,12 @@ import { Choice } from "../../lib/Choice";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
 import { useHandedOver, useWaiting } from "../../lib/handOver";
+import { LIGHT_SOURCES } from "../../lib/lightSources";
 import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
+import { skyName } from "../../lib/skies";
 import { TextField } from "../../lib/TextField";
 import { clockIn, dayIn, instantIn, isoIn } from "../../lib/zone";
 import type { DayWork } from "./useDay";
@@ -21,11 +23,11 @@ type Reading = Schemas["StoredLightReadingFields"];
 type Way = "typed" | "auto" | "sky" | "meter" | "still";
 
 const WAYS: readonly { value: Way; name: string }[] = [
-  { value: "typed", name: "Type it" },
-  { value: "auto", name: "Auto exposure" },
-  { value: "sky", name: "Sky by eye" },
-  { value: "still", name: "A still" },
-  { value: "meter", name: "Simulated meter" },
+  { value: "typed", name: LIGHT_SOURCES.meter },
+  { value: "auto", name: LIGHT_SOURCES.auto },
+  { value: "sky", name: LIGHT_SOURCES.sky },
+  { value: "still", name: LIGHT_SOURCES.photo },
+  { value: "meter", name: LIGHT_SOURCES.simulated },
 ];
 
 /** Light read on the spot: taken in any form, kept, and pinned as what the rest of the day follows. */
@@ -59,13 +61,13 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
           <Flex gap="3" align="center" wrap="wrap" data-testid="anchor">
             <Text flex="1" minW="200px">
               <b>
-                Anchored at {clockIn(anchor.at, zone)}: EV {decimal(anchor.ev100, 1)}
+                Corrected by the reading at {clockIn(anchor.at, zone)}: EV {decimal(anchor.ev100, 1)}
               </b>
               {anchor.source === "simulated" && " (simulated)"}
               {work.light && `, ${signed(work.light.offsetStops)} stops against the forecast`}
             </Text>
             <Button size="sm" variant="outline" onClick={() => work.setDay({ anchor: undefined })}>
-              Unpin
+              Do not use it
             </Button>
           </Flex>
         )}
@@ -87,7 +89,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
               w="140px"
               maxW="140px"
               value={sky}
-              options={["clear", "partly", "overcast"].map((v) => ({ value: v, name: v }))}
+              options={(["clear", "partly", "overcast"] as const).map((v) => ({ value: v, name: skyName(v) }))}
               onChange={(v) => setSky(v as "clear")}
             />
           )}
@@ -99,7 +101,7 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
             <StillButton work={work} glass={glass ?? 0} />
           ) : (
             <Button loading={take.isPending} disabled={Number.isNaN(at)} onClick={() => take.mutate()}>
-              Take and pin
+              Save reading
             </Button>
           )}
         </Flex>
@@ -240,7 +242,7 @@ function StillButton({ work, glass }: { work: Work; glass: number }) {
   useHandedOver("still", take.mutate);
   return (
     <Stack gap="1">
-      <FileButton label="A still" accept="image/jpeg" loading={take.isPending} onFile={(file) => take.mutate(file)}>
+      <FileButton label="A photo" accept="image/jpeg" loading={take.isPending} onFile={(file) => take.mutate(file)}>
         Choose a JPEG
       </FileButton>
       {take.error && (
@@ -268,10 +270,10 @@ function Kept({ work }: { work: Work }) {
             {r.source === "simulated" && !r.words.includes("simulated") && " (simulated)"}
           </Text>
           {pinned && Date.parse(pinned) === Date.parse(r.takenAt) ? (
-            <Text color="muted">pinned</Text>
+            <Text color="muted">in use</Text>
           ) : (
             <Button size="sm" variant="ghost" onClick={() => work.setDay({ anchor: anchorOf(r) })}>
-              Pin
+              Use it
             </Button>
           )}
         </Flex>

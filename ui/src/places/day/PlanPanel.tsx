@@ -71,7 +71,7 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
         <Swaps swaps={answer.swaps} />
         <Flex gap="2" wrap="wrap">
           <Button variant="outline" onClick={keep}>
-            Keep this plan
+            Save this plan
           </Button>
           {(["ics", "csv", "json"] as const).map((format) => (
             <Button key={format} asChild variant="ghost">

@@ -148,6 +148,6 @@ export function threeLanguages(read: Schemas["LabelAnswer"]): string {
       ? decimal(read.stops, 1)
       : `${decimal(read.minStops, 1)} to ${decimal(read.maxStops, 1)}`;
   const polariser = read.polariserStops ? ` and ${decimal(read.polariserStops, 1)} for the polariser` : "";
-  if (read.kind === "clear") return "clear glass, 0 stops";
+  if (read.kind === "clear") return "clear filter, 0 stops";
   return `${range} stops${polariser} · factor ${Number(read.factor.toPrecision(3))} · density ${decimal(read.density, 1)}`;
 }

@@ -25,7 +25,7 @@ interface PartProps {
 const PARTS: Record<string, { name: string; note: string; show: (props: PartProps) => React.ReactNode }> = {
   fit: {
     name: "Fit",
-    note: "what goes on what, by trial and by measure",
+    note: "what fits what, by test and by measure",
     show: (props) => <FitTable {...props} />,
   },
   coverage: {

@@ -44,7 +44,7 @@ function ShootLog({ shoot }: { shoot: Schemas["StoredShoot"] }) {
       {!entries && <Skeleton h="60px" />}
       {entries?.length === 0 && (
         <Stack align="flex-start" gap="2">
-          <Text color="muted">Nothing was ticked, read or noted on its card.</Text>
+          <Text color="muted">Nothing was ticked, read or noted on its field card.</Text>
           <Button asChild variant="outline">
             <Link to={`/card/${shoot.id}`}>Field card</Link>
           </Button>

@@ -81,7 +81,7 @@ function ShootCard({ shoot, shots, cameras, filters }: ShootCardProps) {
         <Text color="muted">{shoot.place}</Text>
         <Flex gap="2" ms="auto">
           <Button asChild variant="outline">
-            <Link to={`/card/${shoot.id}`}>Card of the day</Link>
+            <Link to={`/card/${shoot.id}`}>Field card of the day</Link>
           </Button>
           <Button asChild>
             <Link to={`/shoot/${shoot.id}`}>Plan the day</Link>

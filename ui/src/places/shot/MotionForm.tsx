@@ -78,7 +78,7 @@ export function MotionForm({ scene, answer, bench, faultOf, onChange }: MotionFo
           onChange={(offAxisDeg) => setMovement({ offAxisDeg })}
         />
         <NumberField
-          label="Turn, °/s"
+          label="Pan, °/s"
           value={movement.turnDegS}
           fault={faultOf("scene.movement.turnDegS")}
           onChange={(turnDegS) => setMovement({ turnDegS })}

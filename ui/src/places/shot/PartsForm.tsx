@@ -69,7 +69,7 @@ export function PartsForm({ parts, answer, faultOf, onChange, onAim }: PartsForm
       {answer.contrast && (
         <Stack gap="1" aria-live="polite" data-testid="contrast-words">
           <Text fontWeight="bold">
-            Aim at EV {decimal(answer.contrast.aimEv100, 1)}: highlights lose{" "}
+            Expose for EV {decimal(answer.contrast.aimEv100, 1)}: highlights lose{" "}
             {stops(answer.contrast.lostHighlightStops)}, shadows {stops(answer.contrast.lostShadowStops)}
           </Text>
           <List.Root gap="1" ps="4">
@@ -81,7 +81,7 @@ export function PartsForm({ parts, answer, faultOf, onChange, onAim }: PartsForm
           </List.Root>
           {answer.contrast.use && (
             <Button alignSelf="flex-start" variant="outline" onClick={() => onAim(answer.contrast?.use ?? {})}>
-              Use this aim
+              Use this exposure
             </Button>
           )}
         </Stack>

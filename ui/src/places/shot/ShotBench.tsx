@@ -169,7 +169,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
       <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>
         <SaveNote state={autosave.state} canSave={canSave} />
         <Button size="sm" variant="outline" asChild>
-          <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Card, now</Link>
+          <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Field card now</Link>
         </Button>
       </Header>
       <ConflictNote
@@ -298,7 +298,7 @@ function schoolsResult(lines: readonly Schemas["SchoolLine"][]): string {
 
 /** What the parts of the frame come to. */
 function partsResult({ contrast }: Answer): string {
-  return contrast ? `aim at EV ${decimal(contrast.aimEv100, 1)}` : "one light all over";
+  return contrast ? `expose for EV ${decimal(contrast.aimEv100, 1)}` : "one light all over";
 }
 
 /** The shutters the exposure needs, the same as the wished one where that exposes. */

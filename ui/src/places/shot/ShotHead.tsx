@@ -91,7 +91,7 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
             fontWeight={isSaid ? "semibold" : "normal"}
             borderColor={open === form ? "accent" : "edge"}
             bg={open === form ? "accentSoft" : "panel"}
-            aria-label={`${kind}: ${text}`}
+            aria-label={`${kind === "lamps" ? "lights" : kind}: ${text}`}
             aria-expanded={open === form}
             data-form={form}
             onClick={() => {

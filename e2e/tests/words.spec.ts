@@ -1,0 +1,99 @@
+import { readFile } from "node:fs/promises";
+import type { Page } from "@playwright/test";
+import { expect, test } from "../app.ts";
+
+interface Term {
+  use: string;
+  not: string[];
+  /** Words that nothing on a screen says; patterns. */
+  words?: string[];
+}
+
+/** All that a page says: its text, and what is said to those who do not see it. */
+const saidBy = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const said = [document.body.innerText];
+    for (const name of ["aria-label", "title", "placeholder"])
+      for (const e of document.querySelectorAll(`[${name}]`))
+        if (e.checkVisibility()) said.push(e.getAttribute(name) ?? "");
+    for (const e of document.querySelectorAll("svg title, svg text, option")) said.push(e.textContent ?? "");
+    return said.flatMap((text) => text.split("\n"));
+  });
+
+test("every place says the terms, and none of the words they took the place of", async ({ page, app }) => {
+  test.setTimeout(180_000);
+  const terms = JSON.parse(await readFile("../docs/terms.json", "utf8")) as Term[];
+  const wrong = terms.flatMap(({ use, not, words = [] }) =>
+    [...not.map((text) => text.replace(/[.*+?^${}()|[\]\\]/g, "\\$&")), ...words].map((word) => ({
+      use,
+      pattern: new RegExp(`\\b${word}\\b`, "i"),
+    })),
+  );
+  const faults = new Set<string>();
+  let lines = 0;
+  const read = async (where: string) => {
+    for (const line of await saidBy(page)) {
+      lines += 1;
+      for (const { use, pattern } of wrong)
+        if (pattern.test(line)) faults.add(`${where}: “${line.trim()}”: use ${use}`);
+    }
+  };
+  const unfold = () =>
+    page.evaluate(() => {
+      for (const details of document.querySelectorAll("details")) details.open = true;
+    });
+  await page.goto(`${app.url}/shoot`);
+  await expect(page.getByTestId("lights").first()).toBeVisible();
+  await read("Shoots");
+  const shots = await page
+    .getByRole("link")
+    .evaluateAll((all) => all.map((a) => (a as HTMLAnchorElement).pathname).filter((p) => p.startsWith("/shot/")));
+  for (const shot of new Set(shots)) {
+    await page.goto(app.url + shot);
+    await expect(page.getByTestId("look-at-test")).toContainText("Look at");
+    await unfold();
+    await read(shot);
+  }
+  for (const form of ["camera", "light", "look", "motion", "kit", "taste"]) {
+    await page.goto(`${app.url}${shots[0]}?edit=${form}`);
+    await expect(page.getByTestId("state")).toBeVisible();
+    await read(`form ${form}`);
+  }
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("link", { name: "Plan the day" }).click();
+  await expect(page.getByTestId("plan")).toContainText("Noon walk");
+  await unfold();
+  for (const way of ["Light meter", "Auto exposure", "Sky", "Photo", "Simulated meter"]) {
+    await page.getByRole("group", { name: "Read by" }).getByRole("button", { name: way, exact: true }).click();
+    await read(`Day, ${way}`);
+  }
+  for (const place of ["kit", "kit/fit", "kit/coverage", "kit/sets", "kit/labels", "measure", "log", "practice"]) {
+    await page.goto(`${app.url}/${place}`);
+    await expect(page.locator("main")).not.toContainText("Opening");
+    await expect(page.locator("main").getByRole("heading").first()).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    await read(place);
+  }
+  for (const sheet of ["Re-meter", "Checks", "Goes wrong", "Log"]) {
+    await page.goto(`${app.url}/card`);
+    await page
+      .getByRole("region", { name: "Do" })
+      .getByRole("button", { name: new RegExp(`^${sheet}`) })
+      .click();
+    await expect(page.getByRole("dialog")).toBeVisible();
+    await read(`Field card, ${sheet}`);
+    if (sheet !== "Goes wrong") continue;
+    for (const drill of ["Light changed", "Flicker", "Ghosting", "Fogging"]) {
+      await page.getByRole("dialog").getByRole("button", { name: drill }).click();
+      await read(`Field card, ${drill}`);
+    }
+  }
+  for (const name of ["Backups and bin", "Keyboard shortcuts", "Settings", "Go to, or do"]) {
+    await page.goto(`${app.url}/shoot`);
+    await page.getByRole("button", { name, exact: true }).click();
+    await expect(page.getByRole("dialog")).toBeVisible();
+    await read(name);
+  }
+  expect(lines).toBeGreaterThan(2000);
+  expect([...faults]).toEqual([]);
+});

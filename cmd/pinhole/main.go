@@ -65,7 +65,7 @@ func rootCommand() *cobra.Command {
 		},
 	}
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return badUse{err} })
-	root.AddCommand(serveCommand(), askCommand(), calcCommand(), openAPICommand(), versionCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand())
+	root.AddCommand(serveCommand(), askCommand(), calcCommand(), measureCommand(), openAPICommand(), versionCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand())
 	for _, cmd := range root.Commands() {
 		takes := cmd.Args
 		cmd.Args = func(cmd *cobra.Command, args []string) error {

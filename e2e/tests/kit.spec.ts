@@ -97,7 +97,7 @@ test("sizes that cannot be are refused at their field, and nothing is lost", asy
 
 test("what happened to a filter counts, and a rig of its own has its own fit", async ({ page, app }) => {
   await page.goto(`${app.url}/kit/fit`);
-  const dropped = page.getByRole("button", { name: /^ND32 B3 on Crate trailer.*in its frame: unknown$/ });
+  const dropped = page.getByRole("button", { name: /^ND32 B3 on Crate trailer.*in its frame: not tested$/ });
   await dropped.click();
   await expect(page.getByRole("dialog")).toContainText("dropped on 2024-05-13, after it was tested");
   await page.keyboard.press("Escape");

@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"pinhole/core/angle"
+	"pinhole/core/exif"
 	"pinhole/core/problem"
 )
 
@@ -28,10 +29,7 @@ type Track struct {
 }
 
 // Spot is a place.
-type Spot struct {
-	LatDeg angle.Deg `json:"latDeg"`
-	LonDeg angle.Deg `json:"lonDeg"`
-}
+type Spot = exif.Spot
 
 // Bounds is the box around a track.
 type Bounds struct {
@@ -200,7 +198,7 @@ func (t *trackReader) sum() (*Track, error) {
 		return nil, notGPX("there is no point in it")
 	}
 	first := t.fixes[0]
-	out := &Track{Points: len(t.fixes), StartAt: Spot{angle.Deg(first.lat), angle.Deg(first.lon)}}
+	out := &Track{Points: len(t.fixes), StartAt: Spot{LatDeg: angle.Deg(first.lat), LonDeg: angle.Deg(first.lon)}}
 	b := &out.Bounds
 	b.South, b.North, b.West, b.East = 90, -90, 180, -180
 	var speeds []weighted
@@ -222,7 +220,7 @@ func (t *trackReader) sum() (*Track, error) {
 		}
 		before = f
 	}
-	out.Middle = Spot{(b.South + b.North) / 2, (b.West + b.East) / 2}
+	out.Middle = Spot{LatDeg: (b.South + b.North) / 2, LonDeg: (b.West + b.East) / 2}
 	if len(speeds) > 0 {
 		out.Speeds = percentiles(speeds)
 	}

@@ -1,0 +1,174 @@
+package measure
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+)
+
+// Option is what a measurement is given.
+type Option struct {
+	// Name as on the command line: without-exposure. The bare path is "file".
+	Name   string
+	IsFile bool
+	// Many options may be given again and again.
+	Many     bool
+	Required bool
+	Doc      string
+}
+
+// Operation is a measurement by its name.
+type Operation struct {
+	Name    string
+	Summary string
+	Options []Option
+	answer  func(Input) (any, error)
+}
+
+// Input is what came in, by the names of options.
+type Input struct {
+	Files map[string][]File
+	Texts map[string][]string
+}
+
+func (in Input) has(option string) bool { return len(in.Files[option])+len(in.Texts[option]) > 0 }
+
+// file returns the file of an option that was given one.
+func (in Input) file(option string) File      { return in.Files[option][0] }
+func (in Input) files(option string) []File   { return in.Files[option] }
+func (in Input) texts(option string) []string { return in.Texts[option] }
+
+// text returns what an option says, "" for one that was not given.
+func (in Input) text(option string) string {
+	if all := in.Texts[option]; len(all) > 0 {
+		return all[0]
+	}
+	return ""
+}
+
+// number returns the number of an option, 0 where it was not given; it lies within a range.
+func (in Input) number(option string, least, most float64) (float64, error) {
+	text := in.text(option)
+	if text == "" {
+		return 0, nil
+	}
+	v, err := stop.ParseSigned(text)
+	if err != nil || v < least || v > most {
+		return 0, &problem.Fault{Field: option, Value: text, Allowed: fmt.Sprintf("a number from %v to %v", least, most)}
+	}
+	return v, nil
+}
+
+func (in Input) stops(option string, least, most float64) (stop.Stops, error) {
+	v, err := in.number(option, least, most)
+	return stop.Stops(v), err
+}
+
+// oneOf returns the word of an option, "" where it was not given.
+func (in Input) oneOf(option string, words ...string) (string, error) {
+	text := in.text(option)
+	if text != "" && !slices.Contains(words, text) {
+		return "", &problem.Fault{Field: option, Value: text, Allowed: "one of " + strings.Join(words, ", ")}
+	}
+	return text, nil
+}
+
+var (
+	oneFile  = Option{Name: "file", IsFile: true, Required: true, Doc: "the file to read"}
+	without  = Option{Name: "without", IsFile: true, Required: true, Doc: "the frame without the filter"}
+	with     = Option{Name: "with", IsFile: true, Required: true, Doc: "the frame with it"}
+	curveArg = Option{Name: "curve", IsFile: true, Doc: "the answer of curve, for profiles that are not sRGB"}
+	onStops  = Option{Name: "on", Doc: "stops of the filters that were on"}
+)
+
+var operations = []Operation{
+	{"frame", "Read a frame: clipping, histogram, advice in stops", []Option{
+		oneFile, {Name: "kit", IsFile: true, Doc: "JSON list of filters to choose from"}, onStops,
+	}, measureFrame},
+	{"filter", "Measure what a filter cuts, by frames or by readings of the automatic", []Option{
+		{Name: "without", IsFile: true, Many: true, Doc: "a frame without the filter"},
+		{Name: "with", IsFile: true, Many: true, Doc: "a frame with it"},
+		{Name: "without-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
+		{Name: "with-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
+		curveArg,
+		{Name: "without-reading", Many: true, Doc: "what the automatic chose: 1/1000 iso100, or 1/50..1/40 iso100"},
+		{Name: "with-reading", Many: true, Doc: "what it chose with the filter on"},
+	}, measureFilter},
+	{"curve", "Find a profile's transfer curve from a bracket", []Option{
+		{Name: "frame", IsFile: true, Many: true, Required: true, Doc: "a frame of the bracket, without a filter; three at least"},
+		{Name: "frame-exposure", Many: true, Doc: "1/500 iso100, one for each"},
+	}, measureCurve},
+	{"corners", "Measure how a filter darkens the corners", []Option{without, with, curveArg}, measureCorners},
+	{"sharpness", "Measure what a filter takes of sharpness, by a slanted edge", []Option{
+		without, with, {Name: "roi", Doc: "x,y,width,height of the edge; the middle by default"}, curveArg,
+	}, measureSharpness},
+	{"flare", "Measure the veil that a filter lays over the dark", []Option{without, with, curveArg}, measureFlare},
+}
+
+// Operations returns every measurement.
+func Operations() []Operation { return operations }
+
+// Named returns a measurement by its name.
+func Named(name string) (Operation, bool) {
+	i := slices.IndexFunc(operations, func(o Operation) bool { return o.Name == name })
+	if i < 0 {
+		return Operation{}, false
+	}
+	return operations[i], true
+}
+
+// Run answers the measurement. The error is a *problem.Document for input that cannot be read.
+func (o Operation) Run(in Input) (any, error) {
+	answer, err := o.run(in)
+	var fault *problem.Fault
+	if errors.As(err, &fault) {
+		return nil, problem.Invalid(*fault)
+	}
+	return answer, err
+}
+
+func (o Operation) run(in Input) (any, error) {
+	for name := range in.Files {
+		if !slices.ContainsFunc(o.Options, func(p Option) bool { return p.Name == name && p.IsFile }) {
+			return nil, &problem.Fault{Field: name, Value: "a file", Allowed: "files for " + o.names(true)}
+		}
+	}
+	for name := range in.Texts {
+		if !slices.ContainsFunc(o.Options, func(p Option) bool { return p.Name == name && !p.IsFile }) {
+			return nil, &problem.Fault{Field: name, Value: in.text(name), Allowed: "texts for " + o.names(false)}
+		}
+	}
+	for _, p := range o.Options {
+		n := len(in.Files[p.Name]) + len(in.Texts[p.Name])
+		if p.Required && n == 0 {
+			return nil, &problem.Fault{Field: p.Name, Allowed: p.Doc}
+		}
+		if !p.Many && n > 1 {
+			return nil, &problem.Fault{Field: p.Name, Value: strconv.Itoa(n), Allowed: "once"}
+		}
+		for _, f := range in.Files[p.Name] {
+			if len(f.Bytes) > MaxFileBytes {
+				return nil, &problem.Fault{Field: p.Name, Value: fmt.Sprintf("%s, %d bytes", f.Name, len(f.Bytes)), Allowed: fmt.Sprintf("at most %d bytes", MaxFileBytes)}
+			}
+		}
+	}
+	return o.answer(in)
+}
+
+func (o Operation) names(files bool) string {
+	var all []string
+	for _, p := range o.Options {
+		if p.IsFile == files {
+			all = append(all, p.Name)
+		}
+	}
+	if len(all) == 0 {
+		return "none"
+	}
+	return strings.Join(all, ", ")
+}

@@ -118,7 +118,6 @@ func frameOf(p *picture) *FrameAnswer {
 	}
 	light := p.count(a)
 	a.P1, a.P50, a.P99 = light.percentile(0.01), light.percentile(0.5), light.percentile(0.99)
-	a.Zebra = p.zebra()
 	if a.Bars != nil {
 		a.warn("bars", "Black bars are counted as darkness: crop them off, and the advice rises.")
 	}
@@ -132,80 +131,111 @@ func frameOf(p *picture) *FrameAnswer {
 	advice := min(-over, stop.FromFactor(highlightsMost/max(a.P99, least)))
 	a.MeanStops, a.AdviceStops = &over, &advice
 	a.AtLeast, a.Rough = a.P99 >= clippedPercentile, a.CrushedShare > roughShare
-	a.Uneven = p.uneven()
+	a.Uneven = light.uneven(p)
 	return a
 }
 
-// count fills the histogram and the shares, and returns the light of every pixel.
+// count fills the histogram, the shares and the zebra in one pass, and returns the light of
+// every pixel.
 func (p *picture) count(a *FrameAnswer) *lights {
 	h := &a.Histogram
 	h.Luma, h.Red, h.Green, h.Blue = make([]int, 256), make([]int, 256), make([]int, 256), make([]int, 256)
+	zebra := newZebra(p)
 	light := newLights(p.width * p.height)
+	linear := p.light.linear
 	var blown, crushed int
-	for i := 0; i < len(p.rgb); i += 3 {
-		v := p.rgb[i : i+3 : i+3]
-		luma := (lumaRed*float64(v[0]) + lumaGreen*float64(v[1]) + lumaBlue*float64(v[2])) / perCode
-		h.Luma[int(luma+0.5)]++
-		h.Red[codeOf(v[0])]++
-		h.Green[codeOf(v[1])]++
-		h.Blue[codeOf(v[2])]++
-		if isBlown(v) {
-			blown++
+	var channels [3]int
+	for y := range p.height {
+		row := p.rgb[3*y*p.width : 3*(y+1)*p.width]
+		for x := range p.width {
+			r, g, b := row[3*x], row[3*x+1], row[3*x+2]
+			luma := (lumaRed*float64(r) + lumaGreen*float64(g) + lumaBlue*float64(b)) / perCode
+			h.Luma[int(luma+0.5)]++
+			h.Red[codeOf(r)]++
+			h.Green[codeOf(g)]++
+			h.Blue[codeOf(b)]++
+			light.add(lumaRed*float64(linear[r]) + lumaGreen*float64(linear[g]) + lumaBlue*float64(linear[b]))
+			if max(r, g, b) >= blownFrom {
+				blown++
+				zebra.blown(x, y)
+				for k, v := range [3]uint16{r, g, b} {
+					if v >= blownFrom {
+						channels[k]++
+					}
+				}
+			} else if max(r, g, b) <= crushedTo {
+				crushed++
+				zebra.crushed(x, y)
+			}
 		}
-		if isCrushed(v) {
-			crushed++
-		}
-		light.add(p.luminance(v))
 	}
-	all := float64(len(p.rgb) / 3)
+	all := float64(p.width * p.height)
 	a.BlownShare, a.CrushedShare = float64(blown)/all, float64(crushed)/all
-	a.Blown = Channels{p.blownOf(0) / all, p.blownOf(1) / all, p.blownOf(2) / all}
+	a.Blown = Channels{float64(channels[0]) / all, float64(channels[1]) / all, float64(channels[2]) / all}
+	a.Zebra = zebra.shares()
 	return light
 }
 
 // codeOf returns the code of 8 bits that is nearest to a value.
 func codeOf(v uint16) int { return (int(v) + perCode/2) / perCode }
 
-// blownOf returns how many pixels a channel is blown in.
-func (p *picture) blownOf(channel int) (n float64) {
-	for i := channel; i < len(p.rgb); i += 3 {
-		if p.rgb[i] >= blownFrom {
-			n++
-		}
-	}
-	return n
+// zebraCounts counts what is clipped by block. Blocks are as square as whole rows allow.
+type zebraCounts struct {
+	rows          int
+	column, row   []int // of which block each is
+	pixels        []int
+	blownN, darkN []int
 }
 
-// zebra returns what of each block is clipped. Blocks are as square as whole rows allow.
-func (p *picture) zebra() Zebra {
-	rows := min(max(int(math.Round(float64(zebraColumns*p.height)/float64(p.width))), 1), mostZebraRows)
-	z := Zebra{Columns: zebraColumns, Rows: rows, Blown: make([][]float64, rows), Crushed: make([][]float64, rows)}
-	p.whole().blocks(zebraColumns, rows, func(_, j int, block area) {
-		var blown, crushed float64
-		for y := block.y0; y < block.y1; y++ {
-			for x := block.x0; x < block.x1; x++ {
-				v := p.at(x, y)
-				if isBlown(v) {
-					blown++
-				}
-				if isCrushed(v) {
-					crushed++
-				}
-			}
+func newZebra(p *picture) *zebraCounts {
+	z := &zebraCounts{rows: min(max(int(math.Round(float64(zebraColumns*p.height)/float64(p.width))), 1), mostZebraRows)}
+	n := zebraColumns * z.rows
+	z.column, z.row = make([]int, p.width), make([]int, p.height)
+	z.pixels, z.blownN, z.darkN = make([]int, n), make([]int, n), make([]int, n)
+	p.whole().blocks(zebraColumns, z.rows, func(i, j int, block area) {
+		z.pixels[j*zebraColumns+i] = block.pixels()
+		for x := block.x0; x < block.x1; x++ {
+			z.column[x] = i
 		}
-		all := float64(max(1, block.pixels()))
-		z.Blown[j], z.Crushed[j] = append(z.Blown[j], blown/all), append(z.Crushed[j], crushed/all)
+		for y := block.y0; y < block.y1; y++ {
+			z.row[y] = j
+		}
 	})
 	return z
 }
 
-// uneven returns how the light is spread over the frame.
-func (p *picture) uneven() *Uneven {
-	halves := func(a, b area) stop.Stops {
-		return stop.FromFactor(max(p.meanLuminance(a), least) / max(p.meanLuminance(b), least))
+func (z *zebraCounts) blown(x, y int)   { z.blownN[z.row[y]*zebraColumns+z.column[x]]++ }
+func (z *zebraCounts) crushed(x, y int) { z.darkN[z.row[y]*zebraColumns+z.column[x]]++ }
+
+// shares returns the counts as shares, row by row.
+func (z *zebraCounts) shares() Zebra {
+	out := Zebra{Columns: zebraColumns, Rows: z.rows}
+	for j := range z.rows {
+		var blown, dark []float64
+		for i := range zebraColumns {
+			k := j*zebraColumns + i
+			all := float64(max(1, z.pixels[k]))
+			blown, dark = append(blown, float64(z.blownN[k])/all), append(dark, float64(z.darkN[k])/all)
+		}
+		out.Blown, out.Crushed = append(out.Blown, blown), append(out.Crushed, dark)
 	}
+	return out
+}
+
+// uneven returns how the light is spread over the frame.
+func (l *lights) uneven(p *picture) *Uneven {
+	mean := func(a area) float64 {
+		sum := 0.0
+		for y := a.y0; y < a.y1; y++ {
+			for _, v := range l.all[y*p.width+a.x0 : y*p.width+a.x1] {
+				sum += float64(v)
+			}
+		}
+		return sum / float64(max(1, a.pixels()))
+	}
+	halves := func(a, b area) stop.Stops { return stop.FromFactor(max(mean(a), least) / max(mean(b), least)) }
 	return &Uneven{
-		CV:             p.cv(p.whole()),
+		CV:             cvOf(p.whole(), mean),
 		LeftRightStops: halves(area{0, 0, p.width / 2, p.height}, area{p.width / 2, 0, p.width, p.height}),
 		TopBottomStops: halves(area{0, 0, p.width, p.height / 2}, area{0, p.height / 2, p.width, p.height}),
 	}

@@ -8,8 +8,8 @@ import (
 // least is light below which nothing is told apart: it keeps logarithms finite.
 const least = 1e-9
 
-// lights is the light of many pixels, of which percentiles are asked. It is sorted by the
-// halves of the bits of a number, which are in the order of the numbers where none is negative.
+// lights is many numbers that are not negative, as the light of pixels, of which percentiles
+// are asked. They are sorted by the halves of their bits, which are in the order of the numbers.
 type lights struct {
 	all    []float32
 	coarse []int // how many there are by their upper 16 bits
@@ -59,16 +59,18 @@ const (
 )
 
 // cv returns the deviation over the mean of the light of 12 by 8 blocks of an area.
-func (p *picture) cv(a area) float64 {
+func (p *picture) cv(a area) float64 { return cvOf(a, p.meanLuminance) }
+
+func cvOf(a area, mean func(area) float64) float64 {
 	var all []float64
-	a.blocks(evenColumns, evenRows, func(_, _ int, block area) { all = append(all, p.meanLuminance(block)) })
+	a.blocks(evenColumns, evenRows, func(_, _ int, block area) { all = append(all, mean(block)) })
 	slices.Sort(all)
 	aside := int(asidePart * float64(len(all)))
-	mean, deviation := spread(all[aside : len(all)-aside])
-	if mean == 0 {
+	middle, deviation := spread(all[aside : len(all)-aside])
+	if middle == 0 {
 		return 0
 	}
-	return deviation / mean
+	return deviation / middle
 }
 
 // spread returns the mean and the standard deviation of some numbers, which are all there are.

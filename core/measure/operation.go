@@ -108,6 +108,17 @@ var operations = []Operation{
 		without, with, {Name: "roi", Doc: "x,y,width,height of the edge; the middle by default"}, curveArg,
 	}, measureSharpness},
 	{"flare", "Measure the veil that a filter lays over the dark", []Option{without, with, curveArg}, measureFlare},
+	{"telemetry", "Read how a clip was exposed, from its subtitles or a table", []Option{
+		oneFile, {Name: "target", Doc: "1/100 or 180°; 180° by default where the frame rate is known"},
+		{Name: "fps", Doc: "frames per second, where the file does not say"}, {Name: "aperture", Doc: "f-number, where the file does not say"},
+		onStops, {Name: "iso-base", Doc: "the lowest ISO, where it is not in the file"},
+	}, measureTelemetry},
+	{"gyro", "Read how a camera shook, from the log of a gyro", []Option{
+		oneFile, {Name: "rate-unit", Doc: "deg/s or rad/s, where the heading does not say"}, {Name: "time-unit", Doc: "s, ms, us or ns"},
+		{Name: "columns", Doc: "the three of the gyro, with commas between"},
+		{Name: "stabiliser", Doc: "none, electronic, gimbal, gimbal+electronic or post: what floor follows"},
+		{Name: "width-px", Doc: "of the picture"}, {Name: "hfov-deg", Doc: "field of view, degrees"}, {Name: "projection", Doc: "rectilinear or equidistant"},
+	}, measureGyro},
 }
 
 // Operations returns every measurement.

@@ -112,11 +112,15 @@ func (p *picture) take(shown image.Image) bool {
 	}
 	switch m := shown.(type) {
 	case *image.YCbCr:
-		each(func(i, x, y int) {
-			luma, chroma := m.YOffset(x, y), m.COffset(x, y)
-			r, g, b := color.YCbCrToRGB(m.Y[luma], m.Cb[chroma], m.Cr[chroma])
-			p.rgb[i], p.rgb[i+1], p.rgb[i+2] = uint16(r)*perCode, uint16(g)*perCode, uint16(b)*perCode
-		})
+		for y := range p.height { // of every camera: without a call for each pixel
+			out := p.rgb[3*y*p.width : 3*(y+1)*p.width]
+			luma := m.Y[m.YOffset(least.X, least.Y+y):]
+			for x := range p.width {
+				chroma := m.COffset(least.X+x, least.Y+y)
+				r, g, b := color.YCbCrToRGB(luma[x], m.Cb[chroma], m.Cr[chroma])
+				out[3*x], out[3*x+1], out[3*x+2] = uint16(r)*perCode, uint16(g)*perCode, uint16(b)*perCode
+			}
+		}
 	case *image.Gray:
 		each(func(i, x, y int) { grey(i, uint16(m.GrayAt(x, y).Y)*perCode) })
 	case *image.Gray16:

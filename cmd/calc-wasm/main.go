@@ -1,8 +1,10 @@
 //go:build js && wasm
 
-// Calc-wasm is the computation for a page whose server is gone. It defines one
-// function, pinholeAnswer(name, body), which answers as POST /api/calc/NAME does: an
-// object with the HTTP status and the JSON text of the answer or the problem.
+// Calc-wasm is the computation for the page. It defines two functions that answer with the HTTP
+// status and the JSON text of the answer or the problem: pinholeAnswer(name, body), as
+// POST /api/calc/NAME does for a server that is gone; and pinholeMeasure(name, parts), as
+// POST /api/measure/NAME, for files that stay on the device. A part is {option, text} or
+// {option, name, bytes}, the bytes a Uint8Array.
 package main
 
 import (
@@ -12,12 +14,17 @@ import (
 	"syscall/js"
 
 	"pinhole/core/calc"
+	"pinhole/core/measure"
 	"pinhole/core/problem"
 )
 
 func main() {
 	js.Global().Set("pinholeAnswer", js.FuncOf(func(_ js.Value, args []js.Value) any {
 		status, text := answer(args[0].String(), []byte(args[1].String()))
+		return map[string]any{"status": status, "text": text}
+	}))
+	js.Global().Set("pinholeMeasure", js.FuncOf(func(_ js.Value, args []js.Value) any {
+		status, text := measured(args[0].String(), args[1])
 		return map[string]any{"status": status, "text": text}
 	}))
 	select {} // the function is called until the page is gone
@@ -35,7 +42,32 @@ func answer(name string, body []byte) (status int, text string) {
 	if !known {
 		return written(notFound, &problem.Document{Type: "about:blank", Title: "Not Found", Status: notFound, Detail: "there is no computation " + name})
 	}
-	given, err := op.Run(body)
+	return told(op.Run(body))
+}
+
+// measured answers a measurement of parts.
+func measured(name string, parts js.Value) (status int, text string) {
+	op, known := measure.Named(name)
+	if !known {
+		return written(notFound, &problem.Document{Type: "about:blank", Title: "Not Found", Status: notFound, Detail: "there is no measurement " + name})
+	}
+	in := measure.Input{Files: map[string][]measure.File{}, Texts: map[string][]string{}}
+	for i := range parts.Length() {
+		part := parts.Index(i)
+		option := part.Get("option").String()
+		if text := part.Get("text"); text.Type() == js.TypeString {
+			in.Texts[option] = append(in.Texts[option], text.String())
+			continue
+		}
+		body := make([]byte, part.Get("bytes").Length())
+		js.CopyBytesToGo(body, part.Get("bytes"))
+		in.Files[option] = append(in.Files[option], measure.File{Name: part.Get("name").String(), Bytes: body})
+	}
+	return told(op.Run(in))
+}
+
+// told returns what a computation gave as its answer.
+func told(given any, err error) (status int, text string) {
 	var doc *problem.Document
 	switch {
 	case errors.As(err, &doc):

@@ -76,7 +76,7 @@ func (s *sumOf) stops() (lost float64, atLeast bool) {
 }
 
 // measureCorners answers corners.
-func measureCorners(in Input) (any, error) {
+func measureCorners(in Input) (*CornersAnswer, error) {
 	without, with, err := readPair(in)
 	if err != nil {
 		return nil, err

@@ -42,7 +42,7 @@ type CurveAnswer struct {
 type seen struct{ code, exposed, weight float64 }
 
 // measureCurve answers curve.
-func measureCurve(in Input) (any, error) {
+func measureCurve(in Input) (*CurveAnswer, error) {
 	frames, err := readShots(in, "frame", "frame-exposure")
 	if err != nil {
 		return nil, err

@@ -53,7 +53,7 @@ const (
 // Values returns every Cast there is.
 func (Cast) Values() []Cast { return []Cast{Redder, Bluer, Greener, Magenta} }
 
-// FilterAnswer is what a filter cuts, measured by frames with and without it.
+// FilterAnswer is what a filter cuts, measured by frames with and without it or by readings.
 type FilterAnswer struct {
 	Findings
 	Stops         *stop.Stops   `json:"stops"`
@@ -66,6 +66,8 @@ type FilterAnswer struct {
 	Cast          []Cast        `json:"cast"`
 	StdErrorStops *stop.Stops   `json:"stdErrorStops"`
 	Errors        *FilterErrors `json:"errors"`
+	LowStops      *stop.Stops   `json:"lowStops,omitempty" doc:"of readings: what their ranges leave open"`
+	HighStops     *stop.Stops   `json:"highStops,omitempty"`
 	LevelStops    *stop.Stops   `json:"levelStops" doc:"how much brighter the frame without it is"`
 	DriftStops    *stop.Stops   `json:"driftStops,omitempty" doc:"of the light, between the frames of a bracket"`
 	Pairs         []PairAnswer  `json:"pairs"`
@@ -86,7 +88,7 @@ type PairAnswer struct {
 }
 
 // measureFilter answers filter: frames, or readings of a camera's automatic.
-func measureFilter(in Input) (any, error) {
+func measureFilter(in Input) (*FilterAnswer, error) {
 	if in.has("without-reading") || in.has("with-reading") {
 		if in.has("without") || in.has("with") {
 			return nil, &problem.Fault{Field: "with-reading", Value: len(in.texts("with-reading")), Allowed: "readings or frames, not both"}

@@ -71,7 +71,7 @@ type flareBlock struct {
 }
 
 // measureFlare answers flare.
-func measureFlare(in Input) (any, error) {
+func measureFlare(in Input) (*FlareAnswer, error) {
 	without, with, err := readPair(in)
 	if err != nil {
 		return nil, err

@@ -90,7 +90,7 @@ type Bars struct {
 }
 
 // measureFrame answers frame.
-func measureFrame(in Input) (any, error) {
+func measureFrame(in Input) (*FrameAnswer, error) {
 	file := in.file("file")
 	p, err := readPicture("file", file)
 	if err != nil {

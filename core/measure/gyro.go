@@ -71,7 +71,7 @@ type StabiliserAnswer struct {
 }
 
 // measureGyro answers gyro.
-func measureGyro(in Input) (any, error) {
+func measureGyro(in Input) (*GyroAnswer, error) {
 	held, err := readStabiliser(in)
 	if err != nil {
 		return nil, err

@@ -141,7 +141,7 @@ func TestAFilterIsFound(t *testing.T) {
 
 // Two readings of the automatic are worth what their ranges leave open.
 func TestReadingsAddTheirRanges(t *testing.T) {
-	a := run[*ReadingsAnswer](t, "filter", Input{Texts: map[string][]string{
+	a := run[*FilterAnswer](t, "filter", Input{Texts: map[string][]string{
 		"without-reading": {"1/1000 iso100", "1/500..1/250 iso100"}, "with-reading": {"1/125 iso100", "1/60 iso100"},
 	}})
 	if want := (3 + math.Log2(500/math.Sqrt2/60)) / 2; math.Abs(float64(*a.Stops)-want) > 1e-9 {

@@ -3,6 +3,7 @@ package measure
 import (
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -27,7 +28,20 @@ type Operation struct {
 	Name    string
 	Summary string
 	Options []Option
-	answer  func(Input) (any, error)
+	// Answer is the type of what is answered.
+	Answer reflect.Type
+	answer func(Input) (any, error)
+}
+
+// operation returns a measurement with the type of its answer.
+func operation[A any](name, summary string, answer func(Input) (*A, error), options ...Option) Operation {
+	return Operation{name, summary, options, reflect.TypeFor[A](), func(in Input) (any, error) {
+		a, err := answer(in)
+		if err != nil {
+			return nil, err
+		}
+		return a, nil
+	}}
 }
 
 // Input is what came in, by the names of options.
@@ -87,38 +101,32 @@ var (
 )
 
 var operations = []Operation{
-	{"frame", "Read a frame: clipping, histogram, advice in stops", []Option{
-		oneFile, {Name: "kit", IsFile: true, Doc: "JSON list of filters to choose from"}, onStops,
-	}, measureFrame},
-	{"filter", "Measure what a filter cuts, by frames or by readings of the automatic", []Option{
-		{Name: "without", IsFile: true, Many: true, Doc: "a frame without the filter"},
-		{Name: "with", IsFile: true, Many: true, Doc: "a frame with it"},
-		{Name: "without-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
-		{Name: "with-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
+	operation("frame", "Read a frame: clipping, histogram, advice in stops", measureFrame,
+		oneFile, Option{Name: "kit", IsFile: true, Doc: "JSON list of filters to choose from"}, onStops),
+	operation("filter", "Measure what a filter cuts, by frames or by readings of the automatic", measureFilter,
+		Option{Name: "without", IsFile: true, Many: true, Doc: "a frame without the filter"},
+		Option{Name: "with", IsFile: true, Many: true, Doc: "a frame with it"},
+		Option{Name: "without-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
+		Option{Name: "with-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
 		curveArg,
-		{Name: "without-reading", Many: true, Doc: "what the automatic chose: 1/1000 iso100, or 1/50..1/40 iso100"},
-		{Name: "with-reading", Many: true, Doc: "what it chose with the filter on"},
-	}, measureFilter},
-	{"curve", "Find a profile's transfer curve from a bracket", []Option{
-		{Name: "frame", IsFile: true, Many: true, Required: true, Doc: "a frame of the bracket, without a filter; three at least"},
-		{Name: "frame-exposure", Many: true, Doc: "1/500 iso100, one for each"},
-	}, measureCurve},
-	{"corners", "Measure how a filter darkens the corners", []Option{without, with, curveArg}, measureCorners},
-	{"sharpness", "Measure what a filter takes of sharpness, by a slanted edge", []Option{
-		without, with, {Name: "roi", Doc: "x,y,width,height of the edge; the middle by default"}, curveArg,
-	}, measureSharpness},
-	{"flare", "Measure the veil that a filter lays over the dark", []Option{without, with, curveArg}, measureFlare},
-	{"telemetry", "Read how a clip was exposed, from its subtitles or a table", []Option{
-		oneFile, {Name: "target", Doc: "1/100 or 180°; 180° by default where the frame rate is known"},
-		{Name: "fps", Doc: "frames per second, where the file does not say"}, {Name: "aperture", Doc: "f-number, where the file does not say"},
-		onStops, {Name: "iso-base", Doc: "the lowest ISO, where it is not in the file"},
-	}, measureTelemetry},
-	{"gyro", "Read how a camera shook, from the log of a gyro", []Option{
-		oneFile, {Name: "rate-unit", Doc: "deg/s or rad/s, where the heading does not say"}, {Name: "time-unit", Doc: "s, ms, us or ns"},
-		{Name: "columns", Doc: "the three of the gyro, with commas between"},
-		{Name: "stabiliser", Doc: "none, electronic, gimbal, gimbal+electronic or post: what floor follows"},
-		{Name: "width-px", Doc: "of the picture"}, {Name: "hfov-deg", Doc: "field of view, degrees"}, {Name: "projection", Doc: "rectilinear or equidistant"},
-	}, measureGyro},
+		Option{Name: "without-reading", Many: true, Doc: "what the automatic chose: 1/1000 iso100, or 1/50..1/40 iso100"},
+		Option{Name: "with-reading", Many: true, Doc: "what it chose with the filter on"}),
+	operation("curve", "Find a profile's transfer curve from a bracket", measureCurve,
+		Option{Name: "frame", IsFile: true, Many: true, Required: true, Doc: "a frame of the bracket, without a filter; three at least"},
+		Option{Name: "frame-exposure", Many: true, Doc: "1/500 iso100, one for each"}),
+	operation("corners", "Measure how a filter darkens the corners", measureCorners, without, with, curveArg),
+	operation("sharpness", "Measure what a filter takes of sharpness, by a slanted edge", measureSharpness,
+		without, with, Option{Name: "roi", Doc: "x,y,width,height of the edge; the middle by default"}, curveArg),
+	operation("flare", "Measure the veil that a filter lays over the dark", measureFlare, without, with, curveArg),
+	operation("telemetry", "Read how a clip was exposed, from its subtitles or a table", measureTelemetry,
+		oneFile, Option{Name: "target", Doc: "1/100 or 180°; 180° by default where the frame rate is known"},
+		Option{Name: "fps", Doc: "frames per second, where the file does not say"}, Option{Name: "aperture", Doc: "f-number, where the file does not say"},
+		onStops, Option{Name: "iso-base", Doc: "the lowest ISO, where it is not in the file"}),
+	operation("gyro", "Read how a camera shook, from the log of a gyro", measureGyro,
+		oneFile, Option{Name: "rate-unit", Doc: "deg/s or rad/s, where the heading does not say"}, Option{Name: "time-unit", Doc: "s, ms, us or ns"},
+		Option{Name: "columns", Doc: "the three of the gyro, with commas between"},
+		Option{Name: "stabiliser", Doc: "none, electronic, gimbal, gimbal+electronic or post: what floor follows"},
+		Option{Name: "width-px", Doc: "of the picture"}, Option{Name: "hfov-deg", Doc: "field of view, degrees"}, Option{Name: "projection", Doc: "rectilinear or equidistant"}),
 }
 
 // Operations returns every measurement.

@@ -12,18 +12,8 @@ import (
 // thirds of a stop.
 const singleReading = stop.Stops(1.0 / 6)
 
-// ReadingsAnswer is what a filter cuts, by what a camera's automatic chose without and with it.
-type ReadingsAnswer struct {
-	Findings
-	Stops         *stop.Stops  `json:"stops"`
-	LowStops      *stop.Stops  `json:"lowStops"`
-	HighStops     *stop.Stops  `json:"highStops"`
-	StdErrorStops *stop.Stops  `json:"stdErrorStops"`
-	Pairs         []PairAnswer `json:"pairs"`
-}
-
 // measureReadings answers filter for readings.
-func measureReadings(in Input) (any, error) {
+func measureReadings(in Input) (*FilterAnswer, error) {
 	without, with := in.texts("without-reading"), in.texts("with-reading")
 	if len(without) == 0 || len(without) != len(with) {
 		return nil, &problem.Fault{Field: "with-reading", Value: len(with), Allowed: fmt.Sprintf("as many as without-reading, %d, and one at least", len(without))}
@@ -42,7 +32,7 @@ func measureReadings(in Input) (any, error) {
 		withAperture = withAperture && a.low.Aperture > 0 && b.low.Aperture > 0
 		spans = append(spans, [2]span{a, b})
 	}
-	a := &ReadingsAnswer{Findings: newFindings(), Pairs: []PairAnswer{}}
+	a := &FilterAnswer{Findings: newFindings(), Cast: []Cast{}, Pairs: []PairAnswer{}}
 	var mean, half stop.Stops
 	variance := 0.0
 	n := stop.Stops(len(spans))

@@ -57,7 +57,7 @@ type MTFPoint struct {
 }
 
 // measureSharpness answers sharpness.
-func measureSharpness(in Input) (any, error) {
+func measureSharpness(in Input) (*SharpnessAnswer, error) {
 	without, with, err := readPair(in)
 	if err != nil {
 		return nil, err

@@ -133,7 +133,7 @@ type sample struct {
 }
 
 // measureTelemetry answers telemetry.
-func measureTelemetry(in Input) (any, error) {
+func measureTelemetry(in Input) (*TelemetryAnswer, error) {
 	options, err := readTelemetryOptions(in)
 	if err != nil {
 		return nil, err

@@ -79,7 +79,7 @@ const importPatience = 20 * time.Second
 func guardImports() gin.HandlerFunc {
 	imports := newQueue(mostImports, maxWaiting)
 	return func(c *gin.Context) {
-		if !isUnder(c.Request.URL.Path, "/api/import") && c.Request.URL.Path != "/api/kit/import" {
+		if !isUnder(c.Request.URL.Path, "/api/import") && !isUnder(c.Request.URL.Path, "/api/measure") && c.Request.URL.Path != "/api/kit/import" {
 			return
 		}
 		waiting, cancel := context.WithTimeout(c.Request.Context(), importPatience)
@@ -91,12 +91,16 @@ func guardImports() gin.HandlerFunc {
 }
 
 // guardBody bounds what is read and takes JSON only, and files as themselves where
-// files are read: a form of a foreign page cannot send either.
+// files are read: a form of a foreign page cannot send either. Measuring takes forms, and keeps
+// nothing; guardOrigin keeps foreign pages from it.
 func guardBody(most int64) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		r, takes, most := c.Request, "application/json", most
-		if isUnder(r.URL.Path, "/api/import") {
+		switch {
+		case isUnder(r.URL.Path, "/api/import"):
 			takes, most = "application/octet-stream", mostUpload
+		case isUnder(r.URL.Path, "/api/measure"):
+			takes, most = "multipart/form-data", mostMeasured
 		}
 		if r.Body == nil || r.ContentLength == 0 {
 			return

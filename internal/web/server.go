@@ -102,6 +102,7 @@ func (s *server) register(router *gin.Engine, config Config) huma.API {
 	info.DefaultFormat = "application/json"
 	s.api = humagin.New(router, info)
 	s.registerCalc()
+	s.registerMeasure()
 	s.registerStored()
 	s.registerShots()
 	s.registerDrawings()

@@ -114,11 +114,17 @@ func (s *server) register(router *gin.Engine, config Config) huma.API {
 
 // schemaName names a type in the OpenAPI document. What is stored has the plain
 // names of the things it describes, as have the computation's types, so the
-// stored ones are told apart by a prefix.
+// stored ones are told apart by a prefix, and so are those of what is measured.
 func schemaName(t reflect.Type, hint string) string {
 	name := huma.DefaultSchemaNamer(t, hint)
 	if strings.HasSuffix(t.PkgPath(), "/internal/store") {
 		return "Stored" + name
+	}
+	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
+		t = t.Elem()
+	}
+	if strings.HasSuffix(t.PkgPath(), "/core/measure") {
+		return "Measured" + name
 	}
 	return name
 }

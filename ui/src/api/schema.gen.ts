@@ -1223,6 +1223,142 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure/corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure how a filter darkens the corners */
+        post: operations["measure-corners"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure/curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find a profile's transfer curve from a bracket */
+        post: operations["measure-curve"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure/filter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure what a filter cuts, by frames or by readings of the automatic */
+        post: operations["measure-filter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure/flare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure the veil that a filter lays over the dark */
+        post: operations["measure-flare"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a frame: clipping, histogram, advice in stops */
+        post: operations["measure-frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure/gyro": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read how a camera shook, from the log of a gyro */
+        post: operations["measure-gyro"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure/sharpness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure what a filter takes of sharpness, by a slanted edge */
+        post: operations["measure-sharpness"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/measure/telemetry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read how a clip was exposed, from its subtitles or a table */
+        post: operations["measure-telemetry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/packs": {
         parameters: {
             query?: never;
@@ -3809,6 +3945,627 @@ export interface components {
             limitG: number;
             /** @description craft, battery, camera, each filter, in grams */
             partsG: number[];
+        };
+        MeasuredAltitudeRange: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+        };
+        MeasuredAxes: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+            /** Format: double */
+            z: number;
+        };
+        MeasuredBars: {
+            /** Format: int64 */
+            bottomPx?: number;
+            /** Format: int64 */
+            leftPx?: number;
+            /** Format: int64 */
+            rightPx?: number;
+            /** Format: int64 */
+            topPx?: number;
+        };
+        MeasuredBothStops: {
+            /** Format: double */
+            with: number;
+            /** Format: double */
+            without: number;
+        };
+        MeasuredCaution: {
+            code: string;
+            text: string;
+        };
+        MeasuredChannels: {
+            /** Format: double */
+            blue: number;
+            /** Format: double */
+            green: number;
+            /** Format: double */
+            red: number;
+        };
+        MeasuredCornersAnswer: {
+            /**
+             * Format: double
+             * @description between the corner that is darkest and the one that is least
+             */
+            asymmetryStops: number | null;
+            cautions: components["schemas"]["MeasuredCaution"][];
+            /** Format: double */
+            cornerStops: number | null;
+            cornersStops: {
+                [key: string]: number;
+            };
+            /** @description the filter sits askew, or off the middle */
+            crooked: boolean | null;
+            /** @enum {string} */
+            darkest?: "topLeft" | "topRight" | "bottomLeft" | "bottomRight";
+            profile: components["schemas"]["MeasuredRingLoss"][];
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            /** @description by percent of the half diagonal: 50, 70, 90, 100 */
+            stopsAt: {
+                [key: string]: number;
+            };
+            /**
+             * Format: double
+             * @description of a plane through the middle, a half diagonal
+             */
+            tiltStops: number | null;
+        };
+        MeasuredCurve: {
+            /**
+             * Format: int64
+             * @description the first that is known
+             */
+            fromCode: number;
+            /** @description light in stops, relative; null outside */
+            stops: (number | null)[];
+            /**
+             * Format: int64
+             * @description the last that is known
+             */
+            toCode: number;
+        };
+        MeasuredCurveAnswer: {
+            cautions: components["schemas"]["MeasuredCaution"][];
+            curve: components["schemas"]["MeasuredCurve"];
+            /** Format: int64 */
+            fromCode: number | null;
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            /**
+             * Format: double
+             * @description what the blocks leave, root mean square
+             */
+            residualStops: number | null;
+            /**
+             * Format: double
+             * @description the largest, over the codes that are known; above 0.3, use the curve
+             */
+            srgbDepartureStops: number | null;
+            /** Format: int64 */
+            toCode: number | null;
+        };
+        MeasuredEdgeAnswer: {
+            /**
+             * Format: double
+             * @description from upright or level
+             */
+            angleDeg: number;
+            /**
+             * Format: double
+             * @description (bright − dark) / (bright + dark)
+             */
+            contrast: number;
+            /**
+             * Format: double
+             * @description cycles a pixel
+             */
+            mtf50Cpp: number;
+            /**
+             * Format: double
+             * @description line widths a picture height
+             */
+            mtf50LinesPerHeight: number;
+            /**
+             * Format: double
+             * @description beyond the bright side, of the edge's height
+             */
+            overshoot: number;
+        };
+        MeasuredExcursion: {
+            /** Format: double */
+            fromS: number;
+            /** Format: double */
+            iso?: number;
+            /** @description shutter or iso */
+            kind: string;
+            /** Format: double */
+            shutterS?: number;
+            /**
+             * Format: double
+             * @description the furthest: of the shutter's time against the target, of ISO over base
+             */
+            stops: number;
+            /** Format: double */
+            toS: number;
+        };
+        MeasuredExposure: {
+            /** Format: double */
+            aperture?: number;
+            /** Format: double */
+            iso: number;
+            /** Format: double */
+            shutterS: number;
+        };
+        MeasuredFileAnswer: {
+            /** Format: int64 */
+            bits: number;
+            exposure?: components["schemas"]["MeasuredExposure"];
+            format: string;
+            /** Format: int64 */
+            heightPx: number;
+            /**
+             * Format: int64
+             * @description as EXIF counts, 1 where it says nothing
+             */
+            orientation: number;
+            /** Format: int64 */
+            widthPx: number;
+        };
+        MeasuredFilterAnswer: {
+            /** Format: double */
+            blueStops: number | null;
+            cast: ("redder" | "bluer" | "greener" | "magenta")[];
+            /**
+             * Format: double
+             * @description blue − green
+             */
+            castBlueStops: number | null;
+            /**
+             * Format: double
+             * @description red − green; positive: more red is cut
+             */
+            castRedStops: number | null;
+            cautions: components["schemas"]["MeasuredCaution"][];
+            /**
+             * Format: double
+             * @description of the light, between the frames of a bracket
+             */
+            driftStops?: number;
+            errors: components["schemas"]["MeasuredFilterErrors"];
+            /** Format: double */
+            greenStops: number | null;
+            /** Format: double */
+            highStops?: number;
+            /**
+             * Format: double
+             * @description how much brighter the frame without it is
+             */
+            levelStops: number | null;
+            /**
+             * Format: double
+             * @description of readings: what their ranges leave open
+             */
+            lowStops?: number;
+            /**
+             * Format: double
+             * @description near 5600 K, ±20 %; positive: warmer
+             */
+            miredShift: number | null;
+            pairs: components["schemas"]["MeasuredPairAnswer"][];
+            /** Format: double */
+            redStops: number | null;
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            /** Format: double */
+            stdErrorStops: number | null;
+            /** Format: double */
+            stops: number | null;
+        };
+        MeasuredFilterErrors: {
+            /** Format: double */
+            driftStops: number;
+            /** Format: double */
+            noiseStops: number;
+            /** Format: double */
+            settingStops: number;
+            /** Format: double */
+            transferStops: number;
+        };
+        MeasuredFlareAnswer: {
+            cautions: components["schemas"]["MeasuredCaution"][];
+            contrastStops: components["schemas"]["MeasuredBothStops"];
+            /** Format: double */
+            farVeilShare?: number;
+            /**
+             * Format: double
+             * @description by which the dark parts come up
+             */
+            liftStops: number | null;
+            /** Format: double */
+            nearVeilShare?: number;
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            /** @description of the light, in shares of the frame */
+            source?: components["schemas"]["MeasuredFramePoint"];
+            /** @enum {string} */
+            spread?: "halo" | "veil" | "none";
+            /**
+             * Format: double
+             * @description of the brightest part, added to the dark
+             */
+            veilShare: number | null;
+        };
+        MeasuredFrameAnswer: {
+            /** @description highlights are clipped: it takes this much or more */
+            adviceAtLeast: boolean;
+            /** @description more than half is crushed */
+            adviceRough: boolean;
+            /**
+             * Format: double
+             * @description what brings the mean to middle grey and keeps the highlights inside; positive: brighter
+             */
+            adviceStops: number | null;
+            /** @description black bars of a letterbox */
+            bars?: components["schemas"]["MeasuredBars"];
+            /** @description by channel */
+            blown: components["schemas"]["MeasuredChannels"];
+            /**
+             * Format: double
+             * @description of the pixels: any channel at 252 or more
+             */
+            blownShare: number;
+            cautions: components["schemas"]["MeasuredCaution"][];
+            /**
+             * Format: double
+             * @description of the pixels: every channel at 3 or less
+             */
+            crushedShare: number;
+            file: components["schemas"]["MeasuredFileAnswer"];
+            glass?: components["schemas"]["MeasuredFrameGlass"];
+            histogram: components["schemas"]["MeasuredHistogram"];
+            /**
+             * Format: double
+             * @description the mean light over middle grey
+             */
+            meanStops: number | null;
+            /**
+             * Format: double
+             * @description percentiles of the light, 0 to 1
+             */
+            p1: number;
+            /** Format: double */
+            p50: number;
+            /** Format: double */
+            p99: number;
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            uneven: components["schemas"]["MeasuredUneven"];
+            zebra: components["schemas"]["MeasuredZebra"];
+        };
+        MeasuredFrameGlass: {
+            /**
+             * Format: double
+             * @description what was on
+             */
+            onStops: number;
+            /** @description best first */
+            options: components["schemas"]["MeasuredFrameOption"][];
+            /** Format: double */
+            wantStops: number;
+        };
+        MeasuredFrameOption: {
+            /**
+             * Format: double
+             * @description positive: brighter than metered
+             */
+            errorStops: number;
+            filters: string[];
+            /** Format: double */
+            stops: number;
+            /** @enum {string} */
+            verdict: "on" | "iso" | "shutter" | "dark" | "lock" | "float-iso" | "float-shutter";
+        };
+        MeasuredFramePoint: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        MeasuredGyroAnswer: {
+            /** @description the shake about each axis, 90th percentile */
+            axesDegS: components["schemas"]["MeasuredAxes"];
+            /** @description what the gyro shows at rest; taken off */
+            biasDegS: components["schemas"]["MeasuredAxes"];
+            biasKnown: boolean;
+            cautions: components["schemas"]["MeasuredCaution"][];
+            /**
+             * Format: int64
+             * @description rows whose time did not go on; they are left out
+             */
+            clockFaults: number;
+            /** Format: double */
+            durationS: number;
+            gaps: components["schemas"]["MeasuredLogGap"][];
+            /**
+             * Format: double
+             * @description 90th percentile of what is slower than 1 Hz
+             */
+            intendedDegS: number | null;
+            /**
+             * Format: double
+             * @description deviation of the steps over their median
+             */
+            jitterShare: number | null;
+            /**
+             * Format: double
+             * @description of the time, in gaps
+             */
+            lostShare: number;
+            /**
+             * Format: double
+             * @description of the strongest peak
+             */
+            peakHz: number | null;
+            /** @description strongest first */
+            peaks: components["schemas"]["MeasuredPeak"][];
+            rateUnit: string;
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            /** Format: int64 */
+            rows: number;
+            /** Format: double */
+            samplingHz: number | null;
+            /**
+             * Format: double
+             * @description of the rows, at the end of the gyro's scale
+             */
+            saturatedShare: number;
+            /** Format: double */
+            seesUpToHz: number | null;
+            /**
+             * Format: double
+             * @description 90th percentile
+             */
+            shakeDegS: number | null;
+            /**
+             * Format: int64
+             * @description rows that are not numbers
+             */
+            skipped: number;
+            spectrum: components["schemas"]["MeasuredSpectrum"];
+            stabiliser?: components["schemas"]["MeasuredStabiliserAnswer"];
+            timeUnit: string;
+            timeUnitInferred: boolean;
+        };
+        MeasuredHistogram: {
+            blue: number[];
+            green: number[];
+            luma: number[];
+            red: number[];
+        };
+        MeasuredISOLog: {
+            /** Format: int64 */
+            changes: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            median: number;
+            /** @enum {string} */
+            mode: "locked" | "stepped" | "automatic";
+        };
+        MeasuredLimitHit: {
+            /** @description slowest or fastest */
+            kind: string;
+            /**
+             * Format: double
+             * @description of the time
+             */
+            share: number;
+            /** Format: double */
+            shutterS: number;
+        };
+        MeasuredLogBounds: {
+            /** Format: double */
+            east: number;
+            /** Format: double */
+            north: number;
+            /** Format: double */
+            south: number;
+            /** Format: double */
+            west: number;
+        };
+        MeasuredLogGap: {
+            /** Format: double */
+            atS: number;
+            /** Format: double */
+            lengthS: number;
+        };
+        MeasuredLogSample: {
+            /** Format: double */
+            ev?: number;
+            /** Format: double */
+            iso?: number;
+            /** Format: double */
+            shutterS: number;
+            /** Format: double */
+            t: number;
+        };
+        MeasuredMTFPoint: {
+            /** Format: double */
+            cpp: number;
+            /** Format: double */
+            with: number;
+            /** Format: double */
+            without: number;
+        };
+        MeasuredPairAnswer: {
+            /**
+             * Format: double
+             * @description deviation over the blocks of the frame
+             */
+            spreadStops: number;
+            /** Format: double */
+            stops: number;
+        };
+        MeasuredPeak: {
+            /** Format: double */
+            amplitudeDeg: number;
+            /**
+             * Format: double
+             * @description amplitude of the turning
+             */
+            degS: number;
+            /** Format: double */
+            hz: number;
+        };
+        MeasuredPercentiles: {
+            /** Format: double */
+            p5: number;
+            /** Format: double */
+            p50: number;
+            /** Format: double */
+            p95: number;
+        };
+        MeasuredRefusal: {
+            code: string;
+            /** @description the option whose file it is about */
+            part: string;
+            text: string;
+        };
+        MeasuredRingLoss: {
+            /** @description most of the ring is black */
+            atLeast?: boolean;
+            /**
+             * Format: double
+             * @description share of the half diagonal
+             */
+            radius: number;
+            /** Format: double */
+            stops: number;
+        };
+        MeasuredSharpnessAnswer: {
+            /**
+             * Format: double
+             * @description σ of the Gaussian that the filter adds
+             */
+            addedBlurPx: number | null;
+            cautions: components["schemas"]["MeasuredCaution"][];
+            /**
+             * Format: double
+             * @description of MTF50
+             */
+            lossPercent: number | null;
+            mtf: components["schemas"]["MeasuredMTFPoint"][];
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            with: components["schemas"]["MeasuredEdgeAnswer"];
+            without: components["schemas"]["MeasuredEdgeAnswer"];
+        };
+        MeasuredShutterLog: {
+            /** Format: int64 */
+            changes: number;
+            /** Format: double */
+            fastestS: number;
+            /** Format: double */
+            medianS: number;
+            /** @enum {string} */
+            mode: "locked" | "stepped" | "automatic";
+            /** Format: double */
+            slowestS: number;
+        };
+        MeasuredSpectrum: {
+            degS2PerHz: number[];
+            /** Format: double */
+            stepHz: number;
+        };
+        MeasuredStabiliserAnswer: {
+            /**
+             * Format: double
+             * @description null where there is no floor
+             */
+            floorS: number | null;
+        };
+        MeasuredTelemetryAnswer: {
+            altitudeM?: components["schemas"]["MeasuredAltitudeRange"];
+            bounds?: components["schemas"]["MeasuredLogBounds"];
+            cautions: components["schemas"]["MeasuredCaution"][];
+            /** @description of the scene; left out where no aperture is known */
+            ev100?: components["schemas"]["MeasuredPercentiles"];
+            excursions: components["schemas"]["MeasuredExcursion"][];
+            format: string;
+            /** Format: double */
+            fps?: number;
+            /** Format: double */
+            fromS: number;
+            /** Format: int64 */
+            gaps: number;
+            iso: components["schemas"]["MeasuredISOLog"];
+            limit: components["schemas"]["MeasuredLimitHit"];
+            /** @description locked, shutter-automatic, iso-automatic, changed-by-hand, shutter-limit */
+            means: string[];
+            /** Format: double */
+            rateHz: number;
+            /** @description why it is not measured; empty where it is */
+            refused: components["schemas"]["MeasuredRefusal"][];
+            /** Format: int64 */
+            rows: number;
+            samples: components["schemas"]["MeasuredLogSample"][];
+            shutter: components["schemas"]["MeasuredShutterLog"];
+            /**
+             * Format: int64
+             * @description rows without a time or a shutter
+             */
+            skipped: number;
+            /**
+             * Format: double
+             * @description from the 5th to the 95th percentile of the light
+             */
+            spanStops: number | null;
+            /** Format: double */
+            targetS?: number;
+            /** Format: double */
+            toS: number;
+            /** Format: int64 */
+            used: number;
+            /**
+             * Format: double
+             * @description of the time within half a stop of the target; null without a target
+             */
+            withinShare: number | null;
+        };
+        MeasuredUneven: {
+            /**
+             * Format: double
+             * @description deviation over mean of the blocks
+             */
+            cv: number;
+            /**
+             * Format: double
+             * @description positive where the left is brighter
+             */
+            leftRightStops: number;
+            /**
+             * Format: double
+             * @description positive where the top is brighter
+             */
+            topBottomStops: number;
+        };
+        MeasuredZebra: {
+            blown: number[][];
+            /** Format: int64 */
+            columns: number;
+            crushed: number[][];
+            /** Format: int64 */
+            rows: number;
         };
         MeterAnswer: {
             /** Format: double */
@@ -11982,6 +12739,550 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-corners": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredCornersAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-curve": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredCurveAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-filter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredFilterAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-flare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredFlareAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredFrameAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-gyro": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredGyroAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-sharpness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredSharpnessAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-telemetry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredTelemetryAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,6 +1,7 @@
 package measure
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -76,6 +77,10 @@ func measureGyro(in Input) (*GyroAnswer, error) {
 	if err != nil {
 		return nil, err
 	}
+	shutter, err := stop.ParseShutter(cmp.Or(in.text("shutter"), "1/50"), 0)
+	if err != nil || shutter <= 0 {
+		return nil, &problem.Fault{Field: "shutter", Value: in.text("shutter"), Allowed: "a shutter such as 1/100"}
+	}
 	log, err := readGyro(in)
 	if err != nil {
 		return nil, err
@@ -101,6 +106,13 @@ func measureGyro(in Input) (*GyroAnswer, error) {
 	a.shake(even)
 	a.saturated(log)
 	a.spectrum(even)
+	if a.Spectrum != nil && in.has("shutter") {
+		a.Spectrum.keep(shutter)
+		for i := range a.Peaks {
+			kept := motion.Vibration{Hz: a.Peaks[i].Hz}.Averaging(shutter)
+			a.Peaks[i].KeptShare = &kept
+		}
+	}
 	if held != nil {
 		a.Stabiliser = held.floor(*a.ShakeDegS)
 	}

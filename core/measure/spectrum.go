@@ -8,6 +8,8 @@ import (
 	"gonum.org/v1/gonum/dsp/window"
 
 	"pinhole/core/angle"
+	"pinhole/core/motion"
+	"pinhole/core/stop"
 )
 
 // How the spectrum is taken (Welch 1967) and what a peak is.
@@ -24,6 +26,15 @@ const (
 type Spectrum struct {
 	StepHz     float64   `json:"stepHz"`
 	DegS2PerHz []float64 `json:"degS2PerHz"`
+	// Kept is as long as DegS2PerHz.
+	Kept []float64 `json:"kept,omitempty" doc:"what a shutter leaves of a swing at each frequency, where a shutter was given"`
+}
+
+// keep fills in what a shutter leaves, by the rule for vibration.
+func (s *Spectrum) keep(t stop.Shutter) {
+	for i := range s.DegS2PerHz {
+		s.Kept = append(s.Kept, motion.Vibration{Hz: float64(i) * s.StepHz}.Averaging(t))
+	}
 }
 
 // Peak is a frequency that stands out.
@@ -31,6 +42,7 @@ type Peak struct {
 	Hz           float64       `json:"hz"`
 	DegS         angle.DegPerS `json:"degS" doc:"amplitude of the turning"`
 	AmplitudeDeg angle.Deg     `json:"amplitudeDeg"`
+	KeptShare    *float64      `json:"keptShare,omitempty" doc:"what the shutter leaves of it, where one was given"`
 }
 
 // spectrum fills in the spectrum and its peaks.

@@ -95,6 +95,26 @@ for (const [colorScheme, size] of VIEWS) {
   });
 }
 
+for (const [colorScheme, size] of VIEWS) {
+  test(`axe finds nothing where files are measured, ${colorScheme}, ${size}`, async ({ page, app }) => {
+    await page.emulateMedia({ colorScheme });
+    await page.setViewportSize(SIZES[size]);
+    const sample = (name: string) => `../core/measure/testdata/${name}`;
+    await page.goto(`${app.url}/measure`);
+    await page.getByLabel("A frame", { exact: true }).setInputFiles(sample("bright.png"));
+    await expect(page.getByTestId("frame-advice")).toContainText("darker");
+    await expectNoViolations(page, "a frame");
+    await page.goto(`${app.url}/measure/telemetry`);
+    await page.getByLabel("A log").setInputFiles(sample("log-shutter.srt"));
+    await expect(page.getByTestId("telemetry-says")).toContainText("Auto shutter was on");
+    await expectNoViolations(page, "telemetry");
+    await page.goto(`${app.url}/measure/gyro`);
+    await page.getByLabel("A gyro log").setInputFiles(sample("gyro0.csv"));
+    await expect(page.getByTestId("gyro-says")).toContainText("Hz");
+    await expectNoViolations(page, "a gyro's log");
+  });
+}
+
 for (const colorScheme of ["light", "dark"] as const) {
   test(`axe finds nothing on the card, ${colorScheme}`, async ({ page, app }) => {
     test.slow(); // seven views, each looked at whole

@@ -99,7 +99,7 @@ test("a line of which nothing can be read takes nothing from the shot", async ({
 test("places that hold nothing yet say so, and show the way on", async ({ page, app }) => {
   await page.goto(`${app.url}/measure`);
   await expect(page.getByRole("heading", { name: "Measure" })).toBeVisible();
-  await expect(page.getByText("Nothing is measured here yet")).toBeVisible();
+  await expect(page.getByText("Read a test frame to see its advice here.")).toBeVisible();
   await page.getByRole("link", { name: "Log", exact: true }).click();
   await expect(page.getByRole("region", { name: "Marl Terrace harvest" })).toContainText("nothing noted");
   await page.getByRole("link", { name: "Practice", exact: true }).click();

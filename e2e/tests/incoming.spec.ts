@@ -64,7 +64,7 @@ test("files are dropped anywhere, several at once, and each says what it is", as
   const sheet = page.getByRole("dialog", { name: "What came in" });
   await expect(sheet.getByRole("listitem")).toHaveCount(4);
   await expect(sheet.getByRole("listitem").filter({ hasText: "mystery.bin" })).toContainText("Not recognised.");
-  await expect(sheet.getByRole("listitem").filter({ hasText: "flight.srt" })).toContainText("Subtitles");
+  await expect(sheet.getByRole("listitem").filter({ hasText: "flight.srt" })).toContainText("A log of the exposure");
   await sheet
     .getByRole("button", { name: /^Place of / })
     .first()

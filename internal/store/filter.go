@@ -41,8 +41,8 @@ type FilterFields struct {
 // Happening is one entry of a filter's history.
 type Happening struct {
 	At   time.Time `json:"at"`
-	What string    `json:"what" enum:"bought,cleaned,dropped,lost,found,replaced"`
-	Note string    `json:"note,omitempty" maxLength:"200"`
+	What string    `json:"what" enum:"bought,cleaned,dropped,lost,found,replaced,measured"`
+	Note string    `json:"note,omitempty" maxLength:"200" doc:"of a measurement: what it gave, and from which files"`
 }
 
 // Happenings returns the history as fit judges it.

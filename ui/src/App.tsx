@@ -64,7 +64,7 @@ export function App() {
           }
         />
         <Route
-          path="measure"
+          path="measure/:what?"
           element={
             <Suspense fallback={opening}>
               <MeasurePlace />

@@ -4426,6 +4426,11 @@ export interface components {
             degS: number;
             /** Format: double */
             hz: number;
+            /**
+             * Format: double
+             * @description what the shutter leaves of it, where one was given
+             */
+            keptShare?: number;
         };
         MeasuredPercentiles: {
             /** Format: double */
@@ -4484,6 +4489,8 @@ export interface components {
         };
         MeasuredSpectrum: {
             degS2PerHz: number[];
+            /** @description what a shutter leaves of a swing at each frequency, where a shutter was given */
+            kept?: number[];
             /** Format: double */
             stepHz: number;
         };
@@ -7009,9 +7016,10 @@ export interface components {
         StoredHappening: {
             /** Format: date-time */
             at: string;
+            /** @description of a measurement: what it gave, and from which files */
             note?: string;
             /** @enum {string} */
-            what: "bought" | "cleaned" | "dropped" | "lost" | "found" | "replaced";
+            what: "bought" | "cleaned" | "dropped" | "lost" | "found" | "replaced" | "measured";
         };
         StoredLightReading: {
             /** Format: date-time */

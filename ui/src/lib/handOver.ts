@@ -4,8 +4,8 @@
  */
 import { useEffect, useRef, useSyncExternalStore } from "react";
 
-/** What reads a file: a kit's table, the archive of everything, a day's place, its light, the line. */
-export type Reader = "kit" | "archive" | "track" | "still" | "line";
+/** What reads a file: a kit's table, the archive, a day's place, its light, the line, a measurement. */
+export type Reader = "kit" | "archive" | "track" | "still" | "line" | "frame" | "telemetry" | "gyro";
 
 let waiting: { reader: Reader; file: File } | undefined;
 const listeners = new Set<() => void>();

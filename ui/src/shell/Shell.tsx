@@ -118,7 +118,12 @@ function Place({ to, icon, name }: { to: string; icon: React.ReactNode; name: st
             color={isActive ? "accent" : "muted"}
           >
             {icon}
-            <Text fontSize={{ base: "xs", md: "sm" }} fontWeight={isActive ? "bold" : "medium"}>
+            <Text
+              textAlign="center"
+              lineHeight="1.15"
+              fontSize={{ base: "xs", md: "sm" }}
+              fontWeight={isActive ? "bold" : "medium"}
+            >
               {name}
             </Text>
           </Stack>

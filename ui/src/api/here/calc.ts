@@ -30,7 +30,7 @@ function start(): Worker {
 export async function answerHere(name: string, body: string): Promise<Response> {
   worker ??= start();
   asked += 1;
-  const question: Asked = { id: asked, name, body };
+  const question = { id: asked, name, body } satisfies Asked;
   const answer = await new Promise<Answered>((resolve) => {
     waiting.set(question.id, resolve);
     worker?.postMessage(question);

@@ -1,12 +1,11 @@
 import "./wasm_exec.js";
 import program from "./calc.wasm.gz?url";
 
-/** A computation asked for, and its answer; both carry the same id. */
-export interface Asked {
-  id: number;
-  name: string;
-  body: string;
-}
+/** A file or a text to measure, by the option it is given as. */
+export type MeasurePart = { option: string; text: string } | { option: string; name: string; bytes: Uint8Array };
+
+/** A computation or a measurement asked for, and its answer; both carry the same id. */
+export type Asked = { id: number } & ({ name: string; body: string } | { measure: string; parts: MeasurePart[] });
 export interface Answered {
   id: number;
   status: number;
@@ -15,6 +14,7 @@ export interface Answered {
 
 declare const Go: new () => { importObject: WebAssembly.Imports; run(instance: WebAssembly.Instance): Promise<void> };
 declare const pinholeAnswer: (name: string, body: string) => { status: number; text: string };
+declare const pinholeMeasure: (name: string, parts: MeasurePart[]) => { status: number; text: string };
 
 /** Fetches the program, unpacks it and starts it; from then on pinholeAnswer is there. */
 async function start(): Promise<void> {
@@ -36,7 +36,8 @@ started.catch(() => {});
 self.onmessage = async ({ data }: MessageEvent<Asked>) => {
   try {
     await started;
-    self.postMessage({ id: data.id, ...pinholeAnswer(data.name, data.body) } satisfies Answered);
+    const answer = "measure" in data ? pinholeMeasure(data.measure, data.parts) : pinholeAnswer(data.name, data.body);
+    self.postMessage({ id: data.id, ...answer } satisfies Answered);
   } catch (cause) {
     self.postMessage({ id: data.id, status: 0, text: String(cause) } satisfies Answered);
   }

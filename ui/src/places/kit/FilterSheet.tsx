@@ -152,6 +152,7 @@ const WHAT: Record<Happening["what"], string> = {
   found: "found again",
   replaced: "replaced",
   bought: "bought",
+  measured: "measured",
 };
 
 interface HistoryProps {

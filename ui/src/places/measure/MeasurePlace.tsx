@@ -1,27 +1,64 @@
-import { Button, Flex } from "@chakra-ui/react";
-import { Link } from "react-router";
-import { EmptyState } from "../../lib/EmptyState";
+import { Grid, Heading, Stack, Text } from "@chakra-ui/react";
+import { useEffect } from "react";
+import { useNavigate, useParams } from "react-router";
+import { Choice } from "../../lib/Choice";
+import { useWaiting } from "../../lib/handOver";
 import { useTitle } from "../../lib/useTitle";
+import { FilterPair } from "./FilterPair";
+import { FrameView } from "./FrameView";
+import { GyroView } from "./GyroView";
+import { LensPair } from "./LensPair";
+import { TelemetryView } from "./TelemetryView";
+
+const KINDS = [
+  { value: "frame", name: "A frame" },
+  { value: "filter", name: "A filter's strength" },
+  { value: "corners", name: "Vignetting" },
+  { value: "sharpness", name: "Sharpness" },
+  { value: "flare", name: "Flare" },
+  { value: "telemetry", name: "Telemetry" },
+  { value: "gyro", name: "Shake" },
+] as const;
+type Kind = (typeof KINDS)[number]["value"];
 
 /** What does this file, this clip or this reading tell me? */
 export function MeasurePlace() {
   useTitle("Measure");
+  const navigate = useNavigate();
+  const { what } = useParams();
+  const kind = KINDS.find((k) => k.value === what)?.value ?? "frame";
+  const waiting = { frame: useWaiting("frame"), telemetry: useWaiting("telemetry"), gyro: useWaiting("gyro") };
+  const wanted = (["frame", "telemetry", "gyro"] as const).find((k) => waiting[k]);
+  useEffect(() => {
+    if (wanted && wanted !== kind) navigate(`/measure/${wanted}`, { replace: true });
+  }, [wanted, kind, navigate]);
   return (
-    <EmptyState
-      heading="Measure"
-      says="Nothing is measured here yet: frames and clips cannot be read by this version. A photo can be read for its light in the day of a shoot, and a filter or a rig is measured by hand in Kit."
-    >
-      <Flex gap="2" wrap="wrap">
-        <Button asChild variant="outline">
-          <Link to="/shoot">Read the light of a photo</Link>
-        </Button>
-        <Button asChild variant="outline">
-          <Link to="/kit">Enter a measured filter</Link>
-        </Button>
-        <Button asChild variant="outline">
-          <Link to="/kit/fit">Record a fit test</Link>
-        </Button>
-      </Flex>
-    </EmptyState>
+    <Stack gap="3">
+      <Heading as="h1" size="xl">
+        Measure
+      </Heading>
+      <Choice
+        label="What is measured"
+        options={KINDS}
+        value={kind}
+        onChange={(next) => navigate(`/measure/${next}`, { replace: true })}
+      />
+      <Text color="muted" fontSize="sm">
+        Files are read on this device and never leave it. Drop one anywhere.
+      </Text>
+      <Grid key={kind} gap="3">
+        {VIEWS[kind]()}
+      </Grid>
+    </Stack>
   );
 }
+
+const VIEWS: Record<Kind, () => React.ReactNode> = {
+  frame: () => <FrameView />,
+  filter: () => <FilterPair />,
+  corners: () => <LensPair name="corners" />,
+  sharpness: () => <LensPair name="sharpness" />,
+  flare: () => <LensPair name="flare" />,
+  telemetry: () => <TelemetryView />,
+  gyro: () => <GyroView />,
+};

@@ -14,13 +14,14 @@ const SAYS: Record<Kind, string> = {
   kit: "A table of filters, or a kit",
   archive: "A zip file, read as an archive of everything",
   track: "A GPX track: the place and the days of a shoot",
-  still: "A photo: the light it was taken in",
+  still: "A photo: its exposure, or the light it was taken in",
   line: "A line: light, look, motion, filters",
-  picture: "A picture. Only JPEG can be read: save it as JPEG",
+  picture: "A picture: clipping, middle grey, advice in stops",
+  foreign: "A picture in a format that cannot be read yet: save it as JPEG or PNG",
   clip: "A clip. Clips cannot be read by this version",
-  telemetry: "Subtitles. Telemetry cannot be read by this version",
-  table: "A log. Logs cannot be read by this version",
-  unknown: "Not recognised. Kits (CSV, JSON), archives (zip), GPX tracks and JPEG photos are read",
+  telemetry: "A log of the exposure: the shutter over time",
+  gyro: "A log of a gyro: how the camera shook",
+  unknown: "Not recognised. Kits (CSV, JSON), archives (zip), GPX tracks, pictures and logs are read",
 };
 
 /** Files and tables that are dropped, pasted or shared, wherever one is: what each is, and what reads it. */
@@ -108,13 +109,31 @@ function Ways({ came: { file, kind }, onDone }: { came: Came; onDone: () => void
           Answer it
         </Way>
       );
+    case "picture":
+      return (
+        <Way onTake={() => give("frame", "/measure/frame")} isMain>
+          Read the frame
+        </Way>
+      );
+    case "telemetry":
+    case "gyro":
+      return (
+        <Way onTake={() => give(kind, `/measure/${kind}`)} isMain>
+          Read the log
+        </Way>
+      );
     case "track":
     case "still": {
       const sorted = shoots.toSorted((a, b) => Number(b.id === here) - Number(a.id === here));
-      return sorted.length > 0 ? (
+      return sorted.length > 0 || kind === "still" ? (
         <Flex gap="2" wrap="wrap">
+          {kind === "still" && (
+            <Way onTake={() => give("frame", "/measure/frame")} isMain>
+              Read the frame
+            </Way>
+          )}
           {sorted.slice(0, 4).map((shoot, i) => (
-            <Way key={shoot.id} onTake={() => give(kind, `/shoot/${shoot.id}`)} isMain={i === 0}>
+            <Way key={shoot.id} onTake={() => give(kind, `/shoot/${shoot.id}`)} isMain={kind === "track" && i === 0}>
               {kind === "track" ? "Place of" : "Light of"} {shoot.name}
             </Way>
           ))}

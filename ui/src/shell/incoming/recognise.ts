@@ -9,9 +9,10 @@ export type Kind =
   | "still"
   | "line"
   | "picture"
+  | "foreign"
   | "clip"
   | "telemetry"
-  | "table"
+  | "gyro"
   | "unknown";
 
 export interface Came {
@@ -35,7 +36,7 @@ function kindOfBytes(bytes: Uint8Array): Kind | undefined {
   if (starts(bytes, 0xff, 0xd8, 0xff)) return "still";
   if (starts(bytes, 0x89, 0x50, 0x4e, 0x47)) return "picture";
   if (starts(bytes, 0x1a, 0x45, 0xdf, 0xa3)) return "clip";
-  if (ascii(bytes, 4, 8) === "ftyp") return /^(hei|mif|msf|avif|avis)/.test(ascii(bytes, 8, 12)) ? "picture" : "clip";
+  if (ascii(bytes, 4, 8) === "ftyp") return /^(hei|mif|msf|avif|avis)/.test(ascii(bytes, 8, 12)) ? "foreign" : "clip";
   return undefined;
 }
 
@@ -49,7 +50,8 @@ export function kindOfText(text: string): Kind {
   const [first = ""] = head.split(/\r?\n/, 1);
   const cells = first.split(/[\t;,]/).map((cell) => cell.replace(/^"|"$/g, "").trim().toLowerCase());
   if (cells.includes("label")) return "kit";
-  if (cells.length > 2 && cells.some((cell) => /^(time|t|timestamp|gyro|shutter|iso|ev)\b/.test(cell))) return "table";
+  if (cells.length > 2 && cells.some((cell) => /^(time|t|timestamp)(\b|_)/.test(cell)))
+    return cells.some((cell) => /^(shutter|exposure|ss|tv|iso)/.test(cell)) ? "telemetry" : "gyro";
   const lines = head.trimEnd().split(/\r?\n/);
   if (lines.length > 1 || first.includes("\t")) return "kit";
   return head !== "" && head.length <= LINE_CHARACTERS ? "line" : "unknown";

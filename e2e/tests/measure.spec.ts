@@ -1,0 +1,134 @@
+import { expect, test } from "../app.ts";
+
+/** Files whose truth is how they were made. */
+const sample = (name: string) => `../core/measure/testdata/${name}`;
+
+test("a frame says what is clipped and which filter of the kit makes it so", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure`);
+  await page.getByLabel("A frame", { exact: true }).setInputFiles(sample("bright.png"));
+  const advice = page.getByTestId("frame-advice");
+  await expect(advice).toContainText("1.2 stops darker");
+  await expect(page.getByTestId("frame-reader")).toContainText("clipped: 1.5 %");
+  await page.getByLabel("Filters of").selectOption({ label: "Row walker (pocket gimbal)" });
+  await page.getByLabel("Filter on, stops").fill("2");
+  // 2 stops on and 1.2 too bright: 3.2 are wanted; the walker's ND8 cuts 2.9 or more.
+  await expect(page.getByTestId("frame-glass")).toContainText("3.2 stops wanted");
+  await expect(page.getByTestId("frame-glass")).toContainText("ND8");
+  await page.getByLabel("A frame", { exact: true }).setInputFiles(sample("black.png"));
+  await expect(page.getByText("Nearly all of it is black")).toBeVisible();
+  await page.getByLabel("A frame", { exact: true }).setInputFiles(sample("words.png"));
+  await expect(page.getByRole("alert")).toContainText("a PNG of 8 or 16 bits or a JPEG, whole");
+});
+
+test("a pair of frames sets a filter's strength, and the shot that uses it moves; both are undone", async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/measure/filter`);
+  await page.getByLabel("Frames without the filter").setInputFiles(sample("nd0a0.png"));
+  await page.getByLabel("Frames with the filter").setInputFiles(sample("nd0b0.png"));
+  await page.getByLabel("Exposure without").fill("1/4000 iso100");
+  await page.getByLabel("Exposure with", { exact: true }).fill("1/500 iso100");
+  await page.getByRole("button", { name: "Measure", exact: true }).click();
+  const truth = page.getByTestId("filter-truth");
+  await expect(truth).toContainText(/2\.7\d ±0\.0\d stops/);
+  await expect(truth).toContainText("bluer");
+  await expect(page.getByText("Whether the light changed meanwhile is not known")).toBeVisible();
+  await truth.getByLabel("The filter").selectOption({ label: "ND16 · B2" });
+  await expect(truth).toContainText("Marked 4.00 stops: −1.2 against that");
+  await truth.getByRole("button", { name: "Save with it" }).click();
+  await expect(page.getByText("Saved with ND16")).toBeVisible();
+  await page.getByRole("link", { name: "Shoots", exact: true }).click();
+  const row = page.getByRole("link", { name: "Crates down the lane" });
+  await expect(row).not.toContainText("…"); // rows grow when the plan of their day is there
+  await row.click();
+  const tray = page.getByRole("group", { name: "Filters to put on" });
+  await expect(tray.getByRole("button", { name: /ND16/ })).toContainText("2.8");
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Undone: Change ND16")).toBeVisible();
+  await expect(tray.getByRole("button", { name: /ND16/ })).toContainText("4.2");
+});
+
+test("readings of the automatic measure too, and a bracket shows that the light moved", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure/filter`);
+  await page.getByRole("button", { name: "Readings of the automatic" }).click();
+  await page.getByLabel("It chose without").fill("1/1000 iso100");
+  await page.getByLabel("It chose with", { exact: true }).fill("1/70..1/55 iso100");
+  await page.getByRole("button", { name: "Measure", exact: true }).click();
+  await expect(page.getByTestId("filter-truth")).toContainText(/Between 3\.\d+ and 4\.\d+ stops/);
+  await page.getByRole("button", { name: "Frames", exact: true }).click();
+  await page.getByLabel("Frames without the filter").setInputFiles([sample("braa0.jpg"), sample("braa1.jpg")]);
+  await page.getByLabel("Frames with the filter").setInputFiles(sample("brab0.jpg"));
+  await page.getByLabel("Exposure without").fill("1/2500 iso100");
+  await page.getByLabel("Exposure with", { exact: true }).fill("1/500 iso100");
+  await page.getByRole("button", { name: "Measure", exact: true }).click();
+  await expect(page.getByTestId("filter-truth")).toContainText("the light changed by 0.29 stops and is corrected");
+});
+
+test("a crooked ring, a soft filter and a veil are told from pairs", async ({ page, app }) => {
+  const measure = async (what: string, without: string, withIt: string) => {
+    await page.goto(`${app.url}/measure/${what}`);
+    await page.getByLabel("Without the filter").setInputFiles(sample(without));
+    await page.getByLabel("With the filter").setInputFiles(sample(withIt));
+    await page.getByRole("button", { name: "Measure", exact: true }).click();
+    return page.getByTestId(`${what}-result`);
+  };
+  await expect(await measure("corners", "flat1a.jpg", "flat1b.jpg")).toContainText("askew: bottom left is darkest");
+  await expect(await measure("sharpness", "edge0a.png", "edge0b.png")).toContainText(/6\d % of sharpness lost/);
+  await expect(await measure("flare", "lamp1a.jpg", "lamp1b.jpg")).toContainText("A halo about the light");
+  await expect(await measure("sharpness", "upright.png", "upright.png")).toContainText("turn the target to about 5°");
+});
+
+test("a log of the exposure says where the automatic moved, and is kept as a reading", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure/telemetry`);
+  await page.getByLabel("A log").setInputFiles(sample("log-limit.csv"));
+  await page.getByLabel("Shutter target").fill("1/60");
+  const says = page.getByTestId("telemetry-says");
+  await expect(says).toContainText("34 % of the time within half a stop of 1/60");
+  await expect(says).toContainText("Auto shutter was on");
+  await expect(says.getByRole("listitem")).toHaveCount(3);
+  await says.getByLabel("As a reading of").selectOption({ label: "Marl Terrace harvest" });
+  await says.getByRole("button", { name: "Save reading" }).click();
+  await expect(page.getByText("Saved as a reading of the day")).toBeVisible();
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("link", { name: "Plan the day" }).click();
+  await expect(page.getByRole("region", { name: "Readings" })).toContainText("log-limit.csv");
+});
+
+test("a gyro's log is kept as the shake of a camera and changes what its shots are judged by", async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/measure/gyro`);
+  await page.getByLabel("A gyro log").setInputFiles(sample("gyro1.csv"));
+  const says = page.getByTestId("gyro-says");
+  await expect(says).toContainText("18.9°/s");
+  await expect(says).toContainText("107.5 Hz");
+  await expect(says).toContainText("1/50 leaves 7 %");
+  await expect(page.getByTestId("spectrum").getByRole("img")).toHaveAttribute("aria-label", /9\.2 Hz/);
+  await says
+    .getByLabel("The camera, as it was held")
+    .selectOption({ label: "Crate trailer (action camera), in its frame" });
+  await says.getByRole("button", { name: "Save as its shake" }).click();
+  await expect(page.getByText("Saved with in its frame")).toBeVisible();
+  await page.goto(`${app.url}/kit`);
+  await page.getByRole("button", { name: "Rig in its frame of Crate trailer (action camera)" }).click();
+  await expect(page.getByLabel("Its shake, °/s")).toHaveValue("18.9");
+});
+
+test("pictures and logs are read wherever they are dropped", async ({ page, app }) => {
+  await page.goto(`${app.url}/kit`);
+  const data = await page.evaluateHandle(() => {
+    const transfer = new DataTransfer();
+    const lines = ["time (ms),x (deg/s),y (deg/s),z (deg/s)"];
+    for (let i = 0; i < 2400; i++) lines.push(`${i * 5},${i < 300 ? 0 : (20 * Math.sin(i / 4)).toFixed(3)},0.1,0`);
+    transfer.items.add(new File([lines.join("\n")], "shake.csv"));
+    return transfer;
+  });
+  await page.dispatchEvent("main", "drop", { dataTransfer: data });
+  const sheet = page.getByRole("dialog", { name: "What came in" });
+  await expect(sheet).toContainText("A log of a gyro");
+  await sheet.getByRole("button", { name: "Read the log" }).click();
+  await expect(page).toHaveURL(/measure\/gyro/);
+  await expect(page.getByTestId("gyro-says")).toContainText("8.0 Hz");
+});

@@ -1,0 +1,52 @@
+import { Problem, type Schemas } from "../client";
+import type { Answered, Asked, MeasurePart } from "./calc.worker";
+
+/** A file or a text, by the option it is given as. */
+export type Part = { option: string; file: File } | { option: string; text: string };
+
+/** What each measurement answers. */
+export interface Measured {
+  frame: Schemas["MeasuredFrameAnswer"];
+  filter: Schemas["MeasuredFilterAnswer"];
+  corners: Schemas["MeasuredCornersAnswer"];
+  sharpness: Schemas["MeasuredSharpnessAnswer"];
+  flare: Schemas["MeasuredFlareAnswer"];
+  curve: Schemas["MeasuredCurveAnswer"];
+  telemetry: Schemas["MeasuredTelemetryAnswer"];
+  gyro: Schemas["MeasuredGyroAnswer"];
+}
+
+/**
+ * Measures files on this device, by the server's own core: they never leave it. Each measurement
+ * has a worker of its own, which ends with it or when it is cancelled.
+ */
+export async function measureHere<N extends keyof Measured>(
+  name: N,
+  parts: readonly Part[],
+  signal?: AbortSignal,
+): Promise<Measured[N]> {
+  const given: MeasurePart[] = await Promise.all(
+    parts.map(async (part) =>
+      "text" in part
+        ? part
+        : { option: part.option, name: part.file.name, bytes: new Uint8Array(await part.file.arrayBuffer()) },
+    ),
+  );
+  const worker = new Worker(new URL("./calc.worker.ts", import.meta.url), { type: "module" });
+  try {
+    const { status, text } = await new Promise<Answered>((resolve, reject) => {
+      signal?.addEventListener("abort", () => reject(new DOMException("cancelled", "AbortError")));
+      worker.onmessage = ({ data }: MessageEvent<Answered>) => resolve(data);
+      worker.onerror = () => reject(new Error("The measurement could not be started."));
+      worker.postMessage(
+        { id: 1, measure: name, parts: given } satisfies Asked,
+        given.flatMap((part) => ("bytes" in part ? [part.bytes.buffer as ArrayBuffer] : [])),
+      );
+    });
+    if (status === 0) throw new Error("This device ran out of memory, or the computation could not be loaded.");
+    if (status !== 200) throw new Problem(JSON.parse(text));
+    return JSON.parse(text) as Measured[N];
+  } finally {
+    worker.terminate();
+  }
+}

@@ -1,0 +1,153 @@
+import { Box, Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
+import { useMutation, useQuery } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { shootsQuery } from "../../api/queries";
+import { TelemetryDrawing } from "../../instruments/telemetry/TelemetryDrawing";
+import { FileButton } from "../../lib/FileButton";
+import { signed } from "../../lib/format";
+import { useHandedOver } from "../../lib/handOver";
+import { decimal } from "../../lib/locale";
+import { NumberField } from "../../lib/NumberField";
+import { Panel } from "../../lib/Panel";
+import { SelectField } from "../../lib/SelectField";
+import { TextField } from "../../lib/TextField";
+import { toaster } from "../../shell/toaster";
+import { Told } from "./Told";
+import { useMeasure } from "./useMeasure";
+import { shutterText } from "./words";
+
+type Telemetry = Schemas["MeasuredTelemetryAnswer"];
+
+/** What the log of a clip says: the shutter against its target, where the automatic moved. */
+export function TelemetryView() {
+  const [file, setFile] = useState<File>();
+  const [target, setTarget] = useState("");
+  const [fps, setFps] = useState<number>();
+  const [on, setOn] = useState<number>();
+  const measure = useMeasure("telemetry");
+  const { mutate } = measure;
+  useHandedOver("telemetry", setFile);
+  useEffect(() => {
+    if (!file) return;
+    mutate([
+      { option: "file", file },
+      ...(target.trim() ? [{ option: "target", text: target.trim() }] : []),
+      ...(fps ? [{ option: "fps", text: String(fps) }] : []),
+      ...(on === undefined ? [] : [{ option: "on", text: String(on) }]),
+    ]);
+  }, [file, target, fps, on, mutate]);
+  const log = measure.data;
+  return (
+    <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
+      <Panel heading="The log" note={file?.name}>
+        <Stack gap="3">
+          <Flex gap="3" wrap="wrap" align="flex-end">
+            <FileButton
+              variant={file ? "outline" : "solid"}
+              label="A log"
+              accept=".srt,.csv,text/plain,text/csv"
+              onFile={setFile}
+            >
+              {file ? "Another log" : "Choose subtitles or a CSV"}
+            </FileButton>
+            <TextField label="Shutter target" w="120px" helper="1/100 or 180°" value={target} onChange={setTarget} />
+            <NumberField label="Frames a second" w="120px" value={fps} onChange={setFps} />
+            <NumberField label="Filter on, stops" w="120px" value={on} onChange={setOn} />
+          </Flex>
+          <Told measure={measure} found={log} />
+          {log && <TelemetryDrawing log={log} />}
+        </Stack>
+      </Panel>
+      <Panel heading="It says">
+        {log?.shutter ? (
+          <Says log={log} name={file?.name ?? ""} />
+        ) : (
+          <Text color="muted">Read a log to see it here.</Text>
+        )}
+      </Panel>
+    </Grid>
+  );
+}
+
+const MEANS: Record<string, string> = {
+  locked: "Shutter and ISO were locked.",
+  "shutter-automatic": "Auto shutter was on: it moved by itself.",
+  "iso-automatic": "Auto ISO was on.",
+  "changed-by-hand": "It was changed by hand.",
+  "shutter-limit": "The automatic ran into the end of its range.",
+};
+
+function Says({ log, name }: { log: Telemetry; name: string }) {
+  const { shutter, withinShare, targetS, iso, means, excursions, ev100, limit } = log;
+  return (
+    <Stack gap="2" data-testid="telemetry-says">
+      {withinShare != null && targetS != null && (
+        <Text fontSize="2xl" fontWeight="bold" lineHeight="1.1">
+          {decimal(100 * withinShare, 0)} % of the time within half a stop of {shutterText(targetS)}
+        </Text>
+      )}
+      {means.map((m) => (
+        <Text key={m}>{MEANS[m] ?? m}</Text>
+      ))}
+      {shutter && (
+        <Text color="muted">
+          Shutter {shutterText(shutter.fastestS)} to {shutterText(shutter.slowestS)}
+          {iso && `, ISO ${iso.low === iso.high ? iso.low : `${iso.low}–${iso.high}`}`}
+          {limit && `; ${decimal(100 * limit.share, 0)} % of the time at the ${limit.kind}`}
+        </Text>
+      )}
+      <List.Root ps="5" maxH="180px" overflowY="auto" tabIndex={0} aria-label="Stretches away from the target">
+        {excursions.map((e) => (
+          <List.Item key={`${e.kind} ${e.fromS}`}>
+            {decimal(e.fromS, 1)}–{decimal(e.toS, 1)} s: {e.kind} {signed(e.stops)} stops
+          </List.Item>
+        ))}
+      </List.Root>
+      {ev100 && <AsReading ev={ev100.p50} spread={(ev100.p95 - ev100.p5) / 2} name={name} />}
+    </Stack>
+  );
+}
+
+/** Offers the light of a log as a reading of a shoot. */
+function AsReading({ ev, spread, name }: { ev: number; spread: number; name: string }) {
+  const { data: shoots = [] } = useQuery(shootsQuery);
+  const [shootId, setShootId] = useState("");
+  const keep = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/light-readings", {
+          body: {
+            shootId,
+            takenAt: new Date().toISOString(),
+            kind: "auto",
+            source: "real",
+            words: `${name}: median of its light`.slice(0, 200),
+            ev100: Number(ev.toFixed(2)),
+            spreadStops: Number(Math.min(5, Math.max(0.2, spread)).toFixed(2)),
+          },
+        }),
+      ),
+    onSuccess: () => toaster.create({ title: "Saved as a reading of the day" }),
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+  });
+  return (
+    <Box>
+      <Text>
+        Light EV {decimal(ev, 1)} in the middle of it, ±{decimal(spread, 1)}
+      </Text>
+      <Flex gap="2" align="flex-end" wrap="wrap" mt="1">
+        <SelectField
+          label="As a reading of"
+          maxW="240px"
+          value={shootId}
+          options={[{ value: "", name: "choose a shoot" }, ...shoots.map((s) => ({ value: s.id, name: s.name }))]}
+          onChange={setShootId}
+        />
+        <Button variant="outline" disabled={!shootId} loading={keep.isPending} onClick={() => keep.mutate()}>
+          Save reading
+        </Button>
+      </Flex>
+    </Box>
+  );
+}

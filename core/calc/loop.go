@@ -6,6 +6,7 @@ import (
 	"pinhole/core/shot"
 
 	"pinhole/core/glass"
+	"pinhole/core/light"
 	"pinhole/core/motion"
 	"pinhole/core/picture"
 	"pinhole/core/problem"
@@ -64,12 +65,32 @@ func PlanLoop(r LoopRequest) (*Loop, error) {
 	}
 	loop := &Loop{View: viewOf(scene), Exposure: picture.Exposure{Shutter: set.shutter, Error: set.left, Gain: set.iso.Over(b.Question.Setting.ISO)}}
 	loop.View.ReadoutS = readoutOf(&r.Shot)
+	loop.View.Ground, loop.View.HasHands = groundOf(&r.Shot, scene), scene.Carried == motion.Ridden
 	if r.Small {
 		loop.View.Width, loop.View.Height = loopWidth/2, loopHeight/2
 	}
 	loop.Answer = LoopAnswer{Name: set.name, ShutterS: set.shutter, ISO: set.iso, ErrorStops: set.left, Simulated: true}
 	loop.Answer.notice(scene, loop.Exposure, b.Question.Band)
 	return loop, nil
+}
+
+// groundOf returns what lies before the camera: what was said of it by eye, else a road for who
+// rides.
+func groundOf(r *assemble.ShotRequest, s *shot.Scene) picture.Ground {
+	if sky := r.Light.Sky; sky != nil {
+		switch sky.Ground {
+		case light.WaterGround:
+			return picture.Water
+		case light.PaleGround:
+			return picture.Pale
+		case light.SnowGround:
+			return picture.Snow
+		}
+	}
+	if s.Carried == motion.Ridden {
+		return picture.Road
+	}
+	return picture.Field
 }
 
 func readoutOf(r *assemble.ShotRequest) float64 {

@@ -171,7 +171,7 @@ func (e *Evidence) doubts() (all []Finding) {
 	add(t.Folds == nil && e.FoldMm != nil && e.ThicknessMm > *e.FoldMm, GoesTight, fmt.Sprintf("it adds %.1f mm where folding leaves room for %.1f", e.ThicknessMm, deref(e.FoldMm)))
 	add(is(t.DarkCorners, true), GoesTight, "dark corners at the widest")
 	add(t.DarkCorners == nil && e.Black, DoesNotGo, "black corners at the widest (computed)")
-	add(t.DarkCorners == nil && e.Corner != nil && *e.Corner > darkCorner, GoesTight, fmt.Sprintf("corners %.1f stops darker at the widest (computed)", float64(deref(e.Corner))))
+	add(t.DarkCorners == nil && e.Corner != nil && *e.Corner > darkCorner, GoesTight, fmt.Sprintf("vignetting %.1f stops at the widest (computed)", float64(deref(e.Corner))))
 	over := e.PayloadG > 0 && e.FilterG > e.PayloadG
 	add(over && is(t.SelfTest, true), GoesTight, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal is made for", e.FilterG, e.PayloadG))
 	add(over && !is(t.SelfTest, true), DoesNotGo, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal carries", e.FilterG, e.PayloadG))

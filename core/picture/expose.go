@@ -39,6 +39,9 @@ func (l *Loop) expose(f *film, frame int, from float64, t stop.Shutter) {
 		if v.IsInterior {
 			l.lamps(row, at)
 		}
+		if v.HasHands {
+			l.hands(row, at)
+		}
 		k := v.ripple(t, frame, at.y)
 		out := f.row(y)
 		for x, c := range row {
@@ -106,25 +109,6 @@ func (l *Loop) above(row []rgb, at line) {
 		if h := min(max((height-top)*40, 0), 1); h > 0 {
 			row[x] = row[x].over(hillsFar.times(h), h)
 		}
-	}
-}
-
-// below draws the ground, whose rows lie at distances of their own.
-func (l *Loop) below(row []rgb, at line) {
-	down := (at.y - l.horizon + 0.5) / l.fPx
-	metres := min(eyeHeight/math.Tan(down), l.view.subjectMetres*farHills)
-	s := l.across(at, metres, 6, 0)
-	// Furrows along the way, finer with distance.
-	furrow := 0.82 + 0.18*math.Sin(metres*9)
-	// From one texture to the next without a step, and greener away from the furrows' ridges.
-	at7 := metres * 7
-	part := at7 - math.Floor(at7)
-	texture, next := s.over(l.ground[int(at7)%groundRows]), s.over(l.ground[(int(at7)+1)%groundRows])
-	grassy := grassTint.times((1 - furrow) * 1.6)
-	earth := groundTint.times(furrow)
-	tint := rgb{earth[0] + grassy[0], earth[1] + grassy[1], earth[2] + grassy[2]}
-	for x := range row {
-		row[x] = tint.times(texture.next()*(1-part) + next.next()*part)
 	}
 }
 

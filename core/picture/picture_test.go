@@ -260,3 +260,34 @@ func BenchmarkLoop640x360x16(b *testing.B) {
 		}
 	})
 }
+
+// Every ground and the hands are seen, each otherwise than the field; hands that ride along do
+// not blur however fast the scene passes.
+func TestGroundsAndHandsAreSeen(t *testing.T) {
+	mean := func(f *film, from, to int) (sum float64) {
+		for _, v := range f.light[3*from*f.width : 3*to*f.width] {
+			sum += float64(v) / float64(3*(to-from)*f.width)
+		}
+		return sum
+	}
+	v := lane()
+	seen := map[float64]Ground{}
+	for _, g := range []Ground{Field, Road, Water, Pale, Snow} {
+		v.Ground = g
+		f := exposed(NewLoop(v), 0, 1./50)
+		light := math.Round(1e4 * mean(f, v.Height*3/4, v.Height))
+		if other, twice := seen[light]; twice {
+			t.Errorf("the grounds %v and %v look alike", other, g)
+		}
+		seen[light] = g
+	}
+	v.Ground, v.HasHands = Road, true
+	v.Movement.SpeedMps = 30
+	slow, fast := exposed(NewLoop(v), 0, 1./2000), exposed(NewLoop(v), 0, 1./30)
+	y := int(barAt * float64(v.Height))
+	for i, dark := range slow.row(y)[3*v.Width/2-9 : 3*v.Width/2] {
+		if other := fast.row(y)[3*v.Width/2-9+i]; math.Abs(float64(dark-other)) > 1e-3 || dark > 0.05 {
+			t.Fatalf("the bar is %v at 1/2000 and %v at 1/30", dark, other)
+		}
+	}
+}

@@ -23,15 +23,30 @@ type View struct {
 	Rate stop.FrameRate
 	// Shake is what reaches the sensor. Where frames are shifted against it, the
 	// picture stands still, and keeps the blur inside each frame.
-	Shake         angle.DegPerS
-	ShiftsFrames  bool
-	Vibration     *motion.Vibration
-	Lamp          *motion.Lamp
-	ReadoutS      float64
-	IsInterior    bool
+	Shake        angle.DegPerS
+	ShiftsFrames bool
+	Vibration    *motion.Vibration
+	Lamp         *motion.Lamp
+	ReadoutS     float64
+	IsInterior   bool
+	Ground       Ground
+	// HasHands puts the hands of somebody who rides before the lens.
+	HasHands      bool
 	Seed          uint64
 	subjectMetres float64
 }
+
+// Ground is what lies before the camera.
+type Ground int
+
+// The grounds.
+const (
+	Field Ground = iota
+	Road
+	Water
+	Pale // stone or sand
+	Snow
+)
 
 // Exposure is the setting under test.
 type Exposure struct {

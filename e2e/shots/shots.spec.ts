@@ -65,13 +65,15 @@ test.describe("pictures", () => {
     await page.screenshot({ path: picture("shot-phone") });
   });
 
-  test("quick line", async ({ page, app }) => {
-    await openShot(page, app, "Crates down the lane");
-    await page.keyboard.press("/");
-    await page.keyboard.type("f2 1/1250 iso50 > 50fps · halmet");
-    await expect(page.getByTestId("quick-answer")).toContainText("ND16");
-    await expect(page.getByTestId("unread")).toContainText("halmet");
-    await page.screenshot({ path: picture("quick-line") });
+  test("a walk's shake", async ({ page, app }) => {
+    await page.goto(`${app.url}/measure/gyro`);
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("link", { name: "Download a simulated walk" }).click(),
+    ]);
+    await page.getByLabel("A gyro log").setInputFiles(await download.path());
+    await expect(page.getByTestId("gyro-says")).toContainText("Hz");
+    await page.screenshot({ path: picture("measure-shake") });
   });
 
   test.describe("from nothing", () => {

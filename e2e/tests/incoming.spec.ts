@@ -80,3 +80,27 @@ test("a line is pasted anywhere and answered", async ({ page, app }) => {
   await expect(page.getByTestId("quick-answer")).toBeVisible();
   await expect(page.getByTestId("quick-answer")).toContainText("stops");
 });
+
+test.describe("installed", () => {
+  test.use({ serviceWorkers: "allow" });
+
+  test("what another application shares is taken by the page, and goes nowhere else", async ({ page, app }) => {
+    await page.goto(`${app.url}/kit`);
+    await page.evaluate(() => navigator.serviceWorker.ready);
+    await page.reload(); // from now on the worker answers
+    await expect(page.getByRole("navigation", { name: "Places" })).toBeVisible();
+    const where = await page.evaluate(async () => {
+      const form = new FormData();
+      form.append("files", new File(["label;slot\nND2;A9\n"], "from a mail.csv"));
+      return (await fetch("/share", { method: "POST", body: form })).url;
+    });
+    expect(where).toBe(`${app.url}/measure`);
+    await page.goto(where);
+    const sheet = page.getByRole("dialog", { name: "What came in" });
+    await expect(sheet).toContainText("from a mail.csv");
+    await sheet.getByRole("button", { name: "Look at it in Kit" }).click();
+    await expect(page.getByTestId("import-preview")).toContainText("1 to add");
+    await page.reload();
+    await expect(page.getByRole("dialog")).toHaveCount(0);
+  });
+});

@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, test } from "../app.ts";
 
 /** Files whose truth is how they were made. */
@@ -131,4 +132,36 @@ test("pictures and logs are read wherever they are dropped", async ({ page, app 
   await sheet.getByRole("button", { name: "Read the log" }).click();
   await expect(page).toHaveURL(/measure\/gyro/);
   await expect(page.getByTestId("gyro-says")).toContainText("8.0 Hz");
+});
+
+test("a test frame on the field card says in three touches what to change", async ({ page, app }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(`${app.url}/card`);
+  await page.getByRole("region", { name: "Do" }).getByRole("button", { name: "Re-meter" }).click(); // one
+  const sheet = page.getByRole("dialog", { name: "Re-meter" });
+  await sheet.getByRole("button", { name: "Photo", exact: true }).click(); // two
+  await expect(sheet.getByTestId("expected")).toContainText("Shoot a frame at");
+  await sheet.getByLabel("A test frame").setInputFiles(sample("bright.png")); // three
+  await expect(sheet.getByTestId("frame-bias")).toContainText("1.2 stops over");
+  await expect(sheet.getByRole("button", { name: "Correct the forecast" })).toBeVisible();
+  await sheet.getByLabel("A test frame").setInputFiles(sample("black.png"));
+  await expect(sheet).toContainText("Nearly all of it is black");
+});
+
+test("what the simulated devices write is downloaded and read again, and the target is printed", async ({
+  page,
+  app,
+}) => {
+  const fetched = async (name: string) => {
+    const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name }).click()]);
+    return download.path();
+  };
+  await page.goto(`${app.url}/measure/telemetry`);
+  await page.getByLabel("A log").setInputFiles(await fetched("Download a simulated flight"));
+  await expect(page.getByTestId("telemetry-says")).toContainText("Auto shutter was on");
+  await page.goto(`${app.url}/measure/gyro`);
+  await page.getByLabel("A gyro log").setInputFiles(await fetched("Download a simulated walk"));
+  await expect(page.getByTestId("gyro-says")).toContainText("60.9 Hz");
+  await page.goto(`${app.url}/measure/sharpness`);
+  expect(await readFile(await fetched("Print the target"), "latin1")).toContain("%PDF");
 });

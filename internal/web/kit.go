@@ -36,4 +36,5 @@ func (s *server) registerKit(kept *desk.Desk) {
 		return &file{media, `attachment; filename="kit.` + in.Format + `"`, []byte(text)}, nil
 	})
 	s.registerFit(kept)
+	s.registerStandIns(kept)
 }

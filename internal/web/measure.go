@@ -1,6 +1,7 @@
 package web
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"io"
@@ -11,6 +12,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/measure"
+	"pinhole/internal/desk"
+	"pinhole/internal/paper"
+	"pinhole/internal/sim"
 )
 
 // mostMeasured is the most of what is handed over to be measured, in bytes: a pair with what
@@ -43,6 +47,41 @@ func (s *server) registerMeasure() {
 			return &anyAnswer{answer}, nil
 		})
 		s.describe(http.MethodPost, path, nil, op.Answer)
+	}
+}
+
+// SeedInput says which of many made-up logs is meant.
+type SeedInput struct {
+	Seed uint64 `query:"seed" maximum:"1000000" default:"1"`
+}
+
+// registerStandIns offers what is measured where nothing is there yet: logs of simulated devices,
+// and the target to print.
+func (s *server) registerStandIns(kept *desk.Desk) {
+	for _, standIn := range []struct {
+		path, id, summary, media, name string
+		write                          func(seed uint64) ([]byte, error)
+	}{
+		{"/api/sim/flight.srt", "simulate-flight", "Write the subtitles of a simulated flight", "application/x-subrip", "simulated-flight.srt",
+			func(seed uint64) ([]byte, error) { return sim.Flight(seed), nil }},
+		{"/api/sim/walk.csv", "simulate-walk", "Write the gyro log of a simulated walk", "text/csv; charset=utf-8", "simulated-walk.csv",
+			func(seed uint64) ([]byte, error) { return sim.Walk(seed), nil }},
+		{"/api/measure/target.pdf", "print-target", "Print the target for sharpness", "application/pdf", "sharpness-target.pdf",
+			func(uint64) ([]byte, error) {
+				var pdf bytes.Buffer
+				err := paper.WriteTarget(&pdf, kept.Now())
+				return pdf.Bytes(), err
+			}},
+	} {
+		huma.Register(s.api, huma.Operation{
+			OperationID: standIn.id, Method: http.MethodGet, Path: standIn.path, Summary: standIn.summary, Tags: []string{"measure"},
+		}, func(ctx context.Context, in *SeedInput) (*file, error) {
+			body, err := standIn.write(in.Seed)
+			if err != nil {
+				return nil, fail(ctx, s.log, err)
+			}
+			return &file{standIn.media, `attachment; filename="` + standIn.name + `"`, body}, nil
+		})
 	}
 }
 

@@ -17,12 +17,13 @@ import { useSettled } from "../../lib/useSettled";
 import { clockIn } from "../../lib/zone";
 import { toaster } from "../../shell/toaster";
 import { benchOf, shotOf } from "./asked";
+import { FrameBias } from "./FrameBias";
 import type { CardWork, Turn } from "./useCardWork";
 
-type Kind = "bias" | "auto" | "meter" | "sky" | "looks";
+type Kind = "bias" | "auto" | "meter" | "sky" | "looks" | "photo";
 type Saw = Schemas["Look"]["saw"];
 
-const KINDS = (["bias", "auto", "meter", "sky", "looks"] as const).map((value) => ({
+const KINDS = (["bias", "auto", "meter", "sky", "looks", "photo"] as const).map((value) => ({
   value,
   name: LIGHT_SOURCES[value],
 }));
@@ -69,7 +70,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
       kind: "reading",
       turn: turn.id,
       words: said,
-      reading: { kind, source: "real", ev100: a.ev100, spreadStops: a.spreadStops },
+      reading: { kind: kind === "photo" ? "bias" : kind, source: "real", ev100: a.ev100, spreadStops: a.spreadStops },
     });
     if (a.anchorEv100 !== null) {
       const waits = work.waiting.filter((w) => w.entry.kind === "pin" && !w.refused).at(-1)?.entry.anchor;
@@ -77,7 +78,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
       const anchor = { at: turn.light.at, ev100: a.anchorEv100, source: "real" as const, words: said };
       await work.note({ kind: "pin", words: said, anchor, ...(was && { was }) });
     }
-    toaster.create({ title: a.anchorEv100 === null ? "Reading kept" : "Forecast corrected" });
+    toaster.create({ title: a.anchorEv100 === null ? "Reading saved" : "Forecast corrected" });
     onOpen(false);
   };
   return (
@@ -104,7 +105,8 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
             onChoose={(saw) => setLooks([...looks, { stops: turn.set.stops, evSet: turn.set.evSet, saw: saw as Saw }])}
           />
         )}
-        {kind !== "sky" && kind !== "looks" && (
+        {kind === "photo" && <FrameBias onBias={choose} />}
+        {kind !== "sky" && kind !== "looks" && kind !== "photo" && (
           <>
             <Grid columns={4} options={chipsOf(kind, turn)} value={value} onChoose={choose} />
             <TextField
@@ -131,7 +133,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
         )}
         {a?.settled && (
           <Button size="2xl" h="64px" position="sticky" bottom="0" onClick={pin}>
-            {a.anchorEv100 === null ? "Keep the reading" : "Correct the forecast"}
+            {a.anchorEv100 === null ? "Save the reading" : "Correct the forecast"}
           </Button>
         )}
         {a?.settled && a.anchorEv100 === null && <Text color="muted">{sentence(a.unpinned ?? "")}</Text>}
@@ -155,12 +157,13 @@ function lightOf(kind: Kind, { value, looks, sky }: Read, turn: Turn): Schemas["
   if (kind === "meter") return { kind, at: { text: value } };
   const glassStops = turn.set.stops;
   if (kind === "auto") return { kind, at: { shutter: value, glassStops } };
-  return { kind, at: { bias: value, iso: turn.set.isoLow.toFixed(0), glassStops } };
+  return { kind: "bias", at: { bias: value, iso: turn.set.isoLow.toFixed(0), glassStops } };
 }
 
 function wordsOf(kind: Kind, { value, looks, sky }: Read): string {
   if (kind === "sky") return sky ? skyWords(sky) : "";
   if (kind === "looks") return SAW.find((s) => s.value === looks.at(-1)?.saw)?.name ?? "";
+  if (kind === "photo") return `test frame ${value.replace("-", "−")} stops`;
   return kind === "bias" ? `bias ${value}` : kind === "auto" ? `automatic ${value}` : value;
 }
 
@@ -174,12 +177,14 @@ function expectedWords(kind: Kind, turn: Turn): string {
   if (kind === "auto") return `Forecast: ${auto}${off} at base ISO, behind ${turn.glass}.`;
   if (kind === "meter") return `Forecast: ${meter}${off}, in the open.`;
   if (kind === "sky") return `Forecast: EV ${decimal(expected.ev100, 1)}${off}.`;
+  if (kind === "photo")
+    return `Shoot a frame at ${turn.set.shutter}, ISO ${decimal(turn.set.isoLow, 0)}, behind ${turn.glass}.`;
   return `Look at ${turn.set.words}, behind ${turn.glass}.`;
 }
 
 function signed(stops: number): string {
   const size = decimal(Math.abs(stops), 1);
-  return size === "0.0" ? "0" : `${stops < 0 ? "−" : "+"}${size}`;
+  return !/[1-9]/.test(size) ? "0" : `${stops < 0 ? "−" : "+"}${size}`;
 }
 
 interface Chip {

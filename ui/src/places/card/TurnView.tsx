@@ -101,7 +101,7 @@ const slotsOf = (turn: Turn): string | undefined => {
 function leftWords(turn: Turn): string {
   const left = turn.set.leftStops;
   if (Math.abs(left) < 0.05) return "exposed as metered";
-  return `${decimal(Math.abs(left), 1)} stops ${left > 0 ? "bright" : "dark"}`;
+  return `${decimal(Math.abs(left), 1)} stops ${left > 0 ? "over" : "under"}`;
 }
 
 /** Digits forty pixels high, where they are few enough for the line. */

@@ -10,6 +10,7 @@ import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { toaster } from "../../shell/toaster";
+import { StandIn } from "./StandIn";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
 
@@ -73,7 +74,11 @@ export function GyroView() {
         {gyro && isMeasured ? (
           <Shook gyro={gyro} shutter={`1/${shutter}`} />
         ) : (
-          <Text color="muted">Read a log of ten seconds or more to see it here.</Text>
+          <StandIn
+            href="/api/sim/walk.csv"
+            name="a simulated walk"
+            says="Read a log of ten seconds or more to see it here."
+          />
         )}
       </Panel>
     </Grid>

@@ -55,6 +55,13 @@ export function LensPair({ name }: { name: Name }) {
               <List.Item key={step}>{step}</List.Item>
             ))}
           </List.Root>
+          {name === "sharpness" && (
+            <Button asChild variant="outline" alignSelf="flex-start">
+              <a href="/api/measure/target.pdf" download>
+                Print the target
+              </a>
+            </Button>
+          )}
           <FilesField
             label="Without the filter"
             files={without ? [without] : []}

@@ -13,6 +13,7 @@ import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
 import { toaster } from "../../shell/toaster";
+import { StandIn } from "./StandIn";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
 import { shutterText } from "./words";
@@ -63,7 +64,7 @@ export function TelemetryView() {
         {log?.shutter ? (
           <Says log={log} name={file?.name ?? ""} />
         ) : (
-          <Text color="muted">Read a log to see it here.</Text>
+          <StandIn href="/api/sim/flight.srt" name="a simulated flight" says="Read a log to see it here." />
         )}
       </Panel>
     </Grid>

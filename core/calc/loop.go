@@ -74,8 +74,11 @@ func PlanLoop(r LoopRequest) (*Loop, error) {
 	return loop, nil
 }
 
+// fasterThanARun, in metres a second: what passes so fast and does not fly is seen from a road.
+const fasterThanARun = 3.5
+
 // groundOf returns what lies before the camera: what was said of it by eye, else a road for who
-// rides.
+// rides or is carried along one.
 func groundOf(r *assemble.ShotRequest, s *shot.Scene) picture.Ground {
 	if sky := r.Light.Sky; sky != nil {
 		switch sky.Ground {
@@ -87,7 +90,8 @@ func groundOf(r *assemble.ShotRequest, s *shot.Scene) picture.Ground {
 			return picture.Snow
 		}
 	}
-	if s.Carried == motion.Ridden {
+	isUnsaid := s.Carried == "" && s.Passing != nil && s.Passing.SpeedMps > fasterThanARun
+	if s.Carried == motion.Ridden || isUnsaid {
 		return picture.Road
 	}
 	return picture.Field

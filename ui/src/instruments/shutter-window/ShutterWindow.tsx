@@ -141,7 +141,7 @@ function Scale({ layout, width, left, height }: { layout: WindowLayout; width: n
         <g key={step.text}>
           <line x1={step.x} x2={step.x} y1={y - 4} y2={y + (step.isLabelled ? 6 : 3)} stroke={ink} />
           {step.isLabelled && (
-            <text x={step.x} y={y + 20} textAnchor="middle" fill={ink}>
+            <text x={step.x} y={y + 20} textAnchor={step.x > width - 30 ? "end" : "middle"} fill={ink}>
               {step.text}
             </text>
           )}

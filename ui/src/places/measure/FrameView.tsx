@@ -56,7 +56,7 @@ export function FrameView() {
           {frame && url && <FrameReader frame={frame} url={url} />}
         </Stack>
       </Panel>
-      <Panel heading="Advice">
+      <Panel heading="Advice" order={{ base: frame ? -1 : 0, lg: 0 }}>
         <Stack gap="3">
           {frame ? <Advice frame={frame} /> : <Text color="muted">Read a test frame to see its advice here.</Text>}
           <Flex gap="3" wrap="wrap">

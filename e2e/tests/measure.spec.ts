@@ -110,6 +110,7 @@ test("a gyro's log is kept as the shake of a camera and changes what its shots a
   await says
     .getByLabel("The camera, as it was held")
     .selectOption({ label: "Crate trailer (action camera), in its frame" });
+  await expect(page.getByTestId("gyro-limit")).toContainText(/Stabiliser limit 1\/\d+/);
   await says.getByRole("button", { name: "Save as its shake" }).click();
   await expect(page.getByText("Saved with in its frame")).toBeVisible();
   await page.goto(`${app.url}/kit`);

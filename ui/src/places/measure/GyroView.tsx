@@ -13,6 +13,7 @@ import { toaster } from "../../shell/toaster";
 import { StandIn } from "./StandIn";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
+import { shutterText } from "./words";
 
 const SHUTTERS = [25, 50, 100, 200, 500, 1000];
 
@@ -21,6 +22,11 @@ export function GyroView() {
   const [file, setFile] = useState<File>();
   const [unit, setUnit] = useState("");
   const [shutter, setShutter] = useState("50");
+  const [rigId, setRigId] = useState("");
+  const { data: rigs = [] } = useQuery(rigsQuery);
+  const { data: cameras = [] } = useQuery(camerasQuery);
+  const rig = rigs.find((r) => r.id === rigId);
+  const held = JSON.stringify(stabilised(cameras.find((c) => c.id === rig?.cameraId)));
   const measure = useMeasure("gyro");
   const { mutate } = measure;
   useHandedOver("gyro", setFile);
@@ -30,8 +36,9 @@ export function GyroView() {
       { option: "file", file },
       { option: "shutter", text: `1/${shutter}` },
       ...(unit ? [{ option: "rate-unit", text: unit }] : []),
+      ...Object.entries(JSON.parse(held) as Record<string, string>).map(([option, text]) => ({ option, text })),
     ]);
-  }, [file, unit, shutter, mutate]);
+  }, [file, unit, shutter, held, mutate]);
   const gyro = measure.data;
   const isMeasured = gyro?.shakeDegS != null;
   return (
@@ -72,7 +79,9 @@ export function GyroView() {
       </Panel>
       <Panel heading="It shook by">
         {gyro && isMeasured ? (
-          <Shook gyro={gyro} shutter={`1/${shutter}`} />
+          <Shook gyro={gyro} shutter={`1/${shutter}`}>
+            <KeepShake shakeDegS={gyro.shakeDegS ?? 0} rig={rig} rigs={rigs} cameras={cameras} onRig={setRigId} />
+          </Shook>
         ) : (
           <StandIn
             href="/api/sim/walk.csv"
@@ -85,8 +94,27 @@ export function GyroView() {
   );
 }
 
-function Shook({ gyro, shutter }: { gyro: Schemas["MeasuredGyroAnswer"]; shutter: string }) {
-  const { shakeDegS, intendedDegS, peaks, samplingHz, durationS, biasKnown } = gyro;
+/** The stabiliser before the lens of a camera, as a measurement takes it; nothing where one is not known. */
+function stabilised(camera: Schemas["StoredCamera"] | undefined): Record<string, string> {
+  const { lens, stabiliser } = camera?.profile ?? {};
+  if (!lens || !stabiliser) return {};
+  const [width] = camera?.frameSizes?.[0]?.split("x") ?? [];
+  return {
+    stabiliser,
+    "width-px": width ?? String(lens.widthPx),
+    "hfov-deg": String(lens.hfovDeg),
+    projection: lens.projection,
+  };
+}
+
+interface ShookProps {
+  gyro: Schemas["MeasuredGyroAnswer"];
+  shutter: string;
+  children: React.ReactNode;
+}
+
+function Shook({ gyro, shutter, children }: ShookProps) {
+  const { shakeDegS, intendedDegS, peaks, samplingHz, durationS, biasKnown, stabiliser } = gyro;
   return (
     <Stack gap="2" data-testid="gyro-says">
       <Text fontSize="4xl" fontWeight="bold" lineHeight="1.1">
@@ -103,22 +131,33 @@ function Shook({ gyro, shutter }: { gyro: Schemas["MeasuredGyroAnswer"]; shutter
         {decimal(durationS, 1)} s at {decimal(samplingHz ?? 0, 0)} Hz
         {biasKnown ? "" : "; what it shows at rest is not known"}
       </Text>
-      <KeepShake shakeDegS={shakeDegS ?? 0} />
+      {children}
+      {stabiliser && (
+        <Text fontWeight="bold" data-testid="gyro-limit">
+          {stabiliser.floorS
+            ? `Stabiliser limit ${shutterText(stabiliser.floorS)}: slower shutters ghost with this shake`
+            : "Its stabiliser sets no shutter limit"}
+        </Text>
+      )}
     </Stack>
   );
 }
 
+interface KeepShakeProps {
+  shakeDegS: number;
+  rig: Schemas["StoredRig"] | undefined;
+  rigs: readonly Schemas["StoredRig"][];
+  cameras: readonly Schemas["StoredCamera"][];
+  onRig: (id: string) => void;
+}
+
 /** Keeps a shake with a camera as it is held: its shots are judged by it. */
-function KeepShake({ shakeDegS }: { shakeDegS: number }) {
+function KeepShake({ shakeDegS, rig, rigs, cameras, onRig }: KeepShakeProps) {
   const queries = useQueryClient();
-  const { data: rigs = [] } = useQuery(rigsQuery);
-  const { data: cameras = [] } = useQuery(camerasQuery);
-  const [id, setId] = useState("");
   const keep = useMutation({
     mutationFn: () => {
-      const rig = rigs.find((r) => r.id === id);
       if (!rig) throw new Error("Choose a camera");
-      const { cameraId, name, housing, way, measures, recipe, sources, craft, version } = rig;
+      const { id, cameraId, name, housing, way, measures, recipe, sources, craft, version } = rig;
       const body = {
         cameraId,
         name,
@@ -145,14 +184,14 @@ function KeepShake({ shakeDegS }: { shakeDegS: number }) {
         <SelectField
           label="The camera, as it was held"
           maxW="300px"
-          value={id}
+          value={rig?.id ?? ""}
           options={[
             { value: "", name: "choose" },
             ...rigs.map((r) => ({ value: r.id, name: `${cameraOf(r.cameraId)}, ${r.name}` })),
           ]}
-          onChange={setId}
+          onChange={onRig}
         />
-        <Button disabled={id === ""} loading={keep.isPending} onClick={() => keep.mutate()}>
+        <Button disabled={!rig} loading={keep.isPending} onClick={() => keep.mutate()}>
           Save as its shake
         </Button>
       </Flex>

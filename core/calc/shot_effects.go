@@ -23,7 +23,7 @@ type EffectLine struct {
 // when it hurts.
 var effectWords = map[glass.Kind]EffectLine{
 	glass.Polariser: {
-		Place: "next to the lens, so that it can be turned and nothing else polarises", Pays: "a reflection on water, leaf or glass, or a sky across the sun",
+		Place: "next to the lens, so that it can be turned and nothing else polarises", Pays: "a reflection on water, leaf or window, or a sky across the sun",
 		Hurts: "a wide view, whose sky goes blotchy; a drone, which turns it as it rolls and pans",
 	},
 	glass.NDPolariser: {

@@ -60,7 +60,7 @@ func Read(picture []byte, format Format) Tags {
 	return tags
 }
 
-// TryRead returns what the head of a picture says, and an error where it says nothing.
+// TryRead returns what the head of a picture says, and an error where it cannot be read.
 func TryRead(picture []byte, format Format) (Tags, error) {
 	all, err := tagsOf(picture[:min(len(picture), MaxHeadBytes)], format)
 	exif := all.EXIF()
@@ -71,11 +71,8 @@ func TryRead(picture []byte, format Format) (Tags, error) {
 	t.Orientation = int(within(exif, 1, 8, "Orientation"))
 	t.when(exif)
 	t.Where = whereOf(all)
-	if len(exif) == 0 && err == nil {
-		err = fmt.Errorf("no EXIF")
-	}
 	if len(exif) > 0 {
-		err = nil
+		err = nil // what could be read is said
 	}
 	return t, err
 }

@@ -136,3 +136,27 @@ func TestScreensSayTheTerms(t *testing.T) {
 		}
 	}
 }
+
+var (
+	fenced = regexp.MustCompile("(?s)```.*?```")
+	inline = regexp.MustCompile("`[^`\n]*`")
+)
+
+// What the documents say, their examples and names of code apart.
+func TestDocumentsSayTheTerms(t *testing.T) {
+	all := terms(t)
+	files := append(sources(t, ".md", "docs"), filepath.Join(root, "README.md"))
+	if len(files) < 4 {
+		t.Fatalf("%d documents", len(files))
+	}
+	for _, path := range files {
+		text, err := os.ReadFile(path)
+		if err != nil {
+			t.Fatal(err)
+		}
+		prose := inline.ReplaceAllString(fenced.ReplaceAllString(string(text), ""), "")
+		for _, paragraph := range strings.Split(prose, "\n\n") {
+			hold(t, all, path, strings.ReplaceAll(paragraph, "\n", " "))
+		}
+	}
+}

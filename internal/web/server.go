@@ -94,7 +94,7 @@ var pictures = []string{"/api/render/", "/api/sim/camera/frame"}
 // register adds every operation of the API and returns it.
 func (s *server) register(router *gin.Engine, config Config) huma.API {
 	info := huma.DefaultConfig("Pinhole", config.Version)
-	info.Info.Description = "Match glass, shutter and light for cameras with one aperture. Units are SI; a unit that is not the obvious one is in the field's name."
+	info.Info.Description = "Match ND filters, shutter and light for cameras with one aperture. Units are SI; a unit that is not the obvious one is in the field's name."
 	info.OpenAPIPath = "/api/openapi"
 	info.DocsPath, info.SchemasPath = "", ""
 	info.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)

@@ -16,9 +16,17 @@ export interface Measured {
   gyro: Schemas["MeasuredGyroAnswer"];
 }
 
+/** More than this leaves a worker with a large memory, which is given back. */
+const LARGE_BYTES = 4_000_000;
+
+/** A worker that waits for the next measurement: starting one takes longer than most measurements. */
+let idle: Worker | undefined;
+
+const start = (): Worker => new Worker(new URL("./calc.worker.ts", import.meta.url), { type: "module" });
+
 /**
- * Measures files on this device, by the server's own core: they never leave it. Each measurement
- * has a worker of its own, which ends with it or when it is cancelled.
+ * Measures files on this device, by the server's own core: they never leave it. A measurement has
+ * a worker to itself, which ends when it is cancelled.
  */
 export async function measureHere<N extends keyof Measured>(
   name: N,
@@ -32,21 +40,24 @@ export async function measureHere<N extends keyof Measured>(
         : { option: part.option, name: part.file.name, bytes: new Uint8Array(await part.file.arrayBuffer()) },
     ),
   );
-  const worker = new Worker(new URL("./calc.worker.ts", import.meta.url), { type: "module" });
+  const buffers = given.flatMap((part) => ("bytes" in part ? [part.bytes.buffer as ArrayBuffer] : []));
+  const isLarge = buffers.reduce((sum, b) => sum + b.byteLength, 0) > LARGE_BYTES;
+  const worker = idle ?? start();
+  idle = undefined;
+  let isWell = false;
   try {
     const { status, text } = await new Promise<Answered>((resolve, reject) => {
       signal?.addEventListener("abort", () => reject(new DOMException("cancelled", "AbortError")));
       worker.onmessage = ({ data }: MessageEvent<Answered>) => resolve(data);
       worker.onerror = () => reject(new Error("The measurement could not be started."));
-      worker.postMessage(
-        { id: 1, measure: name, parts: given } satisfies Asked,
-        given.flatMap((part) => ("bytes" in part ? [part.bytes.buffer as ArrayBuffer] : [])),
-      );
+      worker.postMessage({ id: 1, measure: name, parts: given } satisfies Asked, buffers);
     });
+    isWell = status !== 0;
     if (status === 0) throw new Error("This device ran out of memory, or the computation could not be loaded.");
     if (status !== 200) throw new Problem(JSON.parse(text));
     return JSON.parse(text) as Measured[N];
   } finally {
-    worker.terminate();
+    if (isWell && !isLarge && !idle) idle = worker;
+    else worker.terminate();
   }
 }

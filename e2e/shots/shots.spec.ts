@@ -108,7 +108,7 @@ test.describe("pictures", () => {
 
   test("fit table", async ({ page, app }) => {
     await page.goto(`${app.url}/kit/fit`);
-    await page.getByRole("region", { name: "Fit table" }).evaluate((node) => node.scrollTo(0, 420));
+    await expect(page.getByRole("region", { name: "Fit table" })).toBeVisible();
     await expect(page.getByRole("button", { name: /^VND 2-5 stop D5 on Pond drone.*may come off$/ })).toBeVisible();
     await page.screenshot({ path: picture("kit-fit") });
     await page.getByRole("button", { name: /^ND16 C2 on Terrace quad/ }).click();

@@ -1,8 +1,9 @@
-import { Box, Button, Flex, Skeleton, Table, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Grid, Skeleton, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { fitsQuery, rigsQuery } from "../../api/queries";
+import { SelectField } from "../../lib/SelectField";
 import { type Standing, StandingShape, standingColor, standingWord } from "../../lib/Standing";
 import { SeatSheet } from "./SeatSheet";
 
@@ -15,7 +16,7 @@ interface FitTableProps {
   filters: readonly Schemas["ShownFilter"][];
 }
 
-/** Rigs across, glass down: what is known of each pair, its evidence one press away. */
+/** Each camera as it is held, with its own filters: what is known of each, its evidence one press away. */
 export function FitTable({ cameras, filters }: FitTableProps) {
   const { data: cells } = useQuery(fitsQuery);
   const { data: rigs } = useQuery(rigsQuery);
@@ -27,64 +28,33 @@ export function FitTable({ cameras, filters }: FitTableProps) {
   const filter = filters.find((f) => f.id === open?.filterId);
   return (
     <>
-      <Box
+      <Grid
+        gap="3"
+        templateColumns="repeat(auto-fill, minmax(min(100%, 360px), 1fr))"
         overflow="auto"
         maxH={{ base: "75dvh", lg: "calc(100dvh - 230px)" }}
-        position="relative"
         tabIndex={0}
         role="region"
         aria-label="Fit table"
+        alignContent="start"
       >
-        <Table.Root size="sm" stickyHeader>
-          <Table.Header>
-            <Table.Row bg="panel">
-              <Table.ColumnHeader color="muted">Filter</Table.ColumnHeader>
-              {rigs.map((r) => (
-                <Table.ColumnHeader key={r.id} color="muted" minW="130px" verticalAlign="bottom">
-                  {nameOf(r)}
-                  <Text as="span" display="block" fontWeight="normal">
-                    {r.name}
-                  </Text>
-                </Table.ColumnHeader>
-              ))}
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {filters.map((f) => (
-              <Table.Row key={f.id} bg="panel">
-                <Table.Cell fontWeight="bold" whiteSpace="nowrap">
-                  {f.title}{" "}
-                  {f.slot && (
-                    <Text as="span" color="muted" fontWeight="normal">
-                      {f.slot}
-                    </Text>
-                  )}
-                </Table.Cell>
-                {rigs.map((r) => {
-                  const cell = cellOf.get(`${f.id} ${r.id}`);
-                  if (!cell) return <Table.Cell key={r.id} />;
-                  return (
-                    <Table.Cell key={r.id} p="0.5">
-                      <CellButton
-                        cell={cell}
-                        name={`${f.title}${f.slot ? ` ${f.slot}` : ""} on ${nameOf(r)}, ${r.name}: ${wordOf(cell)}`}
-                        onOpen={() => setOpen({ rigId: r.id, filterId: f.id })}
-                      />
-                    </Table.Cell>
-                  );
-                })}
-              </Table.Row>
-            ))}
-          </Table.Body>
-        </Table.Root>
-      </Box>
+        {rigs.map((r) => (
+          <RigFits
+            key={r.id}
+            camera={nameOf(r)}
+            rig={r}
+            filters={filters}
+            cellOf={(filterId) => cellOf.get(`${filterId} ${r.id}`)}
+            onOpen={(filterId) => setOpen({ rigId: r.id, filterId })}
+          />
+        ))}
+      </Grid>
       <Flex gap="4" wrap="wrap" mt="2" fontSize="sm">
         {STANDINGS.map((s) => (
           <Flex key={s} gap="1.5" align="center" color={standingColor(s)}>
             <StandingShape standing={s} /> {standingWord(s)}
           </Flex>
         ))}
-        <Text color="muted">– other mount or not listed</Text>
       </Flex>
       {rig && filter && (
         <SeatSheet
@@ -99,16 +69,68 @@ export function FitTable({ cameras, filters }: FitTableProps) {
   );
 }
 
+interface RigFitsProps {
+  camera: string;
+  rig: Schemas["StoredRig"];
+  filters: readonly Schemas["ShownFilter"][];
+  cellOf: (filterId: string) => Cell | undefined;
+  onOpen: (filterId: string) => void;
+}
+
+/** One camera as it is held: its filters, and the way to any other. */
+function RigFits({ camera, rig, filters, cellOf, onOpen }: RigFitsProps) {
+  const known = filters.flatMap((f) => {
+    const cell = cellOf(f.id);
+    return cell && !isForeign(cell) ? [{ f, cell }] : [];
+  });
+  const others = filters.filter((f) => !known.some((k) => k.f.id === f.id));
+  return (
+    <Box as="section" aria-label={`${camera}, ${rig.name}`} borderWidth="1px" borderColor="edge" rounded="lg" p="3">
+      <Text fontWeight="bold">{camera}</Text>
+      <Text color="muted" fontSize="sm" mb="1">
+        {rig.name}
+      </Text>
+      {known.map(({ f, cell }) => (
+        <Flex key={f.id} align="center" gap="2" borderTopWidth="1px" borderColor="edge">
+          <Text flex="1" fontWeight="bold">
+            {f.title}{" "}
+            <Text as="span" color="muted" fontWeight="normal">
+              {f.slot}
+            </Text>
+          </Text>
+          <CellButton
+            cell={cell}
+            name={`${nameWithSlot(f)} on ${camera}, ${rig.name}: ${standingWord(cell.standing)}`}
+            onOpen={() => onOpen(f.id)}
+          />
+        </Flex>
+      ))}
+      {others.length > 0 && (
+        <SelectField
+          mt="2"
+          label={`Another filter on ${camera}, ${rig.name}`}
+          isLabelHidden
+          value=""
+          options={[
+            { value: "", name: known.length > 0 ? "Another filter…" : "No filter is listed for it. Look at one…" },
+            ...others.map((f) => ({ value: f.id, name: nameWithSlot(f) })),
+          ]}
+          onChange={(id) => id && onOpen(id)}
+        />
+      )}
+    </Box>
+  );
+}
+
+const nameWithSlot = (f: Schemas["ShownFilter"]): string => `${f.title}${f.slot ? ` ${f.slot}` : ""}`;
+
 /** Where nobody says it goes on and nothing was measured, there is nothing to say. */
 const isNothing = (cell: Cell): boolean => cell.standing === "unknown" && !cell.claimed && !cell.offered;
 
 /** Glass for other cameras, which nobody said goes on this one. */
 const isForeign = (cell: Cell): boolean => isNothing(cell) || (cell.standing === "does not go" && !cell.claimed);
 
-const wordOf = (cell: Cell): string => (isForeign(cell) ? "–" : standingWord(cell.standing));
-
 function CellButton({ cell, name, onOpen }: { cell: Cell; name: string; onOpen: () => void }) {
-  const quiet = isForeign(cell);
   return (
     <Button
       variant="ghost"
@@ -116,12 +138,12 @@ function CellButton({ cell, name, onOpen }: { cell: Cell; name: string; onOpen: 
       px="2"
       aria-label={name}
       title={cell.because[0] ?? ""}
-      color={quiet ? "muted" : standingColor(cell.standing)}
-      fontWeight={quiet ? "normal" : "semibold"}
+      color={standingColor(cell.standing)}
+      fontWeight="semibold"
       onClick={onOpen}
     >
-      {!quiet && <StandingShape standing={cell.standing} />}
-      {wordOf(cell)}
+      <StandingShape standing={cell.standing} />
+      {standingWord(cell.standing)}
     </Button>
   );
 }

@@ -83,7 +83,7 @@ func written(status int, v any) (int, string) {
 	out := json.NewEncoder(&text)
 	out.SetEscapeHTML(false)
 	if err := out.Encode(v); err != nil {
-		return internal, "null"
+		return internal, `{"type":"about:blank","title":"Internal Server Error","status":500,"detail":"the answer cannot be written: it holds what is no number"}`
 	}
 	return status, text.String()
 }

@@ -62,6 +62,7 @@ type FilterAnswer struct {
 	BlueStops     *stop.Stops   `json:"blueStops"`
 	CastRedStops  *stop.Stops   `json:"castRedStops" doc:"red − green; positive: more red is cut"`
 	CastBlueStops *stop.Stops   `json:"castBlueStops" doc:"blue − green"`
+	CastStops     *stop.Stops   `json:"castStops" doc:"blue − red: positive towards red, as a filter keeps it"`
 	MiredShift    *float64      `json:"miredShift" doc:"near 5600 K, ±20 %; positive: warmer"`
 	Cast          []Cast        `json:"cast"`
 	StdErrorStops *stop.Stops   `json:"stdErrorStops"`
@@ -358,10 +359,12 @@ func (a *FilterAnswer) refuseBy(all []ratio, stops stop.Stops) {
 // say fills in what was measured.
 func (a *FilterAnswer) say(r ratio) {
 	red, blue := r.red-r.green, r.blue-r.green
-	mired := float64(blue-red) / stopsPerMired
+	cast := blue - red
+	mired := float64(cast) / stopsPerMired
+	a.CastStops = &cast
 	a.Stops, a.RedStops, a.GreenStops, a.BlueStops = &r.stops, &r.red, &r.green, &r.blue
 	a.CastRedStops, a.CastBlueStops, a.MiredShift, a.LevelStops = &red, &blue, &mired, &r.level
-	switch warm := float64(blue - red); {
+	switch warm := float64(cast); {
 	case warm >= castRedBlue:
 		a.Cast = append(a.Cast, Redder)
 	case warm <= -castRedBlue:

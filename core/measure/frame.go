@@ -2,6 +2,7 @@ package measure
 
 import (
 	"math"
+	"sort"
 
 	"pinhole/core/stop"
 )
@@ -57,6 +58,8 @@ type Histogram struct {
 	Red   []int `json:"red"`
 	Green []int `json:"green"`
 	Blue  []int `json:"blue"`
+	// GreyCode is where middle grey stands.
+	GreyCode int `json:"greyCode" doc:"the code of middle grey in sRGB"`
 }
 
 // Channels are shares by channel.
@@ -139,6 +142,7 @@ func frameOf(p *picture) *FrameAnswer {
 // every pixel.
 func (p *picture) count(a *FrameAnswer) *lights {
 	h := &a.Histogram
+	h.GreyCode = sort.Search(255, func(code int) bool { return decoded(float64(code)/255) >= middleGrey })
 	h.Luma, h.Red, h.Green, h.Blue = make([]int, 256), make([]int, 256), make([]int, 256), make([]int, 256)
 	zebra := newZebra(p)
 	light := newLights(p.width * p.height)

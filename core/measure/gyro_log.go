@@ -62,6 +62,9 @@ var namedUnits = []string{"s", "ms", "us", "ns"}
 // Rates at which a gyro samples: outside, a unit of time is not what it was.
 const slowestHz, fastestHz = 20.0, 8000.0
 
+// What no gyro says: a faster turn is a fault of the file, as is a later time, whatever its unit.
+const fastestDegS, latestS = 1e5, 1e18
+
 // readGyro reads a table with a column of time and three of turning.
 func readGyro(in Input) (*gyroLog, error) {
 	file := in.file("file")
@@ -176,7 +179,7 @@ func gyroColumns(in Input, heading []string) (*gyroHeading, error) {
 	return h, nil
 }
 
-// take takes one row; one that is not numbers is skipped.
+// take takes one row; one that is not numbers, or none a gyro says, is skipped.
 func (l *gyroLog) take(cells []string, h *gyroHeading) {
 	at := func(i int) float64 {
 		if i >= len(cells) {
@@ -189,7 +192,7 @@ func (l *gyroLog) take(cells []string, h *gyroHeading) {
 	for i, column := range h.axes {
 		v[i] = at(column) * h.perRate
 	}
-	if sum := t + v[0] + v[1] + v[2]; math.IsNaN(sum) || math.IsInf(sum, 0) {
+	if !(math.Abs(t) <= latestS && math.Abs(v[0]) <= fastestDegS && math.Abs(v[1]) <= fastestDegS && math.Abs(v[2]) <= fastestDegS) {
 		l.skipped++
 		return
 	}

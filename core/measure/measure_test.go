@@ -319,6 +319,16 @@ func TestHostileFilesAreRefused(t *testing.T) {
 	}
 }
 
+// Turns that no gyro says are skipped, and do not swallow the rest.
+func TestImpossibleTurnsAreSkipped(t *testing.T) {
+	file := shakes(200, 8, "s", map[float64]float64{5: 10})
+	file.Bytes = append(file.Bytes, "8.0,1e308,-1e308,0\n8.005,1e300,0,0\n"...)
+	a := run[*GyroAnswer](t, "gyro", Input{Files: files("file", file)})
+	if a.Skipped != 2 || a.ShakeDegS == nil || *a.ShakeDegS > 12 {
+		t.Errorf("%d skipped, shake %v", a.Skipped, a.ShakeDegS)
+	}
+}
+
 func FuzzTelemetry(f *testing.F) {
 	for _, name := range []string{"log-locked.srt", "log-limit.csv", "talk.srt"} {
 		f.Add(sampleFile(f, name).Bytes[:400])

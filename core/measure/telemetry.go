@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"pinhole/core/angle"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -22,109 +21,6 @@ const (
 	mostSamples   = 1000
 	halfTurn      = stop.Angle(180)
 )
-
-// Mode is what moved something.
-type Mode string
-
-// The modes.
-const (
-	ModeLocked    Mode = "locked"
-	ModeStepped   Mode = "stepped"
-	ModeAutomatic Mode = "automatic"
-)
-
-// Values returns every Mode there is.
-func (Mode) Values() []Mode { return []Mode{ModeLocked, ModeStepped, ModeAutomatic} }
-
-// TelemetryAnswer is how a clip was exposed, as its log says.
-type TelemetryAnswer struct {
-	Findings
-	Format      string         `json:"format"`
-	Rows        int            `json:"rows"`
-	Used        int            `json:"used"`
-	Skipped     int            `json:"skipped" doc:"rows without a time or a shutter"`
-	FromS       float64        `json:"fromS"`
-	ToS         float64        `json:"toS"`
-	RateHz      float64        `json:"rateHz"`
-	Gaps        int            `json:"gaps"`
-	FPS         *float64       `json:"fps,omitempty"`
-	TargetS     *stop.Shutter  `json:"targetS,omitempty"`
-	WithinShare *float64       `json:"withinShare" doc:"of the time within half a stop of the target; null without a target"`
-	Shutter     *ShutterLog    `json:"shutter"`
-	ISO         *ISOLog        `json:"iso"`
-	Excursions  []Excursion    `json:"excursions"`
-	Limit       *LimitHit      `json:"limit"`
-	Means       []string       `json:"means" doc:"locked, shutter-automatic, iso-automatic, changed-by-hand, shutter-limit"`
-	Samples     []LogSample    `json:"samples"`
-	SpanStops   *stop.Stops    `json:"spanStops" doc:"from the 5th to the 95th percentile of the light"`
-	EV100       *Percentiles   `json:"ev100,omitempty" doc:"of the scene; left out where no aperture is known"`
-	Bounds      *LogBounds     `json:"bounds,omitempty"`
-	AltitudeM   *AltitudeRange `json:"altitudeM,omitempty"`
-}
-
-// ShutterLog is what the shutter did.
-type ShutterLog struct {
-	Mode     Mode         `json:"mode"`
-	Changes  int          `json:"changes"`
-	FastestS stop.Shutter `json:"fastestS"`
-	SlowestS stop.Shutter `json:"slowestS"`
-	MedianS  stop.Shutter `json:"medianS"`
-}
-
-// ISOLog is what ISO did.
-type ISOLog struct {
-	Mode    Mode     `json:"mode"`
-	Changes int      `json:"changes"`
-	Low     stop.ISO `json:"low"`
-	High    stop.ISO `json:"high"`
-	Median  stop.ISO `json:"median"`
-}
-
-// Excursion is a stretch away from the target, or over base ISO.
-type Excursion struct {
-	Kind     string        `json:"kind" doc:"shutter or iso"`
-	FromS    float64       `json:"fromS"`
-	ToS      float64       `json:"toS"`
-	Stops    stop.Stops    `json:"stops" doc:"the furthest: of the shutter's time against the target, of ISO over base"`
-	ShutterS *stop.Shutter `json:"shutterS,omitempty"`
-	ISO      *stop.ISO     `json:"iso,omitempty"`
-}
-
-// LimitHit is an end of the shutter's range that the automatic ran into.
-type LimitHit struct {
-	Kind     string       `json:"kind" doc:"slowest or fastest"`
-	ShutterS stop.Shutter `json:"shutterS"`
-	Share    float64      `json:"share" doc:"of the time"`
-}
-
-// LogSample is one sample, to draw.
-type LogSample struct {
-	T        float64      `json:"t"`
-	ShutterS stop.Shutter `json:"shutterS"`
-	ISO      *stop.ISO    `json:"iso,omitempty"`
-	EV       *stop.EV     `json:"ev,omitempty"`
-}
-
-// Percentiles are of the light.
-type Percentiles struct {
-	P5  stop.EV `json:"p5"`
-	P50 stop.EV `json:"p50"`
-	P95 stop.EV `json:"p95"`
-}
-
-// LogBounds is the box around where a log was.
-type LogBounds struct {
-	South angle.Deg `json:"south"`
-	North angle.Deg `json:"north"`
-	West  angle.Deg `json:"west"`
-	East  angle.Deg `json:"east"`
-}
-
-// AltitudeRange is how high a log was, in metres.
-type AltitudeRange struct {
-	Low  float64 `json:"low"`
-	High float64 `json:"high"`
-}
 
 // sample is a row that says an exposure, with how long it lasted.
 type sample struct {
@@ -257,6 +153,7 @@ func (a *TelemetryAnswer) aim(o telemetryOptions, all []sample) error {
 	default:
 		return nil
 	}
+	a.WithinS = []stop.Shutter{a.TargetS.Times(-withinStops), a.TargetS.Times(withinStops)}
 	within, total := 0.0, 0.0
 	for _, s := range all {
 		total += s.lasts
@@ -427,76 +324,5 @@ func (a *TelemetryAnswer) meaning() {
 		if m.is {
 			a.Means = append(a.Means, m.code)
 		}
-	}
-}
-
-// light fills in the light of the scene and the samples to draw.
-func (a *TelemetryAnswer) light(all []sample, o telemetryOptions) {
-	aperture := func(s sample) float64 {
-		if o.aperture > 0 {
-			return o.aperture
-		}
-		return s.row.aperture
-	}
-	// Light as far as it is known: without an aperture, against an aperture of 1.
-	ev := func(s sample) (light stop.EV, isWhole bool) {
-		set := stop.Setting{Aperture: 1, Shutter: stop.Shutter(s.shutter), ISO: 100}
-		if isWhole = !math.IsNaN(aperture(s)) && !math.IsNaN(s.row.iso); !math.IsNaN(aperture(s)) {
-			set.Aperture = stop.FNumber(aperture(s))
-		}
-		if !math.IsNaN(s.row.iso) {
-			set.ISO = stop.ISO(s.row.iso)
-		}
-		light = set.EV().Plus(stop.Stops(o.on))
-		if !math.IsNaN(s.bias) {
-			light = light.Plus(stop.Stops(s.bias))
-		}
-		return light, isWhole
-	}
-	var lights []float64
-	isWhole := true
-	for _, s := range all {
-		v, whole := ev(s)
-		isWhole = isWhole && whole
-		lights = append(lights, float64(v))
-	}
-	for i := 0; i < len(all); i += (len(all) + mostSamples - 1) / mostSamples {
-		s := LogSample{T: all[i].t, ShutterS: stop.Shutter(all[i].shutter)}
-		if !math.IsNaN(all[i].row.iso) {
-			iso := stop.ISO(all[i].row.iso)
-			s.ISO = &iso
-		}
-		if light, whole := ev(all[i]); whole {
-			s.EV = &light
-		}
-		a.Samples = append(a.Samples, s)
-	}
-	slices.Sort(lights)
-	p := Percentiles{stop.EV(quantile(lights, 0.05)), stop.EV(quantile(lights, 0.5)), stop.EV(quantile(lights, 0.95))}
-	span := p.P95.Above(p.P5)
-	a.SpanStops = &span
-	if isWhole {
-		a.EV100 = &p
-	}
-}
-
-// quantile returns the ⌈q·n⌉-th smallest of sorted numbers.
-func quantile(sorted []float64, q float64) float64 {
-	return sorted[max(0, int(math.Ceil(q*float64(len(sorted))))-1)]
-}
-
-// place fills in where it was.
-func (a *TelemetryAnswer) place(all []sample) {
-	var lats, lons []float64
-	for _, s := range all {
-		if math.Abs(s.latDeg) <= 90 && math.Abs(s.lonDeg) <= 180 && (s.latDeg != 0 || s.lonDeg != 0) {
-			lats, lons = append(lats, s.latDeg), append(lons, s.lonDeg)
-		}
-	}
-	if len(lats) > 0 {
-		a.Bounds = &LogBounds{angle.Deg(slices.Min(lats)), angle.Deg(slices.Max(lats)), angle.Deg(slices.Min(lons)), angle.Deg(slices.Max(lons))}
-	}
-	if heights := kept(all, func(s sample) float64 { return s.row.altitudeM }); len(heights) > 0 {
-		a.AltitudeM = &AltitudeRange{slices.Min(heights), slices.Max(heights)}
 	}
 }

@@ -4183,6 +4183,11 @@ export interface components {
              * @description red − green; positive: more red is cut
              */
             castRedStops: number | null;
+            /**
+             * Format: double
+             * @description blue − red: positive towards red, as a filter keeps it
+             */
+            castStops: number | null;
             cautions: components["schemas"]["MeasuredCaution"][];
             /**
              * Format: double
@@ -4398,6 +4403,11 @@ export interface components {
         MeasuredHistogram: {
             blue: number[];
             green: number[];
+            /**
+             * Format: int64
+             * @description the code of middle grey in sRGB
+             */
+            greyCode: number;
             luma: number[];
             red: number[];
         };
@@ -4594,6 +4604,8 @@ export interface components {
             toS: number;
             /** Format: int64 */
             used: number;
+            /** @description the shortest and the longest shutter that counts as the target */
+            withinS?: number[];
             /**
              * Format: double
              * @description of the time within half a stop of the target; null without a target

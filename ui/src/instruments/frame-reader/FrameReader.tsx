@@ -7,8 +7,6 @@ type Frame = Schemas["MeasuredFrameAnswer"];
 /** So much of the window's height a frame may take. */
 const TALLEST_VH = 36;
 const HISTOGRAM = { width: 512, height: 96 };
-/** Light at which middle grey stands in the histogram: its code in sRGB. */
-const GREY_CODE = 118;
 
 /** A frame with what is clipped drawn over it, and its histogram with middle grey. */
 export function FrameReader({ frame, url }: { frame: Frame; url: string }) {
@@ -97,7 +95,14 @@ function Histogram({ frame: { histogram, meanStops } }: { frame: Frame }) {
             vectorEffect="non-scaling-stroke"
           />
         ))}
-        <line x1={GREY_CODE * 2} x2={GREY_CODE * 2} y1={0} y2={height} stroke="currentColor" strokeDasharray="4 3" />
+        <line
+          x1={histogram.greyCode * 2}
+          x2={histogram.greyCode * 2}
+          y1={0}
+          y2={height}
+          stroke="currentColor"
+          strokeDasharray="4 3"
+        />
       </svg>
       <Text fontSize="sm" color="muted">
         {words} (dashed)

@@ -1,23 +1,22 @@
 import { Box, useToken } from "@chakra-ui/react";
 import { scaleLinear, scaleLog } from "d3-scale";
 import type { Schemas } from "../../api/client";
+import { shutterText } from "../../lib/measured";
 import { useWidth } from "../../lib/useWidth";
-import { shutterText } from "../../places/measure/words";
 
 type Telemetry = Schemas["MeasuredTelemetryAnswer"];
 
 const HEIGHT = 200;
 const EDGE = { left: 64, right: 12, top: 10, bottom: 26 };
-/** Half a stop, as a factor: how far a shutter may be from its target. */
-const HALF_STOP = Math.SQRT2;
 
 /** The shutter over time against its target, with the stretches away from it. */
 export function TelemetryDrawing({ log }: { log: Telemetry }) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const [ink, muted, accent, edge, soft] = useToken("colors", ["ink", "muted", "accent", "edge", "breaksSoft"]);
-  const { samples, shutter, targetS, excursions, fromS, toS } = log;
+  const { samples, shutter, withinS, excursions, fromS, toS } = log;
+  const [shortest, longest] = withinS ?? [];
   if (!shutter) return null;
-  const ends = [shutter.fastestS, shutter.slowestS, ...(targetS ? [targetS / 2, targetS * 2] : [])];
+  const ends = [shutter.fastestS, shutter.slowestS, ...(withinS ?? [])];
   const x = scaleLinear([fromS, toS], [EDGE.left, Math.max(EDGE.left + 10, width - EDGE.right)]);
   const y = scaleLog([Math.max(...ends) * 1.3, Math.min(...ends) / 1.3], [HEIGHT - EDGE.bottom, EDGE.top]);
   const line = samples.map((s, i) => `${i ? "L" : "M"}${x(s.t).toFixed(1)} ${y(s.shutterS).toFixed(1)}`).join("");
@@ -42,12 +41,12 @@ export function TelemetryDrawing({ log }: { log: Telemetry }) {
             fill={soft}
           />
         ))}
-        {targetS && (
+        {shortest && longest && (
           <rect
             x={EDGE.left}
             width={Math.max(0, width - EDGE.left - EDGE.right)}
-            y={y(targetS / HALF_STOP)}
-            height={Math.max(1, y(targetS * HALF_STOP) - y(targetS / HALF_STOP))}
+            y={y(shortest)}
+            height={Math.max(1, y(longest) - y(shortest))}
             fill={accent}
             opacity={0.25}
           />

@@ -5,13 +5,13 @@ import type { Part } from "../../api/here/measure";
 import { Choice } from "../../lib/Choice";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
+import { withError } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
 import { TextField } from "../../lib/TextField";
 import { FilesField } from "./FilesField";
 import { KeepWith } from "./KeepWith";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
-import { withError } from "./words";
 
 type Way = "frames" | "readings";
 const WAYS = [
@@ -95,10 +95,10 @@ const PICTURES = "image/png,image/jpeg";
 
 function Truth({ answer, note }: { answer: Schemas["MeasuredFilterAnswer"]; note: string }) {
   const [filter, setFilter] = useState<Schemas["ShownFilter"]>();
-  const { stops, stdErrorStops, castRedStops, castBlueStops, cast, errors, driftStops, lowStops, highStops } = answer;
+  const { stops, stdErrorStops, castStops, cast, errors, driftStops, lowStops, highStops } = answer;
   if (stops == null) return null;
   const printed = filter?.reads.stops;
-  const towardsRed = castRedStops == null || castBlueStops == null ? undefined : castBlueStops - castRedStops;
+  const towardsRed = castStops ?? undefined;
   return (
     <Box data-testid="filter-truth">
       <Text fontSize="4xl" fontWeight="bold" lineHeight="1.1">

@@ -8,12 +8,12 @@ import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
 import { useHandedOver } from "../../lib/handOver";
 import { decimal } from "../../lib/locale";
+import { shutterText } from "../../lib/measured";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
-import { shutterText } from "./words";
 
 /** One frame: what is clipped, where middle grey lies, and the filter that makes it so. */
 export function FrameView() {

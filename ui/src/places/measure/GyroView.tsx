@@ -7,13 +7,13 @@ import { SpectrumDrawing } from "../../instruments/spectrum/SpectrumDrawing";
 import { FileButton } from "../../lib/FileButton";
 import { useHandedOver } from "../../lib/handOver";
 import { decimal } from "../../lib/locale";
+import { shutterText } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { toaster } from "../../shell/toaster";
 import { StandIn } from "./StandIn";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
-import { shutterText } from "./words";
 
 const SHUTTERS = [25, 50, 100, 200, 500, 1000];
 

@@ -8,6 +8,7 @@ import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
 import { useHandedOver } from "../../lib/handOver";
 import { decimal } from "../../lib/locale";
+import { shutterText } from "../../lib/measured";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
@@ -16,7 +17,6 @@ import { toaster } from "../../shell/toaster";
 import { StandIn } from "./StandIn";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
-import { shutterText } from "./words";
 
 type Telemetry = Schemas["MeasuredTelemetryAnswer"];
 

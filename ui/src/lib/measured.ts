@@ -1,4 +1,4 @@
-import { decimal } from "../../lib/locale";
+import { decimal } from "./locale";
 
 /** A shutter as it is said: 1/500, 0.8 s. */
 export const shutterText = (seconds: number): string =>

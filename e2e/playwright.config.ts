@@ -15,6 +15,7 @@ export default defineConfig({
     viewport: desk,
     timezoneId: "Etc/GMT+1",
     locale: "en-GB",
+    contextOptions: { reducedMotion: "reduce" }, // loops that play take a third of two cores from the tests
     serviceWorkers: "block", // only the tests of working offline need one
     trace: "on-first-retry", // tracing takes a fifth of the time,
     launchOptions: {

@@ -166,7 +166,7 @@ test("effect glass says when it pays and when it hurts", async ({ page, app }) =
   await openShot(page, app, "Pond from above");
   await edit(page, "Filters");
   const effects = page.getByTestId("effects");
-  await expect(effects).toContainText("a reflection on water, leaf or glass");
+  await expect(effects).toContainText("a reflection on water, leaf or window");
   await expect(effects).toContainText("this camera flies: its effect comes and goes as the drone turns");
 });
 
@@ -183,6 +183,7 @@ test("the chain of numbers can be followed by hand", async ({ page, app }) => {
 });
 
 test("the frame pair shows the effect, steps, swaps and compares", async ({ page, app }) => {
+  await page.emulateMedia({ reducedMotion: "no-preference" });
   await openShot(page, app, "Crates down the lane");
   const pair = page.getByRole("region", { name: "Preview" });
   await pair.scrollIntoViewIfNeeded();
@@ -217,7 +218,6 @@ test("the frame pair shows the effect, steps, swaps and compares", async ({ page
 });
 
 test("loops stand still where motion is not wanted", async ({ page, app }) => {
-  await page.emulateMedia({ reducedMotion: "reduce" });
   await openShot(page, app, "Crates down the lane");
   const pair = page.getByRole("region", { name: "Preview" });
   await expect(pair.getByRole("button", { name: "Play" })).toBeVisible();

@@ -4,7 +4,7 @@ import { VitePWA } from "vite-plugin-pwa";
 
 export default defineConfig({
   plugins: [
-    react(),
+    react({ compiler: true }), // a panel renders again only when what it shows has changed
     VitePWA({
       // A new version waits until it is asked for: a page never changes under the hands.
       registerType: "prompt",

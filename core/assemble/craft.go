@@ -2,6 +2,7 @@ package assemble
 
 import (
 	"fmt"
+	"slices"
 
 	"pinhole/core/angle"
 	"pinhole/core/motion"
@@ -13,8 +14,30 @@ import (
 type Craft struct {
 	Activity motion.ActivityName `json:"activity,omitempty" doc:"how it usually moves, a rough measure of its shake"`
 	Shake    *angle.DegPerS      `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"shake as measured, degrees a second; replaces the activity's"`
-	Rates    AxisRates           `json:"rates,omitzero" doc:"the pilot's rates"`
-	Compared AxisRates           `json:"compared,omitzero" doc:"other rates, to be laid over these"`
+	// Shakes outweigh what is assumed of an activity.
+	Shakes    []ActivityShake `json:"shakes,omitempty" maxItems:"20" doc:"shake as measured, by what it does"`
+	Vibration *MotorSwing     `json:"vibration,omitempty" doc:"what vibrates in it, as measured; of a shot that does not say"`
+
+	Rates    AxisRates `json:"rates,omitzero" doc:"the pilot's rates"`
+	Compared AxisRates `json:"compared,omitzero" doc:"other rates, to be laid over these"`
+}
+
+// ActivityShake is the shake of a person or a craft that does something, as measured.
+type ActivityShake struct {
+	Activity motion.ActivityName `json:"activity"`
+	Shake    angle.DegPerS       `json:"shakeDegS" minimum:"0" maximum:"100000" doc:"90th percentile of angular speed, degrees a second"`
+}
+
+// shakeOf returns the shake that was measured of an activity; ok is false where none was.
+func (c *Craft) shakeOf(name motion.ActivityName) (rate angle.DegPerS, ok bool) {
+	if c == nil {
+		return 0, false
+	}
+	i := slices.IndexFunc(c.Shakes, func(s ActivityShake) bool { return s.Activity == name })
+	if i < 0 {
+		return 0, false
+	}
+	return c.Shakes[i].Shake, true
 }
 
 // AxisRates is a pilot's rates by axis. What is left out is not known.
@@ -52,6 +75,16 @@ func (f *StickFields) Rates() (motion.Rates, error) {
 
 // Check returns the fault of a craft that could not be.
 func (c *Craft) Check() error {
+	for i, s := range c.Shakes {
+		if slices.ContainsFunc(c.Shakes[:i], func(t ActivityShake) bool { return t.Activity == s.Activity }) {
+			return &problem.Fault{Field: fmt.Sprintf("shakes[%d].activity", i), Value: s.Activity, Allowed: "each activity once"}
+		}
+	}
+	if c.Vibration != nil {
+		if _, err := c.Vibration.vibration(0, "vibration."); err != nil {
+			return err
+		}
+	}
 	for _, of := range []struct {
 		name  string
 		rates *AxisRates
@@ -87,5 +120,17 @@ func (r *ShotRequest) ShakeRate() (rate angle.DegPerS, isMeasured, ok bool) {
 		return *r.Craft.Shake, true, true
 	}
 	a, ok := r.Activity()
+	if rate, isMeasured = r.Craft.shakeOf(a.Name); isMeasured {
+		return rate, true, true
+	}
 	return a.Shake, false, ok
+}
+
+// Motor returns what vibrates: as the shot says, else as was measured of its craft; nil where
+// neither says.
+func (r *ShotRequest) Motor() *MotorSwing {
+	if r.Scene.Motor == nil && r.Craft != nil {
+		return r.Craft.Vibration
+	}
+	return r.Scene.Motor
 }

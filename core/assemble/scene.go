@@ -37,6 +37,11 @@ type MotorSwing struct {
 	AmplitudeDeg angle.Deg `json:"amplitudeDeg" minimum:"0" maximum:"90" doc:"how far the camera swings to either side, degrees"`
 }
 
+// vibration returns the swing, for a sensor that takes so long to be read out.
+func (m *MotorSwing) vibration(readoutS float64, path string) (motion.Vibration, error) {
+	return (&VibrationFields{m.Hz, m.RPM, m.Blades, m.AmplitudeDeg, readoutS}).Vibration(path)
+}
+
 // PartsFields is the light of the parts of one frame.
 type PartsFields struct {
 	SubjectEV100 stop.EV         `json:"subjectEv100" minimum:"-20" maximum:"40"`
@@ -213,13 +218,14 @@ func (r *ShotRequest) demands(s *shot.Scene) error {
 		}
 	}
 	var vibration motion.Vibration
-	if f := r.Scene.Motor; f != nil {
+	motor := r.Motor()
+	if motor != nil {
 		readout := 0.0
 		if r.Profile != nil {
 			readout = r.Profile.ReadoutS
 		}
 		var err error
-		if vibration, err = (&VibrationFields{f.Hz, f.RPM, f.Blades, f.AmplitudeDeg, readout}).Vibration("scene.motor."); err != nil {
+		if vibration, err = motor.vibration(readout, "scene.motor."); err != nil {
 			return err
 		}
 	}
@@ -245,7 +251,7 @@ func (r *ShotRequest) demands(s *shot.Scene) error {
 	if r.Scene.Movement != nil {
 		s.Passing = &shot.Passing{Lens: lens, Movement: movement}
 	}
-	if r.Scene.Motor != nil {
+	if motor != nil {
 		s.Vibration = &shot.Vibrating{Lens: lens, Vibration: vibration}
 	}
 	return nil

@@ -69,14 +69,14 @@ func unjudgedOf(r *assemble.ShotRequest, s *shot.Scene, on []string) []Unjudged 
 	add := func(field, words string) { all = append(all, Unjudged{words, field}) }
 	_, _, isShaken := r.ShakeRate()
 	hasLens := r.Profile != nil && r.Profile.Lens != nil
-	asks := isShaken || r.Scene.Movement != nil || r.Scene.Motor != nil
+	asks := isShaken || r.Scene.Movement != nil || r.Motor() != nil
 	switch {
 	case asks && !hasLens:
 		add(fieldOfView, "the camera's field of view and frame width are not known, so blur, stabiliser and wobble are not judged")
 	case isShaken && s.Shaking == nil:
 		add(fieldOfSteady, "what stabiliser the camera has is not known, so its limit is not judged")
 	}
-	if hasLens && r.Scene.Motor != nil && s.ReadoutS == 0 {
+	if hasLens && r.Motor() != nil && s.ReadoutS == 0 {
 		add(fieldOfReadout, "how long the sensor takes to read a frame is not known, so wobble is not judged")
 	}
 	if !isShaken && s.Shaking == nil && r.Profile != nil && r.Profile.Stabiliser.ShiftsFrames() {

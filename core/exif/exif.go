@@ -3,6 +3,7 @@ package exif
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
 	"math"
 	"time"
@@ -34,18 +35,28 @@ type Tags struct {
 // Format is a kind of file that holds EXIF.
 type Format = imagemeta.ImageFormat
 
-// The formats that are read.
-const (
-	JPEG = imagemeta.JPEG
-	PNG  = imagemeta.PNG
-)
-
-// FormatOf returns the format by the name that package image gives it.
-func FormatOf(name string) Format {
-	if name == "png" {
-		return PNG
+// FormatOf returns the format that the head of a picture says; ok is false for one whose EXIF is
+// not read. Raw files of most cameras are TIFF inside.
+func FormatOf(head []byte) (f Format, ok bool) {
+	starts := func(at int, with string) bool {
+		return len(head) >= at+len(with) && string(head[at:at+len(with)]) == with
 	}
-	return JPEG
+	isTIFF := starts(0, "II*\x00") || starts(0, "MM\x00*")
+	switch {
+	case starts(0, "\xff\xd8\xff"):
+		return imagemeta.JPEG, true
+	case starts(0, "\x89PNG\r\n\x1a\n"):
+		return imagemeta.PNG, true
+	case starts(4, "ftypavif"), starts(4, "ftypavis"):
+		return imagemeta.AVIF, true
+	case starts(4, "ftyphei"), starts(4, "ftyphev"), starts(4, "ftypmif1"), starts(4, "ftypmsf1"):
+		return imagemeta.HEIF, true
+	case isTIFF && starts(8, "CR"):
+		return imagemeta.CR2, true
+	case isTIFF:
+		return imagemeta.DNG, true
+	}
+	return 0, false
 }
 
 // MaxHeadBytes is the most of a picture that is read: EXIF stands at its head.
@@ -54,14 +65,21 @@ const MaxHeadBytes = 1 << 20
 // exifTime is how EXIF writes an instant, and with its offset (Exif 2.32, 4.6.5).
 const exifTime, exifTimeZone = "2006:01:02 15:04:05", "2006:01:02 15:04:05-07:00"
 
+// ErrFormat is the error of what is no picture whose EXIF is read.
+var ErrFormat = errors.New("it is no JPEG, PNG, HEIC, AVIF or raw file of a camera")
+
 // Read returns what the head of a picture says. Broken EXIF says nothing; TryRead says why.
-func Read(picture []byte, format Format) Tags {
-	tags, _ := TryRead(picture, format)
+func Read(picture []byte) Tags {
+	tags, _ := TryRead(picture)
 	return tags
 }
 
 // TryRead returns what the head of a picture says, and an error where it cannot be read.
-func TryRead(picture []byte, format Format) (Tags, error) {
+func TryRead(picture []byte) (Tags, error) {
+	format, ok := FormatOf(picture)
+	if !ok {
+		return Tags{}, ErrFormat
+	}
 	all, err := tagsOf(picture[:min(len(picture), MaxHeadBytes)], format)
 	exif := all.EXIF()
 	var t Tags

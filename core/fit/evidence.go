@@ -58,6 +58,8 @@ func (s Standing) Worth() (worth float64, ok bool) {
 type Trial struct {
 	Seated                                         bool
 	Wobbles, Folds, SelfTest, DarkCorners, MarksOn *bool
+	// Corner is the loss at the corner in stops, measured from frames.
+	Corner *stop.Stops
 }
 
 // Evidence is everything known of one filter on one rig. The zero value of each
@@ -69,8 +71,8 @@ type Evidence struct {
 	RigMount, FilterMount Mount
 	// Rings are the measured diameters, of mounts that seat by clearance.
 	Rings *Rings
-	// Trial is the newest trial that still says something about this filter, and
-	// Stale why an older one no longer does.
+	// Trial is what the trials found that still say something about this filter, and
+	// Stale why older ones no longer do.
 	Trial *Trial
 	Stale string
 	// InFlight is true where the rig rides on a craft. Hold is the verdict on its
@@ -94,7 +96,7 @@ type Finding struct {
 	Words    string
 }
 
-// darkCorner is the computed loss from which corners count as dark: a third of a
+// darkCorner is the loss from which corners count as dark: a third of a
 // stop, which is what people begin to see in a sky.
 const darkCorner = stop.Stops(1.0 / 3)
 
@@ -169,9 +171,12 @@ func (e *Evidence) doubts() (all []Finding) {
 	add(is(t.MarksOn, true), GoesTight, "it leaves marks")
 	add(is(t.Folds, false), GoesTight, "the camera does not fold with it on")
 	add(t.Folds == nil && e.FoldMm != nil && e.ThicknessMm > *e.FoldMm, GoesTight, fmt.Sprintf("it adds %.1f mm where folding leaves room for %.1f", e.ThicknessMm, deref(e.FoldMm)))
-	add(is(t.DarkCorners, true), GoesTight, "dark corners at the widest")
-	add(t.DarkCorners == nil && e.Black, DoesNotGo, "black corners at the widest (computed)")
-	add(t.DarkCorners == nil && e.Corner != nil && *e.Corner > darkCorner, GoesTight, fmt.Sprintf("vignetting %.1f stops at the widest (computed)", float64(deref(e.Corner))))
+	// What frames show outweighs the eye, and both outweigh what is computed.
+	unseen := t.DarkCorners == nil && t.Corner == nil
+	add(t.Corner != nil && *t.Corner > darkCorner, GoesTight, fmt.Sprintf("vignetting %.1f stops at the widest (measured)", float64(deref(t.Corner))))
+	add(t.Corner == nil && is(t.DarkCorners, true), GoesTight, "dark corners at the widest")
+	add(unseen && e.Black, DoesNotGo, "black corners at the widest (computed)")
+	add(unseen && e.Corner != nil && *e.Corner > darkCorner, GoesTight, fmt.Sprintf("vignetting %.1f stops at the widest (computed)", float64(deref(e.Corner))))
 	over := e.PayloadG > 0 && e.FilterG > e.PayloadG
 	add(over && is(t.SelfTest, true), GoesTight, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal is made for", e.FilterG, e.PayloadG))
 	add(over && !is(t.SelfTest, true), DoesNotGo, fmt.Sprintf("%.1f g is more than the %.1f g its gimbal carries", e.FilterG, e.PayloadG))

@@ -44,6 +44,8 @@ func TestJudgeWeighsTrialsAndMeasures(t *testing.T) {
 		{"dropped since", Evidence{Claimed: true, Stale: "dropped on 2031-09-02"}, NotKnown, "dropped on 2031-09-02; listed as fitting"},
 		{"ring in the corners", Evidence{Trial: seats(nil), Corner: &dark}, GoesTight, "0.6 stops"},
 		{"seen to be clean", Evidence{Trial: seats(func(t *Trial) { t.DarkCorners = &no }), Corner: &dark}, Tried, "no problems"},
+		{"corners from frames", Evidence{Trial: seats(func(t *Trial) { t.Corner = &dark })}, GoesTight, "0.6 stops at the widest (measured)"},
+		{"frames outweigh eye and rings", Evidence{Trial: seats(func(t *Trial) { t.Corner, t.DarkCorners = new(stop.Stops), &yes }), Corner: &dark, Black: true}, Tried, "no problems"},
 		{"black corners", Evidence{RigMount: PushOn, Rings: rings(0.02, 0), Black: true}, DoesNotGo, "black corners"},
 		{"thick", Evidence{Trial: seats(nil), ThicknessMm: 4, FoldMm: &fold}, GoesTight, "folding leaves room for 3.0"},
 		{"thick, but folds", Evidence{Trial: seats(func(t *Trial) { t.Folds = &yes }), ThicknessMm: 4, FoldMm: &fold}, Tried, "no problems"},

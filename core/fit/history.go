@@ -33,6 +33,54 @@ func SinceTried(tried time.Time, history []Happening) string {
 	return ""
 }
 
+// PastTrial is a trial of one filter on one rig, and when it was made.
+type PastTrial struct {
+	At time.Time
+	TrialFields
+}
+
+// Join returns what trials, the newest first, found together. The newest says whether the
+// filter seats; what it did not look at is what an earlier one saw that seated alike, back to
+// when the filter became another one. Where that was after the newest, joined is nil and
+// stale says what happened.
+func Join(trials []PastTrial, history []Happening) (joined *TrialFields, stale string) {
+	for _, t := range trials {
+		why := SinceTried(t.At, history)
+		switch {
+		case joined == nil && why != "":
+			return nil, why
+		case joined == nil:
+			joined = &t.TrialFields
+		case why != "" || t.Seated != joined.Seated:
+			return joined, ""
+		default:
+			joined.fillFrom(&t.TrialFields)
+		}
+	}
+	return joined, ""
+}
+
+// fillFrom takes what was not looked at from an earlier trial.
+func (t *TrialFields) fillFrom(earlier *TrialFields) {
+	fill(&t.Wobbles, earlier.Wobbles)
+	fill(&t.PullOffG, earlier.PullOffG)
+	fill(&t.TiltUpDeg, earlier.TiltUpDeg)
+	fill(&t.TiltDownDeg, earlier.TiltDownDeg)
+	fill(&t.Folds, earlier.Folds)
+	fill(&t.SelfTest, earlier.SelfTest)
+	fill(&t.DarkCorners, earlier.DarkCorners)
+	fill(&t.MarksLeft, earlier.MarksLeft)
+	fill(&t.CornerStops, earlier.CornerStops)
+	fill(&t.SharpnessLost, earlier.SharpnessLost)
+	fill(&t.Flare, earlier.Flare)
+}
+
+func fill[T any](into **T, from *T) {
+	if *into == nil {
+		*into = from
+	}
+}
+
 // Gone says why a filter cannot be put on anything, "" where it can.
 func Gone(isBroken bool, history []Happening) string {
 	if isBroken {

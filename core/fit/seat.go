@@ -6,6 +6,7 @@ import (
 
 	"pinhole/core/angle"
 	"pinhole/core/problem"
+	"pinhole/core/stop"
 )
 
 // RigFields is a camera as it is held, and how it is used; what is left out is not
@@ -49,7 +50,7 @@ type SeatRequest struct {
 	View        *View         `json:"view,omitempty"`
 	Glass       []SeatedGlass `json:"glass" minItems:"1" maxItems:"4" doc:"the filter judged, and what is stacked on it"`
 	Claimed     bool          `json:"claimed,omitempty" doc:"its owner says that it goes on"`
-	Trial       *TrialFields  `json:"trial,omitempty" doc:"the newest trial that still says something"`
+	Trial       *TrialFields  `json:"trial,omitempty" doc:"what the trials that still count found together"`
 	Stale       string        `json:"stale,omitempty" maxLength:"200" doc:"why an older trial no longer does"`
 	AlsoG       []float64     `json:"alsoG,omitempty" maxItems:"20" minimum:"0" maximum:"10000" doc:"other glass on the same craft, each in grams: it counts in the all-up mass"`
 	ReferenceMm *float64      `json:"referenceMm,omitempty" minimum:"-5" maximum:"5" doc:"clearance of a filter known to hold well; classes count from there"`
@@ -66,6 +67,10 @@ type TrialFields struct {
 	SelfTest    *bool      `json:"selfTest,omitempty" doc:"the gimbal passes its self-test at power-on"`
 	DarkCorners *bool      `json:"darkCorners,omitempty" doc:"corners are dark at the widest"`
 	MarksLeft   *bool      `json:"marksLeft,omitempty" doc:"it left marks"`
+
+	CornerStops   *stop.Stops `json:"cornerStops,omitempty" minimum:"0" maximum:"20" doc:"how much darker the corners come out, measured from frames"`
+	SharpnessLost *float64    `json:"sharpnessLost,omitempty" minimum:"0" maximum:"100" doc:"sharpness lost, per cent, measured from frames"`
+	Flare         *float64    `json:"flare,omitempty" minimum:"0" maximum:"3" doc:"0 none, 1 slight, 2 plain, 3 heavy; measured from frames"`
 }
 
 // SeatAnswer is what is known, part by part; a part left out could not be judged,
@@ -92,7 +97,7 @@ func Seat(r SeatRequest) (*SeatAnswer, error) {
 		Hold: Unknown, FoldMm: r.Rig.FoldMm,
 	}
 	if t := r.Trial; t != nil {
-		e.Trial = &Trial{Seated: t.Seated, Wobbles: t.Wobbles, Folds: t.Folds, SelfTest: t.SelfTest, DarkCorners: t.DarkCorners, MarksOn: t.MarksLeft}
+		e.Trial = &Trial{Seated: t.Seated, Wobbles: t.Wobbles, Folds: t.Folds, SelfTest: t.SelfTest, DarkCorners: t.DarkCorners, MarksOn: t.MarksLeft, Corner: t.CornerStops}
 	}
 	for _, part := range []func(*SeatRequest, *Evidence) error{a.clearance, a.hold, a.corners, a.balance, a.mass} {
 		if err := part(&r, &e); err != nil {

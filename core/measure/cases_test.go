@@ -56,7 +56,7 @@ func sampleFile(t testing.TB, name string) File {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return File{name, body}
+	return File{Name: name, Bytes: body}
 }
 
 func TestWorkedCases(t *testing.T) {

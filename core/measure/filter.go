@@ -107,10 +107,14 @@ func measureFilter(in Input) (*FilterAnswer, error) {
 	if n, m := len(without), len(with); m == 0 || n != m && n != m+1 {
 		return nil, &problem.Fault{Field: "with", Value: m, Allowed: fmt.Sprintf("as many frames as without, or one fewer for a bracket; there are %d without", n)}
 	}
+	share, err := readShare(in, len(with))
+	if err != nil {
+		return nil, err
+	}
 	if err := takeCurve(in, append(slices.Clone(without), with...)); err != nil {
 		return nil, err
 	}
-	return filterOf(without, with), nil
+	return filterOf(without, with, share), nil
 }
 
 // shot is a frame of a pair.
@@ -167,8 +171,23 @@ func takeCurve(in Input, all []*shot) error {
 	return err
 }
 
+// halfway is where a frame with a filter is taken to stand between its neighbours.
+const halfway = 0.5
+
+// readShare reads where between its neighbours the frame with the filter was taken.
+func readShare(in Input, frames int) (float64, error) {
+	if !in.has("share") {
+		return halfway, nil
+	}
+	share, err := in.number("share", 0, 1)
+	if err == nil && frames != 1 {
+		err = &problem.Fault{Field: "share", Value: in.text("share"), Allowed: "nothing but for one frame with the filter, between two without"}
+	}
+	return share, err
+}
+
 // filterOf measures pairs, or a bracket where there is one frame more without the filter.
-func filterOf(without, with []*shot) *FilterAnswer {
+func filterOf(without, with []*shot, share float64) *FilterAnswer {
 	a := &FilterAnswer{Findings: newFindings(), Cast: []Cast{}, Pairs: []PairAnswer{}}
 	withAperture := true
 	for _, s := range append(slices.Clone(without), with...) {
@@ -187,7 +206,7 @@ func filterOf(without, with []*shot) *FilterAnswer {
 			continue
 		}
 		before, after := ratioOf(without[i], s, withAperture), ratioOf(without[i+1], s, withAperture)
-		all = append(all, before.mean(after))
+		all = append(all, before.between(after, share))
 		drift := max((before.stops - after.stops).Abs(), deref(a.DriftStops))
 		a.DriftStops = &drift
 	}
@@ -310,12 +329,13 @@ func (s *shot) middleCode() (code float64, value int) {
 	return sum / perCode, int(sum)
 }
 
-// mean returns the mean of two ratios: of a frame against its neighbours in a bracket.
-func (r ratio) mean(o ratio) ratio {
-	half := func(a, b stop.Stops) stop.Stops { return (a + b) / 2 }
+// between returns the ratio of a frame against its neighbours in a bracket, which was taken at a
+// share of the way from the one before, r, to the one after.
+func (r ratio) between(after ratio, share float64) ratio {
+	at := func(a, b stop.Stops) stop.Stops { return a + stop.Stops(share)*(b-a) }
 	return ratio{
-		stops: half(r.stops, o.stops), red: half(r.red, o.red), green: half(r.green, o.green), blue: half(r.blue, o.blue),
-		level: half(r.level, o.level), spread: max(r.spread, o.spread), noise: math.Hypot(r.noise, o.noise) / 2, part: r.part,
+		stops: at(r.stops, after.stops), red: at(r.red, after.red), green: at(r.green, after.green), blue: at(r.blue, after.blue),
+		level: at(r.level, after.level), spread: max(r.spread, after.spread), noise: math.Hypot((1-share)*r.noise, share*after.noise), part: r.part,
 	}
 }
 

@@ -48,6 +48,23 @@ type FlareAnswer struct {
 	NearVeilShare *float64    `json:"nearVeilShare,omitempty"`
 	FarVeilShare  *float64    `json:"farVeilShare,omitempty"`
 	Spread        Spread      `json:"spread,omitempty"`
+	Grade         *float64    `json:"grade" doc:"as it is kept with a filter: 0 none, 1 slight, 2 plain, 3 heavy"`
+}
+
+// gradeDark is how dark a dark part is that veil is graded by: four stops under the light,
+// about a shaded face beside a lit window.
+const gradeDark = 1.0 / 16
+
+// grade says how much a veil is seen: none below a tenth of a stop of lift in such a dark part,
+// slight below a third of a stop, plain below one. A rule of ours: the steps of one who looks.
+func grade(veilShare float64) float64 {
+	lift := math.Log2(1 + max(veilShare, 0)/gradeDark)
+	for i, most := range []float64{0.1, 1.0 / 3, 1} {
+		if lift < most {
+			return float64(i)
+		}
+	}
+	return 3
 }
 
 // BothStops is a figure without and with the filter.
@@ -78,9 +95,9 @@ func measureFlare(in Input) (*FlareAnswer, error) {
 	}
 	a := &FlareAnswer{Findings: newFindings()}
 	all, source := flareBlocks(without, with)
-	for part, p := range map[string]*picture{"without": without, "with": with} {
+	for i, p := range []*picture{without, with} {
 		if blown, _ := p.clipped(p.whole(), nil); blown > halfBlown {
-			a.refuse("blown", part, "More than half is clipped: shoot it again two stops darker.")
+			a.refuse("blown", []string{"without", "with"}[i], "More than half is clipped: shoot it again two stops darker.")
 		}
 	}
 	if a.isRefused() {
@@ -229,7 +246,8 @@ func (a *FlareAnswer) say(all, bright, dark []flareBlock, source *FramePoint, p 
 	}
 	share := veil(dark)
 	lift := stop.FromFactor(max(1+share/max(r0, least), least))
-	a.VeilShare, a.LiftStops = &share, &lift
+	graded := grade(share)
+	a.VeilShare, a.LiftStops, a.Grade = &share, &lift, &graded
 	a.ContrastStops = &BothStops{stop.FromFactor(1 / max(r0, least)), stop.FromFactor(1 / max(r1, least))}
 	if source == nil {
 		a.warn("no-source", "No light is in the picture: halos are not told from veil.")

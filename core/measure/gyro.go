@@ -81,6 +81,10 @@ func measureGyro(in Input) (*GyroAnswer, error) {
 	if err != nil || shutter <= 0 {
 		return nil, &problem.Fault{Field: "shutter", Value: in.text("shutter"), Allowed: "a shutter such as 1/100"}
 	}
+	turns, err := readMotor(in)
+	if err != nil {
+		return nil, err
+	}
 	log, err := readGyro(in)
 	if err != nil {
 		return nil, err
@@ -106,6 +110,9 @@ func measureGyro(in Input) (*GyroAnswer, error) {
 	a.shake(even)
 	a.saturated(log)
 	a.spectrum(even)
+	for i := range a.Peaks {
+		a.Peaks[i].Of = turns.named(a.Peaks[i].Hz)
+	}
 	if a.Spectrum != nil && in.has("shutter") {
 		a.Spectrum.keep(shutter)
 		for i := range a.Peaks {

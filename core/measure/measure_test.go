@@ -14,6 +14,9 @@ import (
 	"testing"
 
 	"gonum.org/v1/gonum/dsp/fourier"
+
+	"pinhole/core/exif"
+	"pinhole/core/stop"
 )
 
 // drawn returns a PNG of 16 bits whose light at each pixel is given.
@@ -35,7 +38,7 @@ func drawn(t testing.TB, width, height int, light func(x, y int) float64) File {
 	if err := png.Encode(&out, m); err != nil {
 		t.Fatal(err)
 	}
-	return File{"drawn.png", out.Bytes()}
+	return File{Name: "drawn.png", Bytes: out.Bytes()}
 }
 
 func run[T any](t testing.TB, name string, in Input) T {
@@ -139,6 +142,87 @@ func TestAFilterIsFound(t *testing.T) {
 	}
 }
 
+// Light that drifts steadily costs nothing where it is known when each frame was taken.
+func TestASessionsDriftIsTakenOff(t *testing.T) {
+	const cuts, drift = 3.0, -0.36 // stops, over the whole session
+	level := func(at, filter float64) File {
+		return drawn(t, 96, 64, func(x, _ int) float64 { return 0.3 * math.Exp2(at*drift-filter) * (1 + 0.001*float64(x%7)) })
+	}
+	for _, at := range []float64{0, 0.2, 0.5, 0.9, 1} {
+		in := Input{
+			Files: map[string][]File{"without": {level(0, 0), level(1, 0)}, "with": {level(at, cuts)}},
+			Texts: map[string][]string{"without-exposure": {"1/500 iso100"}, "with-exposure": {"1/500 iso100"}, "share": {fmt.Sprint(at)}},
+		}
+		a := run[*FilterAnswer](t, "filter", in)
+		if a.Stops == nil || math.Abs(float64(*a.Stops)-cuts) > 0.005 || math.Abs(float64(*a.DriftStops)+drift) > 0.01 {
+			t.Errorf("at %v: %+v", at, a)
+		}
+		delete(in.Texts, "share")
+		if off := float64(*run[*FilterAnswer](t, "filter", in).Stops) - cuts; math.Abs(off-(0.5-at)*drift) > 0.005 {
+			t.Errorf("at %v, not told: off by %v, want %v", at, off, (0.5-at)*drift)
+		}
+	}
+}
+
+// A picture that was decoded elsewhere is read as the file it came from.
+func TestDecodedPixelsAreReadAsTheirFile(t *testing.T) {
+	file := drawn(t, 64, 48, func(x, y int) float64 { return float64(x+y) / 112 })
+	shown, _ := png.Decode(bytes.NewReader(file.Bytes))
+	pixels := &Pixels{Width: 64, Height: 48}
+	for y := range 48 {
+		for x := range 64 {
+			r, g, b, _ := shown.At(x, y).RGBA()
+			pixels.RGBA = append(pixels.RGBA, byte(r/257), byte(g/257), byte(b/257), 255)
+		}
+	}
+	set := stop.Setting{Aperture: 2.8, Shutter: 0.01, ISO: 200}
+	direct := run[*FrameAnswer](t, "frame", Input{Files: files("file", file)})
+	decoded := run[*FrameAnswer](t, "frame", Input{Files: files("file", File{Name: "x.heic", Bytes: exif.Block(set), Pixels: pixels})})
+	if math.Abs(float64(*direct.MeanStops-*decoded.MeanStops)) > 0.02 || decoded.File.Exposure == nil || decoded.File.Exposure.ISO != 200 {
+		t.Errorf("%v against %v, exposed %+v", *decoded.MeanStops, *direct.MeanStops, decoded.File.Exposure)
+	}
+	for _, p := range []*Pixels{{}, {Width: 64, Height: 48}, {Width: -64, Height: -48, RGBA: pixels.RGBA}, {Width: 1 << 40, Height: 1 << 40}} {
+		o, _ := Named("frame")
+		if _, err := o.Run(Input{Files: files("file", File{Name: "x", Pixels: p})}); err == nil {
+			t.Errorf("%d × %d of %d bytes are read", p.Width, p.Height, len(p.RGBA))
+		}
+	}
+}
+
+func TestPeaksAreNamedByTheMotor(t *testing.T) {
+	for _, test := range []struct {
+		rpm, hz float64
+		blades  int
+		want    PeakOf
+	}{
+		{6000, 100, 2, OfMotor}, {6000, 109, 2, OfMotor}, {6000, 112, 2, ""}, {6000, 300, 3, OfBlades}, {6000, 200, 3, OfMotorDouble},
+		{6000, 200, 1, OfMotorDouble}, {6000, 610, 3, OfBladesTwice}, {6000, 2, 3, ""}, {0, 100, 3, ""},
+	} {
+		if got := (motor{test.rpm, test.blades}).named(test.hz); got != test.want {
+			t.Errorf("%+v is %q", test, got)
+		}
+	}
+	a := run[*GyroAnswer](t, "gyro", Input{Files: files("file", shakes(1000, 10, "s", map[float64]float64{122: 5})), Texts: map[string][]string{"motor-rpm": {"3660"}, "blades": {"2"}}})
+	if len(a.Peaks) == 0 || a.Peaks[0].Of != OfBlades {
+		t.Errorf("%+v", a.Peaks)
+	}
+}
+
+// The more veil, the higher its grade, and none below what is told apart.
+func TestVeilIsGraded(t *testing.T) {
+	last := 0.0
+	for v := -0.2; v < 0.3; v += 0.001 {
+		g := grade(v)
+		if g < last || g > 3 {
+			t.Fatalf("a veil of %v is graded %v after %v", v, g, last)
+		}
+		last = g
+	}
+	if grade(0.004) != 0 || grade(0.01) != 1 || grade(0.03) != 2 || last != 3 {
+		t.Errorf("%v %v %v %v", grade(0.004), grade(0.01), grade(0.03), last)
+	}
+}
+
 // Two readings of the automatic are worth what their ranges leave open.
 func TestReadingsAddTheirRanges(t *testing.T) {
 	a := run[*FilterAnswer](t, "filter", Input{Texts: map[string][]string{
@@ -211,7 +295,7 @@ func shakes(hz float64, seconds float64, unit string, of map[float64]float64) Fi
 		}
 		fmt.Fprintf(&out, "%.4f,%.5f,%.5f,%.5f\n", t*per, v, 0.1, -0.2)
 	}
-	return File{"gyro.csv", []byte(out.String())}
+	return File{Name: "gyro.csv", Bytes: []byte(out.String())}
 }
 
 // What swings at known frequencies is found, apart from what was intended, in any unit.
@@ -276,7 +360,7 @@ func TestALogSaysTheSameInEveryForm(t *testing.T) {
 	}
 	var first *TelemetryAnswer
 	for _, body := range []string{srt.String(), csv.String(), "\uFEFF" + semicolons.String()} {
-		a := run[*TelemetryAnswer](t, "telemetry", Input{Files: files("file", File{"log", []byte(body)}), Texts: map[string][]string{"target": {"1/200"}}})
+		a := run[*TelemetryAnswer](t, "telemetry", Input{Files: files("file", File{Name: "log", Bytes: []byte(body)}), Texts: map[string][]string{"target": {"1/200"}}})
 		if first == nil {
 			first = a
 		}
@@ -302,7 +386,7 @@ func TestHostileFilesAreRefused(t *testing.T) {
 			in := Input{Files: map[string][]File{}, Texts: map[string][]string{}}
 			for _, p := range o.Options {
 				if p.IsFile && (p.Required || p.Name == "without" || p.Name == "with") {
-					in.Files[p.Name] = []File{{"x", body}, {"y", body}, {"z", body}}[:map[bool]int{true: 3, false: 1}[p.Many]]
+					in.Files[p.Name] = []File{{Name: "x", Bytes: body}, {Name: "y", Bytes: body}, {Name: "z", Bytes: body}}[:map[bool]int{true: 3, false: 1}[p.Many]]
 				}
 			}
 			if o.Name == "filter" || o.Name == "curve" {
@@ -335,7 +419,7 @@ func FuzzTelemetry(f *testing.F) {
 	}
 	f.Fuzz(func(t *testing.T, body []byte) {
 		o, _ := Named("telemetry")
-		answer, err := o.Run(Input{Files: files("file", File{"x", body})})
+		answer, err := o.Run(Input{Files: files("file", File{Name: "x", Bytes: body})})
 		if a, ok := answer.(*TelemetryAnswer); err == nil && ok && a.Used > a.Rows {
 			t.Errorf("%d of %d rows are used", a.Used, a.Rows)
 		}
@@ -348,7 +432,7 @@ func FuzzGyro(f *testing.F) {
 	}
 	f.Fuzz(func(t *testing.T, body []byte) {
 		o, _ := Named("gyro")
-		answer, err := o.Run(Input{Files: files("file", File{"x", body}), Texts: map[string][]string{"rate-unit": {"deg/s"}}})
+		answer, err := o.Run(Input{Files: files("file", File{Name: "x", Bytes: body}), Texts: map[string][]string{"rate-unit": {"deg/s"}}})
 		if a, ok := answer.(*GyroAnswer); err == nil && ok && len(a.Refused) == 0 && a.ShakeDegS == nil {
 			t.Error("neither measured nor refused")
 		}
@@ -361,7 +445,7 @@ func FuzzFrame(f *testing.F) {
 	}
 	f.Fuzz(func(t *testing.T, body []byte) {
 		o, _ := Named("frame")
-		answer, err := o.Run(Input{Files: files("file", File{"x", body})})
+		answer, err := o.Run(Input{Files: files("file", File{Name: "x", Bytes: body})})
 		if a, ok := answer.(*FrameAnswer); err == nil && ok && len(a.Refused) == 0 && a.AdviceStops == nil {
 			t.Error("neither measured nor refused")
 		}
@@ -382,7 +466,7 @@ func BenchmarkFrame12MP(b *testing.B) {
 	b.Run("frame", func(b *testing.B) {
 		b.ReportAllocs()
 		for b.Loop() {
-			run[*FrameAnswer](b, "frame", Input{Files: files("file", File{"x", out.Bytes()})})
+			run[*FrameAnswer](b, "frame", Input{Files: files("file", File{Name: "x", Bytes: out.Bytes()})})
 		}
 	})
 	b.Run("baseline-decode", func(b *testing.B) {

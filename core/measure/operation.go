@@ -109,6 +109,7 @@ var operations = []Operation{
 		Option{Name: "without-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
 		Option{Name: "with-exposure", Many: true, Doc: "f2.8 1/500 iso100; once for all of its side"},
 		curveArg,
+		Option{Name: "share", Doc: "0 to 1: where one frame with it was taken between two without, where the light drifts steadily; the middle by default"},
 		Option{Name: "without-reading", Many: true, Doc: "what the automatic chose: 1/1000 iso100, or 1/50..1/40 iso100"},
 		Option{Name: "with-reading", Many: true, Doc: "what it chose with the filter on"}),
 	operation("curve", "Find a profile's transfer curve from a bracket", measureCurve,
@@ -127,6 +128,7 @@ var operations = []Operation{
 		Option{Name: "columns", Doc: "the three of the gyro, with commas between"},
 		Option{Name: "stabiliser", Doc: "none, electronic, gimbal, gimbal+electronic or post: what floor follows"},
 		Option{Name: "shutter", Doc: "1/100: what it leaves of each frequency"},
+		Option{Name: "motor-rpm", Doc: "turns a minute of a motor: its peaks are named"}, Option{Name: "blades", Doc: "with it: the blades of its propeller"},
 		Option{Name: "width-px", Doc: "of the picture"}, Option{Name: "hfov-deg", Doc: "field of view, degrees"}, Option{Name: "projection", Doc: "rectilinear or equidistant"}),
 }
 

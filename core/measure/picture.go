@@ -8,6 +8,7 @@ import (
 	_ "image/jpeg" // read by image.Decode
 	_ "image/png"  // read by image.Decode
 	"math"
+	"strings"
 
 	"pinhole/core/exif"
 	"pinhole/core/problem"
@@ -24,6 +25,15 @@ const (
 type File struct {
 	Name  string
 	Bytes []byte
+	// Pixels is what stands in it where somebody else has decoded it, for formats that are not
+	// read here; its EXIF still comes from the bytes.
+	Pixels *Pixels
+}
+
+// Pixels is a decoded picture, the way up it is shown.
+type Pixels struct {
+	Width, Height int
+	RGBA          []byte // four bytes a pixel, row by row
 }
 
 // picture is a frame: its channels as they stand in the file, the way up it is shown.
@@ -74,6 +84,15 @@ func readPicture(part string, file File) (p *picture, err error) {
 		return &problem.Fault{Field: part, Value: value, Allowed: allowed}
 	}
 	const allowed = "a PNG of 8 or 16 bits or a JPEG, whole"
+	if d := file.Pixels; d != nil {
+		if d.Width < 1 || d.Height < 1 || d.Width > maxPixels/d.Height || len(d.RGBA) != 4*d.Width*d.Height {
+			return nil, fault(fmt.Sprintf("%s, %d × %d pixels", file.Name, d.Width, d.Height), "1 to 64 megapixels, four bytes each")
+		}
+		p = &picture{format: formatName(file.Bytes), bits: 8, orientation: 1, light: srgb, width: d.Width, height: d.Height}
+		p.take(&image.NRGBA{Pix: d.RGBA, Stride: 4 * d.Width, Rect: image.Rect(0, 0, d.Width, d.Height)})
+		p.exposure = exposureOf(exif.Read(file.Bytes))
+		return p, nil
+	}
 	if len(file.Bytes) > MaxFileBytes {
 		return nil, fault(fmt.Sprintf("%s, %d bytes", file.Name, len(file.Bytes)), fmt.Sprintf("at most %d bytes", MaxFileBytes))
 	}
@@ -92,10 +111,18 @@ func readPicture(part string, file File) (p *picture, err error) {
 	if !p.take(shown) {
 		return nil, fault(fmt.Sprintf("%s, colours of %T", file.Name, shown), allowed+", grey or in colour")
 	}
-	said := exif.Read(file.Bytes, exif.FormatOf(format))
+	said := exif.Read(file.Bytes)
 	p.turn(said.Orientation)
 	p.exposure = exposureOf(said)
 	return p, nil
+}
+
+// formatName names the format of a file that was decoded elsewhere.
+func formatName(file []byte) string {
+	if f, ok := exif.FormatOf(file); ok {
+		return strings.ToLower(f.String())
+	}
+	return "pixels"
 }
 
 // take takes the channels of a decoded picture, without its alpha; not of inks.
@@ -133,8 +160,8 @@ func (p *picture) take(shown image.Image) bool {
 		})
 	case *image.NRGBA:
 		each(func(i, x, y int) {
-			c := m.NRGBAAt(x, y)
-			p.rgb[i], p.rgb[i+1], p.rgb[i+2] = uint16(c.R)*perCode, uint16(c.G)*perCode, uint16(c.B)*perCode
+			c := m.Pix[m.PixOffset(x, y):]
+			p.rgb[i], p.rgb[i+1], p.rgb[i+2] = uint16(c[0])*perCode, uint16(c[1])*perCode, uint16(c[2])*perCode
 		})
 	case *image.RGBA64:
 		p.bits = 16

@@ -42,6 +42,7 @@ type Peak struct {
 	Hz           float64       `json:"hz"`
 	DegS         angle.DegPerS `json:"degS" doc:"amplitude of the turning"`
 	AmplitudeDeg angle.Deg     `json:"amplitudeDeg"`
+	Of           PeakOf        `json:"of,omitempty" doc:"what turns at that frequency, where a motor's speed was given"`
 	KeptShare    *float64      `json:"keptShare,omitempty" doc:"what the shutter leaves of it, where one was given"`
 }
 

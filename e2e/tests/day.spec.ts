@@ -155,7 +155,7 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   await light.getByLabel("A photo").setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no") });
   await expect(light.getByRole("alert")).toContainText("a still whose EXIF states aperture, shutter and ISO");
   await light.getByLabel("Filter on, stops").fill("3");
-  await light.getByLabel("A photo").setInputFiles("../internal/files/testdata/noon.jpg");
+  await light.getByLabel("A photo").setInputFiles("../core/exif/testdata/noon.jpg");
   await expect(light.getByTestId("anchor")).toContainText("Corrected by the reading at 12:00: EV 15.0");
   await light.getByRole("button", { name: "Simulated meter" }).click();
   await light.getByRole("button", { name: "Save reading" }).click();

@@ -110,9 +110,8 @@ func (b *Bench) offer(f store.Filter, s *shelf) error {
 	case shown.Counts == nil:
 		b.LeftOut = append(b.LeftOut, shown)
 	default:
-		if seat.Asked.Trial != nil {
-			shown.Counts.TiltUpDeg = seat.Asked.Trial.TiltUpDeg
-		}
+		on := seat.measured(f)
+		shown.Counts.TiltUpDeg, shown.Counts.CornerStops = on.TiltUpDeg, orZero(on.CornerStops)
 		shown.Counts.Standing = seat.Standing
 		b.Filters = append(b.Filters, shown)
 		b.Fits = append(b.Fits, seat.FitCell)

@@ -122,11 +122,11 @@ func (s *shelf) seat(r store.Rig, stack []store.Filter) (*Seat, error) {
 	for _, g := range stack {
 		out.Asked.Glass = append(out.Asked.Glass, fit.SeatedGlass{Body: g.Body, WeightG: known(g.WeightG)})
 	}
-	if newest := newestOf(out.Trials); newest != nil {
-		if out.Asked.Stale = fit.SinceTried(newest.TriedAt, f.Happenings()); out.Asked.Stale == "" {
-			out.Asked.Trial = &newest.Found.TrialFields
-		}
+	past := make([]fit.PastTrial, len(out.Trials))
+	for i, t := range out.Trials {
+		past[i] = fit.PastTrial{At: t.TriedAt, TrialFields: t.Found.TrialFields}
 	}
+	out.Asked.Trial, out.Asked.Stale = fit.Join(past, f.Happenings())
 	if reference := s.reference(r, f.ID); reference != nil {
 		out.Reference, out.Asked.ReferenceMm = s.referenceWords(r, reference), &reference.ClearanceMm
 	}
@@ -147,11 +147,21 @@ func (s *shelf) seat(r store.Rig, stack []store.Filter) (*Seat, error) {
 	return out, nil
 }
 
-func newestOf(trials []store.Trial) *store.Trial {
-	if len(trials) == 0 {
-		return nil
+// measured is what is known of a filter's image on this rig, each figure from frames taken
+// with both, else what is known of the filter on whatever it was measured.
+func (s *Seat) measured(f store.Filter) (m fit.TrialFields) {
+	if s.Asked.Trial != nil {
+		m = *s.Asked.Trial
 	}
-	return &trials[0]
+	m.CornerStops, m.SharpnessLost, m.Flare = either(m.CornerStops, f.CornerStops), either(m.SharpnessLost, f.SharpnessLost), either(m.Flare, f.Flare)
+	return m
+}
+
+func either[T any](first, second *T) *T {
+	if first != nil {
+		return first
+	}
+	return second
 }
 
 func (s *shelf) trialsOf(rigID, filterID string) []store.Trial {

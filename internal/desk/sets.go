@@ -71,9 +71,10 @@ func (s *shelf) set(name string, filters []store.Filter, rig store.Rig) (*Filter
 		if err != nil {
 			return nil, fmt.Errorf("filter %s as stored: %w", f.ID, err)
 		}
+		on := seat.measured(f)
 		members[i] = glass.Member{
-			Fit: worth(seat.Standing), Off: off, Cast: f.CastStops, Corner: f.CornerStops, Flare: f.Flare,
-			SharpnessLost: f.SharpnessLost, WeightG: known(f.WeightG), Price: f.Price, HasSlot: f.Slot != "",
+			Fit: worth(seat.Standing), Off: off, Cast: f.CastStops, Corner: on.CornerStops, Flare: on.Flare,
+			SharpnessLost: on.SharpnessLost, WeightG: known(f.WeightG), Price: f.Price, HasSlot: f.Slot != "",
 		}
 	}
 	figures, missing := glass.SumUp(members)

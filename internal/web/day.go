@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"net/http"
 	"pinhole/core/assemble"
+	"pinhole/core/exif"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -83,8 +84,8 @@ func (s *server) registerDay(kept *desk.Desk) {
 	addFile(s, "/api/import/track", "import-track", "Read a GPX track", func(_ context.Context, body []byte) (*files.Track, error) {
 		return files.ReadTrack(bytes.NewReader(body))
 	})
-	addFile(s, "/api/import/still", "import-still", "Read the exposure of a JPEG", func(_ context.Context, body []byte) (*files.Still, error) {
-		return files.ReadStill(bytes.NewReader(body))
+	addFile(s, "/api/import/still", "import-still", "Read the exposure of a picture: JPEG, PNG, HEIC, AVIF or raw", func(_ context.Context, body []byte) (*exif.Still, error) {
+		return exif.ReadStill(body)
 	})
 	readings := kept.Store.LightReadings()
 	addResource(s, resource[store.LightReading, store.LightReadingFields, store.LightReading]{

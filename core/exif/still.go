@@ -1,11 +1,10 @@
-package files
+package exif
 
 import (
+	"errors"
 	"fmt"
-	"io"
 	"time"
 
-	"pinhole/core/exif"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -16,31 +15,30 @@ type Still struct {
 	ShutterS stop.Shutter `json:"shutterS"`
 	ISO      stop.ISO     `json:"iso"`
 	Text     string       `json:"text" doc:"as a reading is typed: f2 1/1250 iso50"`
-	EV100    stop.EV      `json:"ev100" doc:"of the scene, where no glass was on"`
+	EV100    stop.EV      `json:"ev100" doc:"of the scene, where no filter was on"`
 	TakenAt  *time.Time   `json:"takenAt,omitempty" doc:"with the zone it states; left out where it states no time or no zone"`
 	Clock    string       `json:"clock,omitempty" doc:"the time on its clock, where its zone is not known"`
 	Where    *Spot        `json:"where,omitempty"`
 }
 
-// MaxStillBytes is the most of a picture that is read.
-const MaxStillBytes = exif.MaxHeadBytes
-
-// ReadStill reads the exposure of a JPEG. Faults name "file".
-func ReadStill(r io.Reader) (*Still, error) {
-	head, err := io.ReadAll(io.LimitReader(r, MaxStillBytes))
+// ReadStill reads the exposure of a picture: a JPEG, PNG, HEIC, AVIF or raw file. Faults name
+// "file".
+func ReadStill(picture []byte) (*Still, error) {
+	const allowed = "a still whose EXIF states aperture, shutter and ISO"
+	tags, err := TryRead(picture)
 	if err != nil {
-		return nil, fmt.Errorf("read the still: %w", err)
-	}
-	tags, err := exif.TryRead(head, exif.JPEG)
-	if err != nil {
-		return nil, &problem.Fault{Field: "file", Value: fmt.Sprintf("%.120s", err), Allowed: "a JPEG with EXIF"}
+		value := fmt.Sprintf("%.120s", err)
+		if errors.Is(err, ErrFormat) {
+			value = "no picture that is known"
+		}
+		return nil, &problem.Fault{Field: "file", Value: value, Allowed: "a JPEG, PNG, HEIC, AVIF or raw file with EXIF"}
 	}
 	for _, f := range []struct {
 		said float64
 		name string
 	}{{float64(tags.Aperture), "aperture"}, {float64(tags.ShutterS), "shutter"}, {float64(tags.ISO), "ISO"}} {
 		if f.said == 0 {
-			return nil, &problem.Fault{Field: "file", Value: "no " + f.name, Allowed: "a still whose EXIF states aperture, shutter and ISO"}
+			return nil, &problem.Fault{Field: "file", Value: "no " + f.name, Allowed: allowed}
 		}
 	}
 	set := stop.Setting{Aperture: tags.Aperture, Shutter: tags.ShutterS, ISO: tags.ISO}

@@ -37,4 +37,5 @@ func (s *server) registerKit(kept *desk.Desk) {
 	})
 	s.registerFit(kept)
 	s.registerStandIns(kept)
+	s.registerTargets(kept)
 }

@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"io"
+	"mime"
 	"mime/multipart"
 	"net/http"
 	"strings"
@@ -83,6 +84,28 @@ func (s *server) registerStandIns(kept *desk.Desk) {
 			return &file{standIn.media, `attachment; filename="` + standIn.name + `"`, body}, nil
 		})
 	}
+}
+
+// TargetInput says what the simulated camera is pointed at, and through what.
+type TargetInput struct {
+	Target   sim.Target `path:"target"`
+	FilterID string     `query:"filterId" maxLength:"60" doc:"of the filter that is on; nothing by default"`
+	RigID    string     `query:"rigId" maxLength:"60" doc:"of the camera, as it is held"`
+	Frame    int        `query:"frame" minimum:"0" maximum:"1000" doc:"how many were taken before: the light falls a little with each"`
+}
+
+// registerTargets offers frames of the simulated camera to compare filters by.
+func (s *server) registerTargets(kept *desk.Desk) {
+	huma.Register(s.api, huma.Operation{
+		OperationID: "simulate-target", Method: http.MethodGet, Path: "/api/sim/target/{target}", Tags: []string{"measure"},
+		Summary: "Take a frame of a target with the simulated camera",
+	}, func(ctx context.Context, in *TargetInput) (*file, error) {
+		name, body, err := kept.SimulatedTarget(ctx, in.Target, in.FilterID, in.RigID, in.Frame)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &file{mediaPNG, mime.FormatMediaType("attachment", map[string]string{"filename": name}), body}, nil
+	})
 }
 
 // measureInput returns the parts of a form by the options they are named after: withoutExposure

@@ -1059,7 +1059,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read the exposure of a JPEG */
+        /** Read the exposure of a picture: JPEG, PNG, HEIC, AVIF or raw */
         post: operations["import-still"];
         delete?: never;
         options?: never;
@@ -1917,6 +1917,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sim/target/{target}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Take a frame of a target with the simulated camera */
+        get: operations["simulate-target"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sim/walk.csv": {
         parameters: {
             query?: never;
@@ -2026,6 +2043,15 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        ActivityShake: {
+            /** @enum {string} */
+            activity: "stand" | "held" | "walk" | "brisk" | "run" | "helmet-smooth" | "helmet" | "bar-smooth" | "bar" | "cruise" | "freestyle";
+            /**
+             * Format: double
+             * @description 90th percentile of angular speed, degrees a second
+             */
+            shakeDegS: number;
+        };
         Advice: {
             caution: string;
             do: string;
@@ -3176,6 +3202,10 @@ export interface components {
              * @description shake as measured, degrees a second; replaces the activity's
              */
             shakeDegS?: number;
+            /** @description shake as measured, by what it does */
+            shakes?: components["schemas"]["ActivityShake"][];
+            /** @description what vibrates in it, as measured; of a shot that does not say */
+            vibration?: components["schemas"]["MotorSwing"];
         };
         CurvePoint: {
             /** Format: double */
@@ -4241,6 +4271,11 @@ export interface components {
             farVeilShare?: number;
             /**
              * Format: double
+             * @description as it is kept with a filter: 0 none, 1 slight, 2 plain, 3 heavy
+             */
+            grade: number | null;
+            /**
+             * Format: double
              * @description by which the dark parts come up
              */
             liftStops: number | null;
@@ -4492,6 +4527,11 @@ export interface components {
              * @description what the shutter leaves of it, where one was given
              */
             keptShare?: number;
+            /**
+             * @description what turns at that frequency, where a motor's speed was given
+             * @enum {string}
+             */
+            of?: "motor" | "motor twice" | "blades" | "blades twice";
         };
         MeasuredPercentiles: {
             /** Format: double */
@@ -5815,7 +5855,7 @@ export interface components {
             rig: components["schemas"]["RigFields"];
             /** @description why an older trial no longer does */
             stale?: string;
-            /** @description the newest trial that still says something */
+            /** @description what the trials that still count found together */
             trial?: components["schemas"]["TrialFields"];
             view?: components["schemas"]["View"];
         };
@@ -6737,7 +6777,7 @@ export interface components {
             clock?: string;
             /**
              * Format: double
-             * @description of the scene, where no glass was on
+             * @description of the scene, where no filter was on
              */
             ev100: number;
             /** Format: double */
@@ -7047,8 +7087,18 @@ export interface components {
             weightG?: number;
         };
         StoredFound: {
+            /**
+             * Format: double
+             * @description how much darker the corners come out, measured from frames
+             */
+            cornerStops?: number;
             /** @description corners are dark at the widest */
             darkCorners?: boolean;
+            /**
+             * Format: double
+             * @description 0 none, 1 slight, 2 plain, 3 heavy; measured from frames
+             */
+            flare?: number;
             /** @description the camera folds away with it on */
             folds?: boolean;
             /** @description it left marks */
@@ -7063,6 +7113,11 @@ export interface components {
             seated: boolean;
             /** @description the gimbal passes its self-test at power-on */
             selfTest?: boolean;
+            /**
+             * Format: double
+             * @description sharpness lost, per cent, measured from frames
+             */
+            sharpnessLost?: number;
             /**
              * Format: double
              * @description how far it tilts down
@@ -7608,8 +7663,18 @@ export interface components {
             to: string | null;
         };
         TrialFields: {
+            /**
+             * Format: double
+             * @description how much darker the corners come out, measured from frames
+             */
+            cornerStops?: number;
             /** @description corners are dark at the widest */
             darkCorners?: boolean;
+            /**
+             * Format: double
+             * @description 0 none, 1 slight, 2 plain, 3 heavy; measured from frames
+             */
+            flare?: number;
             /** @description the camera folds away with it on */
             folds?: boolean;
             /** @description it left marks */
@@ -7623,6 +7688,11 @@ export interface components {
             seated: boolean;
             /** @description the gimbal passes its self-test at power-on */
             selfTest?: boolean;
+            /**
+             * Format: double
+             * @description sharpness lost, per cent, measured from frames
+             */
+            sharpnessLost?: number;
             /**
              * Format: double
              * @description how far it tilts down
@@ -15752,6 +15822,46 @@ export interface operations {
             };
             /** @description Internal Server Error */
             500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "simulate-target": {
+        parameters: {
+            query?: {
+                /** @description of the filter that is on; nothing by default */
+                filterId?: string;
+                /** @description of the camera, as it is held */
+                rigId?: string;
+                /** @description how many were taken before: the light falls a little with each */
+                frame?: number;
+            };
+            header?: never;
+            path: {
+                target: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,7 +4,8 @@
 // status and the JSON text of the answer or the problem: pinholeAnswer(name, body), as
 // POST /api/calc/NAME does for a server that is gone; and pinholeMeasure(name, parts), as
 // POST /api/measure/NAME, for files that stay on the device. A part is {option, text} or
-// {option, name, bytes}, the bytes a Uint8Array.
+// {option, name, bytes, pixels}, the bytes a Uint8Array; pixels, {width, height, rgba}, are of a
+// file that the page has decoded.
 package main
 
 import (
@@ -59,11 +60,20 @@ func measured(name string, parts js.Value) (status int, text string) {
 			in.Texts[option] = append(in.Texts[option], text.String())
 			continue
 		}
-		body := make([]byte, part.Get("bytes").Length())
-		js.CopyBytesToGo(body, part.Get("bytes"))
-		in.Files[option] = append(in.Files[option], measure.File{Name: part.Get("name").String(), Bytes: body})
+		file := measure.File{Name: part.Get("name").String(), Bytes: copied(part.Get("bytes"))}
+		if pixels := part.Get("pixels"); pixels.Truthy() {
+			file.Pixels = &measure.Pixels{Width: pixels.Get("width").Int(), Height: pixels.Get("height").Int(), RGBA: copied(pixels.Get("rgba"))}
+		}
+		in.Files[option] = append(in.Files[option], file)
 	}
 	return told(op.Run(in))
+}
+
+// copied returns the bytes of a Uint8Array.
+func copied(from js.Value) []byte {
+	body := make([]byte, from.Length())
+	js.CopyBytesToGo(body, from)
+	return body
 }
 
 // told returns what a computation gave as its answer.

@@ -28,6 +28,9 @@ const (
 // departsFrom is the first code that is compared with sRGB: below it both are steep.
 const departsFrom = 24
 
+// useFrom is the departure from sRGB that a pair shows.
+const useFrom = stop.Stops(0.3)
+
 // CurveAnswer is the transfer of a camera's profile.
 type CurveAnswer struct {
 	Findings
@@ -35,7 +38,8 @@ type CurveAnswer struct {
 	FromCode           *int        `json:"fromCode"`
 	ToCode             *int        `json:"toCode"`
 	ResidualStops      *stop.Stops `json:"residualStops" doc:"what the blocks leave, root mean square"`
-	SRGBDepartureStops *stop.Stops `json:"srgbDepartureStops" doc:"the largest, over the codes that are known; above 0.3, use the curve"`
+	SRGBDepartureStops *stop.Stops `json:"srgbDepartureStops" doc:"the largest, over the codes that are known"`
+	UseIt              bool        `json:"useIt" doc:"it departs by so much that pairs are measured with it"`
 }
 
 // seen is a block in one frame: its mean code and how long it was exposed, in stops.
@@ -86,6 +90,7 @@ func measureCurve(in Input) (*CurveAnswer, error) {
 	}
 	left, departs := stop.Stops(residual), departure(g, from, to)
 	a.Curve, a.FromCode, a.ToCode, a.ResidualStops, a.SRGBDepartureStops = c, &from, &to, &left, &departs
+	a.UseIt = departs > useFrom
 	return a, nil
 }
 

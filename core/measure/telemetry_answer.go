@@ -40,6 +40,7 @@ type TelemetryAnswer struct {
 	Means       []string       `json:"means" doc:"locked, shutter-automatic, iso-automatic, changed-by-hand, shutter-limit"`
 	Samples     []LogSample    `json:"samples"`
 	SpanStops   *stop.Stops    `json:"spanStops" doc:"from the 5th to the 95th percentile of the light"`
+	Reading     *LogReading    `json:"reading,omitempty" doc:"the same as a reading of the day"`
 	EV100       *Percentiles   `json:"ev100,omitempty" doc:"of the scene; left out where no aperture is known"`
 	Bounds      *LogBounds     `json:"bounds,omitempty"`
 	AltitudeM   *AltitudeRange `json:"altitudeM,omitempty"`
@@ -86,6 +87,12 @@ type LogSample struct {
 	ShutterS stop.Shutter `json:"shutterS"`
 	ISO      *stop.ISO    `json:"iso,omitempty"`
 	EV       *stop.EV     `json:"ev,omitempty"`
+}
+
+// LogReading is the light of a log as a reading of the day.
+type LogReading struct {
+	EV100       stop.EV    `json:"ev100"`
+	SpreadStops stop.Stops `json:"spreadStops"`
 }
 
 // Percentiles are of the light.

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"pinhole/core/angle"
+	"pinhole/core/light"
 	"pinhole/core/stop"
 )
 
@@ -17,7 +18,7 @@ func (a *TelemetryAnswer) light(all []sample, o telemetryOptions) {
 		return s.row.aperture
 	}
 	// Light as far as it is known: without an aperture, against an aperture of 1.
-	ev := func(s sample) (light stop.EV, isWhole bool) {
+	ev := func(s sample) (scene stop.EV, isWhole bool) {
 		set := stop.Setting{Aperture: 1, Shutter: stop.Shutter(s.shutter), ISO: 100}
 		if isWhole = !math.IsNaN(aperture(s)) && !math.IsNaN(s.row.iso); !math.IsNaN(aperture(s)) {
 			set.Aperture = stop.FNumber(aperture(s))
@@ -25,11 +26,11 @@ func (a *TelemetryAnswer) light(all []sample, o telemetryOptions) {
 		if !math.IsNaN(s.row.iso) {
 			set.ISO = stop.ISO(s.row.iso)
 		}
-		light = set.EV().Plus(stop.Stops(o.on))
+		scene = set.EV().Plus(stop.Stops(o.on))
 		if !math.IsNaN(s.bias) {
-			light = light.Plus(stop.Stops(s.bias))
+			scene = scene.Plus(stop.Stops(s.bias))
 		}
-		return light, isWhole
+		return scene, isWhole
 	}
 	var lights []float64
 	isWhole := true
@@ -44,8 +45,8 @@ func (a *TelemetryAnswer) light(all []sample, o telemetryOptions) {
 			iso := stop.ISO(all[i].row.iso)
 			s.ISO = &iso
 		}
-		if light, whole := ev(all[i]); whole {
-			s.EV = &light
+		if scene, whole := ev(all[i]); whole {
+			s.EV = &scene
 		}
 		a.Samples = append(a.Samples, s)
 	}
@@ -55,6 +56,7 @@ func (a *TelemetryAnswer) light(all []sample, o telemetryOptions) {
 	a.SpanStops = &span
 	if isWhole {
 		a.EV100 = &p
+		a.Reading = &LogReading{p.P50, max(light.OnTheSpot, p.P95.Above(p.P5)/2)}
 	}
 }
 

@@ -241,6 +241,8 @@ func checkEntry(e *store.FieldEntryFields) error {
 		return needs(e.Kind != "override" || e.Words != "", "words", "the reason for going on all the same")
 	case "note":
 		return needs(e.Words != "", "words", "what is noted")
+	case "outcome":
+		return needs(e.ShotID != "" && e.Outcome != nil, "outcome", "the id of a shot and what was measured of it")
 	case "reading":
 		return needs(e.Reading != nil, "reading", "what was read")
 	}

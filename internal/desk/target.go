@@ -44,8 +44,12 @@ func (d *Desk) SimulatedTarget(ctx context.Context, target sim.Target, filterID,
 			}
 		}
 		m := on.measured(f)
-		name, r.Filter = shown.Title, sim.TruthOf(f.ID, sim.Known{
-			Printed: shown.Takes, Stops: f.MeasuredStops, CastStops: f.CastStops, CornerStops: m.CornerStops, SharpnessLost: m.SharpnessLost, Flare: m.Flare,
+		printed := shown.Takes
+		if shown.Counts == nil { // a label that can be read in two ways is read in the likelier
+			printed = shown.Reads.TotalStops
+		}
+		name, r.Filter = shown.Title, sim.TruthOf(shown.Title+f.Slot, sim.Known{
+			Printed: printed, Stops: f.MeasuredStops, CastStops: f.CastStops, CornerStops: m.CornerStops, SharpnessLost: m.SharpnessLost, Flare: m.Flare,
 		})
 	}
 	png, err = sim.TargetFrame(r)

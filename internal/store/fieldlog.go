@@ -23,15 +23,24 @@ type FieldEntry struct {
 
 // FieldEntryFields is what was done, when, and of what.
 type FieldEntryFields struct {
-	Kind    string        `json:"kind" enum:"tick,untick,override,note,reading,pin"`
+	Kind    string        `json:"kind" enum:"tick,untick,override,note,reading,pin,outcome"`
 	At      time.Time     `json:"at" doc:"by the clock of the device"`
 	Device  string        `json:"device,omitempty" maxLength:"60"`
 	Turn    string        `json:"turn,omitempty" maxLength:"400" doc:"of the card"`
 	Step    string        `json:"step,omitempty" maxLength:"120" doc:"of its checklist"`
-	Words   string        `json:"words,omitempty" maxLength:"500" doc:"a note, the reason of an override, a reading as it was read"`
+	ShotID  string        `json:"shotId,omitempty" maxLength:"60" doc:"outcome: of the shot"`
+	Words   string        `json:"words,omitempty" maxLength:"500" doc:"a note, the reason of an override, a reading as it was read, an outcome in words"`
 	Reading *FieldReading `json:"reading,omitempty"`
 	Anchor  *Anchor       `json:"anchor,omitempty" doc:"pin: the new anchor"`
+	Outcome *Outcome      `json:"outcome,omitempty" doc:"outcome: what was measured"`
 	Was     *Anchor       `json:"was,omitempty" doc:"pin: the anchor that it replaces, as the device knew it"`
+}
+
+// Outcome is how a shot was really exposed, as its telemetry says.
+type Outcome struct {
+	WithinShare *float64      `json:"withinShare,omitempty" minimum:"0" maximum:"1" doc:"of the time within half a stop of the target"`
+	TargetS     *stop.Shutter `json:"targetS,omitempty" minimum:"0" maximum:"86400"`
+	MedianS     *stop.Shutter `json:"medianS,omitempty" minimum:"0" maximum:"86400" doc:"the shutter in the middle of it"`
 }
 
 // FieldReading is light read in the field.

@@ -88,7 +88,7 @@ func (s *server) registerStandIns(kept *desk.Desk) {
 
 // TargetInput says what the simulated camera is pointed at, and through what.
 type TargetInput struct {
-	Target   sim.Target `path:"target"`
+	Target   sim.Target `path:"target" enum:"wall,edge,lamp"`
 	FilterID string     `query:"filterId" maxLength:"60" doc:"of the filter that is on; nothing by default"`
 	RigID    string     `query:"rigId" maxLength:"60" doc:"of the camera, as it is held"`
 	Frame    int        `query:"frame" minimum:"0" maximum:"1000" doc:"how many were taken before: the light falls a little with each"`

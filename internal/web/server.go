@@ -155,7 +155,7 @@ func recoverFrom(log *slog.Logger) gin.HandlerFunc {
 // isPlace reports whether the front end has a place at an address.
 func isPlace(path string) bool {
 	place, _, _ := strings.Cut(strings.TrimPrefix(path, "/"), "/")
-	return slices.Contains([]string{"shoot", "shot", "card", "kit"}, place)
+	return slices.Contains([]string{"shoot", "shot", "card", "kit", "measure", "log", "practice"}, place)
 }
 
 // withStatus answers with a status of its own.

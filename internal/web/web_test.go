@@ -304,7 +304,7 @@ func TestPageAnswersItsOwnAddresses(t *testing.T) {
 	if w.Code != 200 || w.Header().Get("Cache-Control") != "no-cache" || !strings.Contains(w.Body.String(), "front end") {
 		t.Errorf("placeholder gives %d %v", w.Code, w.Header())
 	}
-	for path, want := range map[string]int{"/": 200, "/shoot": 200, "/shot/1": 200, "/kit/fit": 200, "/card": 200, "/shooting": 404, "/nothing/here": 404, "/.env": 404} {
+	for path, want := range map[string]int{"/": 200, "/shoot": 200, "/shot/1": 200, "/kit/fit": 200, "/card": 200, "/measure/case": 200, "/log": 200, "/practice": 200, "/shooting": 404, "/nothing/here": 404, "/.env": 404} {
 		if w := s.do("GET", path, "", nil); exists(page, "index.html") && w.Code != want {
 			t.Errorf("%s gives %d, want %d", path, w.Code, want)
 		}

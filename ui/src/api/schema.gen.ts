@@ -4126,11 +4126,13 @@ export interface components {
             residualStops: number | null;
             /**
              * Format: double
-             * @description the largest, over the codes that are known; above 0.3, use the curve
+             * @description the largest, over the codes that are known
              */
             srgbDepartureStops: number | null;
             /** Format: int64 */
             toCode: number | null;
+            /** @description it departs by so much that pairs are measured with it */
+            useIt: boolean;
         };
         MeasuredEdgeAnswer: {
             /**
@@ -4485,6 +4487,12 @@ export interface components {
             /** Format: double */
             lengthS: number;
         };
+        MeasuredLogReading: {
+            /** Format: double */
+            ev100: number;
+            /** Format: double */
+            spreadStops: number;
+        };
         MeasuredLogSample: {
             /** Format: double */
             ev?: number;
@@ -4622,6 +4630,8 @@ export interface components {
             means: string[];
             /** Format: double */
             rateHz: number;
+            /** @description the same as a reading of the day */
+            reading?: components["schemas"]["MeasuredLogReading"];
             /** @description why it is not measured; empty where it is */
             refused: components["schemas"]["MeasuredRefusal"][];
             /** Format: int64 */
@@ -4860,6 +4870,20 @@ export interface components {
             filters: string[];
             /** @enum {string} */
             first: "blur" | "image";
+        };
+        Outcome: {
+            /**
+             * Format: double
+             * @description the shutter in the middle of it
+             */
+            medianS?: number;
+            /** Format: double */
+            targetS?: number;
+            /**
+             * Format: double
+             * @description of the time within half a stop of the target
+             */
+            withinShare?: number;
         };
         OutingAnswer: {
             /** @description what is other than in the plan as it was made */
@@ -6975,17 +6999,21 @@ export interface components {
             device?: string;
             id: string;
             /** @enum {string} */
-            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin";
+            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
+            /** @description outcome: what was measured */
+            outcome?: components["schemas"]["Outcome"];
             reading?: components["schemas"]["FieldReading"];
             /** Format: date-time */
             receivedAt: string;
+            /** @description outcome: of the shot */
+            shotId?: string;
             /** @description of its checklist */
             step?: string;
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
             was?: components["schemas"]["Anchor"];
-            /** @description a note, the reason of an override, a reading as it was read */
+            /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
         StoredFieldEntryFields: {
@@ -6998,15 +7026,19 @@ export interface components {
             at: string;
             device?: string;
             /** @enum {string} */
-            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin";
+            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
+            /** @description outcome: what was measured */
+            outcome?: components["schemas"]["Outcome"];
             reading?: components["schemas"]["FieldReading"];
+            /** @description outcome: of the shot */
+            shotId?: string;
             /** @description of its checklist */
             step?: string;
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
             was?: components["schemas"]["Anchor"];
-            /** @description a note, the reason of an override, a reading as it was read */
+            /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
         StoredFieldLogSize: {
@@ -15843,7 +15875,7 @@ export interface operations {
             };
             header?: never;
             path: {
-                target: string;
+                target: "wall" | "edge" | "lamp";
             };
             cookie?: never;
         };

@@ -1,5 +1,5 @@
 /** A file as the body of a request, sent as itself. */
-export const octets = (file: File) => ({
+export const octets = (file: Blob) => ({
   body: file as unknown as string,
   bodySerializer: (body: unknown) => body as Blob,
   headers: { "Content-Type": "application/octet-stream" },

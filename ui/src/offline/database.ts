@@ -15,6 +15,8 @@ interface Kept extends DBSchema {
   answers: { key: string; value: string };
   /** In the order in which it was done. */
   waiting: { key: number; value: Waiting; indexes: { id: string } };
+  /** A comparison of filters that is under way: what is compared, and each frame by its step. */
+  comparison: { key: string; value: unknown };
 }
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined;
@@ -27,11 +29,16 @@ export async function closeDatabase(): Promise<void> {
 
 /** What is kept on this device. */
 export function database(): Promise<IDBPDatabase<Kept>> {
-  opened ??= openDB<Kept>("pinhole", 1, {
-    upgrade(db) {
-      db.createObjectStore("answers");
-      db.createObjectStore("waiting", { autoIncrement: true }).createIndex("id", "id", { unique: true });
+  opened ??= openDB<Kept>("pinhole", 2, {
+    upgrade(db, from) {
+      if (from < 1) {
+        db.createObjectStore("answers");
+        db.createObjectStore("waiting", { autoIncrement: true }).createIndex("id", "id", { unique: true });
+      }
+      db.createObjectStore("comparison");
     },
+    // A newer version of the page waits for this one to let go.
+    blocking: () => void closeDatabase(),
   });
   return opened;
 }

@@ -1,8 +1,11 @@
 import "./wasm_exec.js";
 import program from "./calc.wasm.gz?url";
+import type { Pixels } from "./pixels";
 
 /** A file or a text to measure, by the option it is given as. */
-export type MeasurePart = { option: string; text: string } | { option: string; name: string; bytes: Uint8Array };
+export type MeasurePart =
+  | { option: string; text: string }
+  | { option: string; name: string; bytes: Uint8Array; pixels?: Pixels };
 
 /** A computation or a measurement asked for, and its answer; both carry the same id. */
 export type Asked = { id: number } & ({ name: string; body: string } | { measure: string; parts: MeasurePart[] });

@@ -1,5 +1,6 @@
 import { Problem, type Schemas } from "../client";
 import type { Answered, Asked, MeasurePart } from "./calc.worker";
+import { type Pixels, pixelsOf } from "./pixels";
 
 /** A file or a text, by the option it is given as. */
 export type Part = { option: string; file: File } | { option: string; text: string };
@@ -19,6 +20,12 @@ export interface Measured {
 /** More than this leaves a worker with a large memory, which is given back. */
 const LARGE_BYTES = 4_000_000;
 
+/** The pixels of a file that the core does not decode. */
+async function decoded(file: File): Promise<{ pixels?: Pixels }> {
+  const pixels = await pixelsOf(file);
+  return pixels ? { pixels } : {};
+}
+
 /** A worker that waits for the next measurement: starting one takes longer than most measurements. */
 let idle: Worker | undefined;
 
@@ -37,10 +44,17 @@ export async function measureHere<N extends keyof Measured>(
     parts.map(async (part) =>
       "text" in part
         ? part
-        : { option: part.option, name: part.file.name, bytes: new Uint8Array(await part.file.arrayBuffer()) },
+        : {
+            option: part.option,
+            name: part.file.name,
+            bytes: new Uint8Array(await part.file.arrayBuffer()),
+            ...(await decoded(part.file)),
+          },
     ),
   );
-  const buffers = given.flatMap((part) => ("bytes" in part ? [part.bytes.buffer as ArrayBuffer] : []));
+  const buffers = given.flatMap((part) =>
+    "bytes" in part ? [part.bytes.buffer, ...(part.pixels ? [part.pixels.rgba.buffer] : [])] : [],
+  ) as ArrayBuffer[];
   const isLarge = buffers.reduce((sum, b) => sum + b.byteLength, 0) > LARGE_BYTES;
   const worker = idle ?? start();
   idle = undefined;

@@ -1,6 +1,7 @@
 import { Stack, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { measureHere } from "../../api/here/measure";
+import { PICTURES } from "../../api/here/pixels";
 import { FileButton } from "../../lib/FileButton";
 import { decimal } from "../../lib/locale";
 
@@ -21,7 +22,7 @@ export function FrameBias({ onBias }: FrameBiasProps) {
       <FileButton
         h="60px"
         label="A test frame"
-        accept="image/png,image/jpeg"
+        accept={PICTURES}
         loading={read.isPending}
         onFile={(file) => read.mutate(file)}
       >

@@ -2,6 +2,7 @@ import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api, Problem, type Schemas, unwrap } from "../../api/client";
+import { STILLS } from "../../api/here/pixels";
 import { camerasQuery } from "../../api/queries";
 import { octets } from "../../api/upload";
 import { Choice } from "../../lib/Choice";
@@ -20,6 +21,9 @@ import type { DayWork } from "./useDay";
 
 type Work = DayWork;
 type Reading = Schemas["StoredLightReadingFields"];
+/** EXIF stands at the head of a picture: a raw file is not sent whole. */
+const EXIF_BYTES = 1 << 20;
+
 type Way = "typed" | "auto" | "sky" | "meter" | "still";
 
 const WAYS: readonly { value: Way; name: string }[] = [
@@ -218,7 +222,7 @@ function StillButton({ work, glass }: { work: Work; glass: number }) {
   const zone = work.day?.zone ?? "";
   const take = useMutation({
     mutationFn: async (file: File) => {
-      const still = await unwrap(api.POST("/api/import/still", octets(file)));
+      const still = await unwrap(api.POST("/api/import/still", octets(file.slice(0, EXIF_BYTES))));
       // Without a zone its clock is taken as that of the shoot.
       const [date = "", clock = ""] = (still.clock ?? "").split("T");
       const at = still.takenAt ? Date.parse(still.takenAt) : instantIn(date, clock.slice(0, 5), zone);
@@ -242,7 +246,7 @@ function StillButton({ work, glass }: { work: Work; glass: number }) {
   useHandedOver("still", take.mutate);
   return (
     <Stack gap="1">
-      <FileButton label="A photo" accept="image/jpeg" loading={take.isPending} onFile={(file) => take.mutate(file)}>
+      <FileButton label="A photo" accept={STILLS} loading={take.isPending} onFile={(file) => take.mutate(file)}>
         Choose a JPEG
       </FileButton>
       {take.error && (

@@ -54,9 +54,9 @@ function useWeights(): [Weights | undefined, (w: Weights) => void] {
 }
 
 /** Sets of filters side by side on one rig, weighed as their owner wishes. */
-export function Sets({ cameras }: { cameras: readonly Schemas["StoredCamera"][] }) {
+export function Sets({ cameras, on }: { cameras: readonly Schemas["StoredCamera"][]; on?: string }) {
   const { data: rigs } = useQuery(rigsQuery);
-  const [chosen, setChosen] = useState("");
+  const [chosen, setChosen] = useState(on ?? "");
   const [own, setWeights] = useWeights();
   const rigId = rigs?.some((r) => r.id === chosen) ? chosen : (rigs?.[0]?.id ?? "");
   const { data: sets } = useQuery(setsQuery(rigId));
@@ -83,10 +83,10 @@ export function Sets({ cameras }: { cameras: readonly Schemas["StoredCamera"][] 
       {sets.length < 2 && (
         <Text color="muted">Name the set that filters came in, in their sheets: two sets can be compared here.</Text>
       )}
-      {sets.length > 1 && (
+      {sets.length > 0 && (
         <>
           <Text fontSize="lg" fontWeight="bold" aria-live="polite" data-testid="sets-words">
-            {isWeighed ? sentence(answer?.words ?? "…") : "Give something a weight."}
+            {sets.length > 1 && (isWeighed ? sentence(answer?.words ?? "…") : "Give something a weight.")}
           </Text>
           <Table.ScrollArea tabIndex={0} role="region" aria-label="Sets side by side">
             <Table.Root size="sm">
@@ -147,7 +147,9 @@ export function Sets({ cameras }: { cameras: readonly Schemas["StoredCamera"][] 
                         ) : (
                           <Flex gap="2" align="center">
                             {ROWS[k].write(s[k])}
-                            <Bar least={answer?.scores[i]?.worth[k] ?? 0} most={answer?.scores[i]?.worth[k] ?? 0} />
+                            {answer && (
+                              <Bar least={answer.scores[i]?.worth[k] ?? 0} most={answer.scores[i]?.worth[k] ?? 0} />
+                            )}
                           </Flex>
                         )}
                       </Table.Cell>

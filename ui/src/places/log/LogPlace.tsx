@@ -83,4 +83,5 @@ const KINDS: Record<Schemas["StoredFieldEntry"]["kind"], string> = {
   note: "note",
   reading: "reading",
   pin: "forecast",
+  outcome: "outcome",
 };

@@ -2,12 +2,15 @@ import { Box, Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { Part } from "../../api/here/measure";
+import { PICTURES } from "../../api/here/pixels";
 import { Choice } from "../../lib/Choice";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { withError } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
 import { TextField } from "../../lib/TextField";
+import { CurveField } from "./CurveField";
+import { curvePart } from "./curves";
 import { FilesField } from "./FilesField";
 import { KeepWith } from "./KeepWith";
 import { Told } from "./Told";
@@ -24,6 +27,7 @@ export function FilterPair() {
   const [way, setWay] = useState<Way>("frames");
   const [without, setWithout] = useState<File[]>([]);
   const [withIt, setWith] = useState<File[]>([]);
+  const [curve, setCurve] = useState("");
   const [texts, setTexts] = useState({ without: "", with: "" });
   const measure = useMeasure("filter");
   const parts = (): Part[] => {
@@ -32,7 +36,7 @@ export function FilterPair() {
       ...(way === "frames" ? files.map((file) => ({ option: name, file })) : []),
       ...(texts[name].trim() ? [{ option: `${name}-${said}`, text: texts[name] }] : []),
     ];
-    return [...side("without", without), ...side("with", withIt)];
+    return [...side("without", without), ...side("with", withIt), ...(way === "frames" ? curvePart(curve) : [])];
   };
   const isReady = way === "readings" ? texts.without && texts.with : without.length > 0 && withIt.length > 0;
   const names = [...without, ...withIt].map((f) => f.name).join(", ");
@@ -51,6 +55,7 @@ export function FilterPair() {
                 isMany
               />
               <FilesField label="Frames with the filter" files={withIt} onFiles={setWith} accept={PICTURES} isMany />
+              <CurveField value={curve} onChange={setCurve} />
               <Text color="muted" fontSize="sm">
                 One more frame without it at the end shows whether the light changed.
               </Text>
@@ -90,8 +95,6 @@ export function FilterPair() {
     </Grid>
   );
 }
-
-const PICTURES = "image/png,image/jpeg";
 
 function Truth({ answer, note }: { answer: Schemas["MeasuredFilterAnswer"]; note: string }) {
   const [filter, setFilter] = useState<Schemas["ShownFilter"]>();

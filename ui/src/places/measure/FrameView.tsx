@@ -2,6 +2,7 @@ import { Box, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { PICTURES, pixelsOf, shownOf } from "../../api/here/pixels";
 import { camerasQuery, filtersQuery } from "../../api/queries";
 import { FrameReader } from "../../instruments/frame-reader/FrameReader";
 import { FileButton } from "../../lib/FileButton";
@@ -46,11 +47,11 @@ export function FrameView() {
           <FileButton
             variant={file ? "outline" : "solid"}
             label="A frame"
-            accept="image/png,image/jpeg"
+            accept={PICTURES}
             alignSelf="flex-start"
             onFile={setFile}
           >
-            {file ? "Another frame" : "Choose a PNG or JPEG"}
+            {file ? "Another frame" : "Choose a picture"}
           </FileButton>
           <Told measure={measure} found={frame} />
           {frame && url && <FrameReader frame={frame} url={url} />}
@@ -130,9 +131,22 @@ function useUrl(file: File | undefined): string | undefined {
   const [url, setUrl] = useState<string>();
   useEffect(() => {
     if (!file) return;
-    const made = URL.createObjectURL(file);
-    setUrl(made);
-    return () => URL.revokeObjectURL(made);
+    let made: string | undefined;
+    let isGone = false;
+    const show = (picture: Blob) => {
+      if (isGone) return;
+      made = URL.createObjectURL(picture);
+      setUrl(made);
+    };
+    // A broken picture is told by the measurement.
+    pixelsOf(file).then(
+      async (pixels) => show(pixels ? await shownOf(pixels) : file),
+      () => show(file),
+    );
+    return () => {
+      isGone = true;
+      if (made) URL.revokeObjectURL(made);
+    };
   }, [file]);
   return url;
 }

@@ -1,16 +1,17 @@
-import { Box, Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { camerasQuery, rigsQuery } from "../../api/queries";
 import { SpectrumDrawing } from "../../instruments/spectrum/SpectrumDrawing";
 import { FileButton } from "../../lib/FileButton";
 import { useHandedOver } from "../../lib/handOver";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
+import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
-import { toaster } from "../../shell/toaster";
+import { KeepShake } from "./KeepShake";
 import { StandIn } from "./StandIn";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
@@ -23,6 +24,8 @@ export function GyroView() {
   const [unit, setUnit] = useState("");
   const [shutter, setShutter] = useState("50");
   const [rigId, setRigId] = useState("");
+  const [rpm, setRpm] = useState<number>();
+  const [blades, setBlades] = useState<number>();
   const { data: rigs = [] } = useQuery(rigsQuery);
   const { data: cameras = [] } = useQuery(camerasQuery);
   const rig = rigs.find((r) => r.id === rigId);
@@ -36,9 +39,11 @@ export function GyroView() {
       { option: "file", file },
       { option: "shutter", text: `1/${shutter}` },
       ...(unit ? [{ option: "rate-unit", text: unit }] : []),
+      ...(rpm === undefined ? [] : [{ option: "motor-rpm", text: String(rpm) }]),
+      ...(blades === undefined ? [] : [{ option: "blades", text: String(blades) }]),
       ...Object.entries(JSON.parse(held) as Record<string, string>).map(([option, text]) => ({ option, text })),
     ]);
-  }, [file, unit, shutter, held, mutate]);
+  }, [file, unit, shutter, rpm, blades, held, mutate]);
   const gyro = measure.data;
   const isMeasured = gyro?.shakeDegS != null;
   return (
@@ -72,6 +77,8 @@ export function GyroView() {
               options={SHUTTERS.map((n) => ({ value: String(n), name: `1/${n}` }))}
               onChange={setShutter}
             />
+            <NumberField label="Motor, turns a minute" w="150px" value={rpm} onChange={setRpm} />
+            <NumberField label="Its blades" w="90px" value={blades} onChange={setBlades} />
           </Flex>
           <Told measure={measure} found={gyro} />
           {gyro && isMeasured && <SpectrumDrawing gyro={gyro} />}
@@ -80,7 +87,7 @@ export function GyroView() {
       <Panel heading="It shook by">
         {gyro && isMeasured ? (
           <Shook gyro={gyro} shutter={`1/${shutter}`}>
-            <KeepShake shakeDegS={gyro.shakeDegS ?? 0} rig={rig} rigs={rigs} cameras={cameras} onRig={setRigId} />
+            <KeepShake gyro={gyro} rig={rig} onRig={setRigId} />
           </Shook>
         ) : (
           <StandIn
@@ -93,6 +100,14 @@ export function GyroView() {
     </Grid>
   );
 }
+
+/** What of a motor swings at a peak, and what that says. */
+const PEAKS_OF: Record<NonNullable<Schemas["MeasuredPeak"]["of"]>, string> = {
+  motor: "the motor turning: out of balance",
+  "motor twice": "twice the motor's turning: bent or loose",
+  blades: "blades passing",
+  "blades twice": "twice the blades passing",
+};
 
 /** The stabiliser before the lens of a camera, as a measurement takes it; nothing where one is not known. */
 function stabilised(camera: Schemas["StoredCamera"] | undefined): Record<string, string> {
@@ -123,7 +138,7 @@ function Shook({ gyro, shutter, children }: ShookProps) {
       <Text>nine tenths of the time at most. Meant: {decimal(intendedDegS ?? 0, 1)}°/s.</Text>
       {peaks.slice(0, 3).map((p) => (
         <Text key={p.hz}>
-          {decimal(p.hz, 1)} Hz: {decimal(p.degS, 1)}°/s
+          {decimal(p.hz, 1)} Hz{p.of && ` (${PEAKS_OF[p.of]})`}: {decimal(p.degS, 1)}°/s
           {p.keptShare !== undefined && `, of which ${shutter} leaves ${decimal(100 * p.keptShare, 0)} %`}
         </Text>
       ))}
@@ -140,61 +155,5 @@ function Shook({ gyro, shutter, children }: ShookProps) {
         </Text>
       )}
     </Stack>
-  );
-}
-
-interface KeepShakeProps {
-  shakeDegS: number;
-  rig: Schemas["StoredRig"] | undefined;
-  rigs: readonly Schemas["StoredRig"][];
-  cameras: readonly Schemas["StoredCamera"][];
-  onRig: (id: string) => void;
-}
-
-/** Keeps a shake with a camera as it is held: its shots are judged by it. */
-function KeepShake({ shakeDegS, rig, rigs, cameras, onRig }: KeepShakeProps) {
-  const queries = useQueryClient();
-  const keep = useMutation({
-    mutationFn: () => {
-      if (!rig) throw new Error("Choose a camera");
-      const { id, cameraId, name, housing, way, measures, recipe, sources, craft, version } = rig;
-      const body = {
-        cameraId,
-        name,
-        housing,
-        way,
-        measures,
-        ...(recipe && { recipe }),
-        ...(sources && { sources }),
-        craft: { ...craft, shakeDegS: Number(shakeDegS.toFixed(1)) },
-      };
-      return unwrap(api.PUT("/api/rigs/{id}", { params: { path: { id }, query: { version } }, body }));
-    },
-    onSuccess: (rig) => {
-      toaster.create({ title: `Saved with ${rig.name}`, description: "Its shots are judged by this shake" });
-      queries.invalidateQueries({ queryKey: ["bench"] });
-      queries.invalidateQueries({ queryKey: ["shots"] });
-    },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
-  });
-  const cameraOf = (cameraId: string) => cameras.find((c) => c.id === cameraId)?.name ?? "";
-  return (
-    <Box mt="2">
-      <Flex gap="2" align="flex-end" wrap="wrap">
-        <SelectField
-          label="The camera, as it was held"
-          maxW="300px"
-          value={rig?.id ?? ""}
-          options={[
-            { value: "", name: "choose" },
-            ...rigs.map((r) => ({ value: r.id, name: `${cameraOf(r.cameraId)}, ${r.name}` })),
-          ]}
-          onChange={onRig}
-        />
-        <Button disabled={!rig} loading={keep.isPending} onClick={() => keep.mutate()}>
-          Save as its shake
-        </Button>
-      </Flex>
-    </Box>
   );
 }

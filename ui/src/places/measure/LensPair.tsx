@@ -2,8 +2,11 @@ import { Box, Button, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { Measured } from "../../api/here/measure";
+import { PICTURES } from "../../api/here/pixels";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
+import { CurveField } from "./CurveField";
+import { curvePart } from "./curves";
 import { FilesField } from "./FilesField";
 import { KeepWith } from "./KeepWith";
 import { Told } from "./Told";
@@ -32,7 +35,8 @@ const RECIPES: Record<Name, { heading: string; steps: readonly string[] }> = {
   flare: {
     heading: "A lamp beside a dark part",
     steps: [
-      "A bright lamp in the frame, and something black well away from it.",
+      "Flare: a bright lamp in the frame, and something black well away from it.",
+      "Haze: no lamp, bright sky over something black. The sun stays out of the frame.",
       "Expose so that the black still shows; the lamp itself may clip.",
       "One frame without the filter, one with it.",
     ],
@@ -43,6 +47,7 @@ const RECIPES: Record<Name, { heading: string; steps: readonly string[] }> = {
 export function LensPair({ name }: { name: Name }) {
   const [without, setWithout] = useState<File>();
   const [withIt, setWith] = useState<File>();
+  const [curve, setCurve] = useState("");
   const measure = useMeasure(name);
   const { heading, steps } = RECIPES[name];
   const note = [without?.name, withIt?.name].filter(Boolean).join(", ");
@@ -74,6 +79,7 @@ export function LensPair({ name }: { name: Name }) {
             onFiles={([f]) => setWith(f)}
             accept={PICTURES}
           />
+          <CurveField value={curve} onChange={setCurve} />
           <Button
             alignSelf="flex-start"
             disabled={!without || !withIt}
@@ -83,6 +89,7 @@ export function LensPair({ name }: { name: Name }) {
               measure.mutate([
                 { option: "without", file: without },
                 { option: "with", file: withIt },
+                ...curvePart(curve),
               ])
             }
           >
@@ -102,12 +109,10 @@ export function LensPair({ name }: { name: Name }) {
   );
 }
 
-const PICTURES = "image/png,image/jpeg";
-
 function Result({ name, answer, note }: { name: Name; answer: Measured[Name]; note: string }) {
   if (name === "corners") return <Corners answer={answer as Measured["corners"]} note={note} />;
   if (name === "sharpness") return <Sharpness answer={answer as Measured["sharpness"]} note={note} />;
-  return <Flare answer={answer as Measured["flare"]} />;
+  return <Flare answer={answer as Measured["flare"]} note={note} />;
 }
 
 const CORNERS: Record<string, string> = {
@@ -143,7 +148,7 @@ function Corners({ answer, note }: { answer: Schemas["MeasuredCornersAnswer"]; n
       )}
       <Profile profile={profile} />
       <KeepWith
-        fields={{ cornerStops: Number(Math.min(20, lost).toFixed(2)) }}
+        image={{ cornerStops: Number(Math.min(20, lost).toFixed(2)) }}
         note={`vignetting ${decimal(lost, 2)} stops from ${note}`}
       />
     </Box>
@@ -178,7 +183,7 @@ function Sharpness({ answer, note }: { answer: Schemas["MeasuredSharpnessAnswer"
         {decimal(addedBlurPx ?? 0, 1)} px of blur
       </Text>
       <KeepWith
-        fields={{ sharpnessLost: Number(Math.min(100, Math.max(0, lossPercent)).toFixed(1)) }}
+        image={{ sharpnessLost: Number(Math.min(100, Math.max(0, lossPercent)).toFixed(1)) }}
         note={`sharpness loss ${decimal(lossPercent, 0)} % from ${note}`}
       />
     </Box>
@@ -191,17 +196,22 @@ const SPREADS: Record<string, string> = {
   none: "No veil to see",
 };
 
-function Flare({ answer }: { answer: Schemas["MeasuredFlareAnswer"] }) {
-  const { veilShare, liftStops, contrastStops, spread } = answer;
-  if (veilShare == null) return null;
+const GRADES = ["none to see", "slight", "plain", "heavy"];
+
+function Flare({ answer, note }: { answer: Schemas["MeasuredFlareAnswer"]; note: string }) {
+  const { veilShare, liftStops, contrastStops, spread, grade } = answer;
+  if (veilShare == null || grade == null) return null;
   return (
     <Box>
-      <Big>{decimal(100 * Math.max(0, veilShare), 1)} % veil</Big>
+      <Big>
+        {decimal(100 * Math.max(0, veilShare), 1)} % veil, {GRADES[grade]}
+      </Big>
       {spread && <Text>{SPREADS[spread]}</Text>}
       <Text>
         The dark comes up by {decimal(Math.max(0, liftStops ?? 0), 1)} stops
         {contrastStops && `; contrast ${decimal(contrastStops.with, 1)} of ${decimal(contrastStops.without, 1)} stops`}
       </Text>
+      <KeepWith image={{ flare: grade }} note={`veil ${decimal(100 * Math.max(0, veilShare), 1)} % from ${note}`} />
     </Box>
   );
 }

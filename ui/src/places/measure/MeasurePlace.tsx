@@ -4,10 +4,12 @@ import { useNavigate, useParams } from "react-router";
 import { Choice } from "../../lib/Choice";
 import { useWaiting } from "../../lib/handOver";
 import { useTitle } from "../../lib/useTitle";
+import { CurveView } from "./CurveView";
 import { FilterPair } from "./FilterPair";
 import { FrameView } from "./FrameView";
 import { GyroView } from "./GyroView";
 import { LensPair } from "./LensPair";
+import { SessionView } from "./session/SessionView";
 import { TelemetryView } from "./TelemetryView";
 
 const KINDS = [
@@ -16,6 +18,8 @@ const KINDS = [
   { value: "corners", name: "Vignetting" },
   { value: "sharpness", name: "Sharpness" },
   { value: "flare", name: "Flare" },
+  { value: "case", name: "A case of filters" },
+  { value: "curve", name: "A profile" },
   { value: "telemetry", name: "Telemetry" },
   { value: "gyro", name: "Shake" },
 ] as const;
@@ -59,6 +63,8 @@ const VIEWS: Record<Kind, () => React.ReactNode> = {
   corners: () => <LensPair name="corners" />,
   sharpness: () => <LensPair name="sharpness" />,
   flare: () => <LensPair name="flare" />,
+  curve: () => <CurveView />,
+  case: () => <SessionView />,
   telemetry: () => <TelemetryView />,
   gyro: () => <GyroView />,
 };

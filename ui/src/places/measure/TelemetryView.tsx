@@ -1,8 +1,6 @@
-import { Box, Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
-import { shootsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/client";
 import { TelemetryDrawing } from "../../instruments/telemetry/TelemetryDrawing";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
@@ -11,9 +9,8 @@ import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
-import { SelectField } from "../../lib/SelectField";
 import { TextField } from "../../lib/TextField";
-import { toaster } from "../../shell/toaster";
+import { AsOutcome, AsReading } from "./KeepLog";
 import { StandIn } from "./StandIn";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
@@ -80,7 +77,7 @@ const MEANS: Record<string, string> = {
 };
 
 function Says({ log, name }: { log: Telemetry; name: string }) {
-  const { shutter, withinShare, targetS, iso, means, excursions, ev100, limit } = log;
+  const { shutter, withinShare, targetS, iso, means, excursions, reading, limit } = log;
   return (
     <Stack gap="2" data-testid="telemetry-says">
       {withinShare != null && targetS != null && (
@@ -105,50 +102,8 @@ function Says({ log, name }: { log: Telemetry; name: string }) {
           </List.Item>
         ))}
       </List.Root>
-      {ev100 && <AsReading ev={ev100.p50} spread={(ev100.p95 - ev100.p5) / 2} name={name} />}
+      {reading && <AsReading reading={reading} name={name} />}
+      <AsOutcome log={log} name={name} />
     </Stack>
-  );
-}
-
-/** Offers the light of a log as a reading of a shoot. */
-function AsReading({ ev, spread, name }: { ev: number; spread: number; name: string }) {
-  const { data: shoots = [] } = useQuery(shootsQuery);
-  const [shootId, setShootId] = useState("");
-  const keep = useMutation({
-    mutationFn: () =>
-      unwrap(
-        api.POST("/api/light-readings", {
-          body: {
-            shootId,
-            takenAt: new Date().toISOString(),
-            kind: "auto",
-            source: "real",
-            words: `${name}: median of its light`.slice(0, 200),
-            ev100: Number(ev.toFixed(2)),
-            spreadStops: Number(Math.min(5, Math.max(0.2, spread)).toFixed(2)),
-          },
-        }),
-      ),
-    onSuccess: () => toaster.create({ title: "Saved as a reading of the day" }),
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
-  });
-  return (
-    <Box>
-      <Text>
-        Light EV {decimal(ev, 1)} in the middle of it, ±{decimal(spread, 1)}
-      </Text>
-      <Flex gap="2" align="flex-end" wrap="wrap" mt="1">
-        <SelectField
-          label="As a reading of"
-          maxW="240px"
-          value={shootId}
-          options={[{ value: "", name: "choose a shoot" }, ...shoots.map((s) => ({ value: s.id, name: s.name }))]}
-          onChange={setShootId}
-        />
-        <Button variant="outline" disabled={!shootId} loading={keep.isPending} onClick={() => keep.mutate()}>
-          Save reading
-        </Button>
-      </Flex>
-    </Box>
   );
 }

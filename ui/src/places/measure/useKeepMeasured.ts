@@ -4,34 +4,66 @@ import { filtersQuery } from "../../api/queries";
 import { toaster } from "../../shell/toaster";
 import { fieldsOf } from "../kit/FilterSheet";
 
-type Fields = Schemas["StoredFilterFields"];
+/** What is kept of a filter's image: with the filter, or with it on one rig. */
+export type ImageFigures = Pick<Schemas["StoredFound"], "cornerStops" | "sharpnessLost" | "flare">;
+
+/** What was measured of a filter, and where it is kept. */
+export interface Kept {
+  filterId: string;
+  /** What is true of the filter on any camera. */
+  fields?: Partial<Schemas["StoredFilterFields"]>;
+  /** What hangs on the camera too: kept as a trial on the rig, or with the filter where no rig is meant. */
+  image?: ImageFigures;
+  rigId?: string;
+  /** What it was measured from. */
+  note: string;
+}
 
 /** So long may a note of a filter's history be. */
 const NOTE_CHARACTERS = 200;
 
-/** Keeps a measurement with a filter, with its date and the files it came from. */
+/** Keeps measurements with filters, each with its date and the files it came from. */
 export function useKeepMeasured() {
   const queries = useQueryClient();
   const { data: filters = [] } = useQuery(filtersQuery);
   const keep = useMutation({
-    mutationFn: ({ id, fields, note }: { id: string; fields: Partial<Fields>; note: string }) => {
-      const filter = filters.find((f) => f.id === id);
-      if (!filter) throw new Error("Choose a filter");
-      const history = [
-        ...(filter.history ?? []),
-        { at: new Date().toISOString(), what: "measured" as const, note: note.slice(0, NOTE_CHARACTERS) },
-      ];
-      const body = { ...fieldsOf(filter), ...fields, history };
-      return unwrap(
-        api.PUT("/api/filters/{id}", { params: { path: { id }, query: { version: filter.version } }, body }),
-      );
+    mutationFn: async (all: readonly Kept[]) => {
+      for (const kept of all) await keepOne(kept);
+      return all;
     },
-    onSuccess: (filter) => {
-      toaster.create({ title: `Saved with ${filter.title}`, description: "Every answer uses it from now on" });
+    onSuccess: (all) => {
+      const [first] = all;
+      const title = filters.find((f) => f.id === first?.filterId)?.title;
+      const count = new Set(all.map((kept) => kept.filterId)).size;
+      toaster.create({
+        title: count === 1 ? `Saved with ${title}` : `Saved with ${count} filters`,
+        description: "Every answer uses it from now on",
+      });
+    },
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    // What was stored before a fault is stored.
+    onSettled: () => {
       queries.invalidateQueries({ queryKey: filtersQuery.queryKey });
       queries.invalidateQueries({ queryKey: ["bench"] });
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
   });
   return { filters, keep };
+}
+
+async function keepOne({ filterId, fields, image, rigId, note }: Kept): Promise<void> {
+  const at = new Date().toISOString();
+  if (image && rigId)
+    await unwrap(
+      api.POST("/api/trials", {
+        body: { rigId, filterId, triedAt: at, found: { seated: true, ...image, note: note.slice(0, NOTE_CHARACTERS) } },
+      }),
+    );
+  if (!fields && rigId) return;
+  // Read anew: of several measurements that are kept at once, each counts the version on.
+  const filter = await unwrap(api.GET("/api/filters/{id}", { params: { path: { id: filterId } } }));
+  const history = [...(filter.history ?? []), { at, what: "measured" as const, note: note.slice(0, NOTE_CHARACTERS) }];
+  const body = { ...fieldsOf(filter), ...fields, ...(rigId ? {} : image), history };
+  await unwrap(
+    api.PUT("/api/filters/{id}", { params: { path: { id: filterId }, query: { version: filter.version } }, body }),
+  );
 }

@@ -1,4 +1,4 @@
-import { Button, Checkbox, Flex, HStack, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, HStack, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
@@ -7,6 +7,7 @@ import { LIGHT_SOURCES } from "../../lib/lightSources";
 import { PressButton } from "../../lib/PressButton";
 import { CLEAR, SKIES, SkyForm } from "../../lib/SkyForm";
 import { TextField } from "../../lib/TextField";
+import { TickBox } from "../../lib/TickBox";
 import type { Bench, LightKind } from "./draft";
 import { SimulatedCamera } from "./SimulatedCamera";
 
@@ -70,18 +71,12 @@ export function LightForm({ light, fps, ev, bench, faultOf, onChange, onKind }: 
               onRead={(at) => onChange({ kind: "auto", at, source: "simulated" })}
             />
           )}
-          <Checkbox.Root
-            checked={Boolean(light.low)}
-            onCheckedChange={(e) => byHand(e.checked ? { ...light, low: { ...light.at } } : withoutLow(light))}
-            minH="44px"
+          <TickBox
+            isOn={Boolean(light.low)}
+            onChange={(isOn) => byHand(isOn ? { ...light, low: { ...light.at } } : withoutLow(light))}
           >
-            <Checkbox.HiddenInput />
-            <Checkbox.Control
-              borderColor="muted"
-              _checked={{ bg: "accent", borderColor: "accent", color: "onAccent" }}
-            />
-            <Checkbox.Label>The light changes during the shot</Checkbox.Label>
-          </Checkbox.Root>
+            The light changes during the shot
+          </TickBox>
         </>
       )}
     </Stack>

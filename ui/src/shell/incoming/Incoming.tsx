@@ -17,7 +17,7 @@ const SAYS: Record<Kind, string> = {
   still: "A photo: its exposure, or the light it was taken in",
   line: "A line: light, look, motion, filters",
   picture: "A picture: clipping, middle grey, advice in stops",
-  foreign: "A picture in a format that cannot be read yet: save it as JPEG or PNG",
+  raw: "A raw file: the light it was taken in. Its pixels are not read, save it as JPEG or PNG for those",
   clip: "A clip. Clips cannot be read by this version",
   telemetry: "A log of the exposure: the shutter over time",
   gyro: "A log of a gyro: how the camera shook",
@@ -123,6 +123,7 @@ function Ways({ came: { file, kind }, onDone }: { came: Came; onDone: () => void
         </Way>
       );
     case "track":
+    case "raw":
     case "still": {
       const sorted = shoots.toSorted((a, b) => Number(b.id === here) - Number(a.id === here));
       return sorted.length > 0 || kind === "still" ? (
@@ -133,7 +134,11 @@ function Ways({ came: { file, kind }, onDone }: { came: Came; onDone: () => void
             </Way>
           )}
           {sorted.slice(0, 4).map((shoot, i) => (
-            <Way key={shoot.id} onTake={() => give(kind, `/shoot/${shoot.id}`)} isMain={kind === "track" && i === 0}>
+            <Way
+              key={shoot.id}
+              onTake={() => give(kind === "raw" ? "still" : kind, `/shoot/${shoot.id}`)}
+              isMain={kind === "track" && i === 0}
+            >
               {kind === "track" ? "Place of" : "Light of"} {shoot.name}
             </Way>
           ))}

@@ -1,4 +1,5 @@
 /** What a file is, told from what stands in it and not from its name. */
+import { foreignFormat } from "../../api/here/pixels";
 import { readText } from "../../lib/readText";
 
 /** Kinds that something here reads, and kinds that are known and not read yet. */
@@ -9,7 +10,7 @@ export type Kind =
   | "still"
   | "line"
   | "picture"
-  | "foreign"
+  | "raw"
   | "clip"
   | "telemetry"
   | "gyro"
@@ -36,7 +37,9 @@ function kindOfBytes(bytes: Uint8Array): Kind | undefined {
   if (starts(bytes, 0xff, 0xd8, 0xff)) return "still";
   if (starts(bytes, 0x89, 0x50, 0x4e, 0x47)) return "picture";
   if (starts(bytes, 0x1a, 0x45, 0xdf, 0xa3)) return "clip";
-  if (ascii(bytes, 4, 8) === "ftyp") return /^(hei|mif|msf|avif|avis)/.test(ascii(bytes, 8, 12)) ? "foreign" : "clip";
+  if (foreignFormat(bytes)) return "still";
+  if (ascii(bytes, 4, 8) === "ftyp") return "clip";
+  if (starts(bytes, 0x49, 0x49, 0x2a, 0) || starts(bytes, 0x4d, 0x4d, 0, 0x2a)) return "raw";
   return undefined;
 }
 

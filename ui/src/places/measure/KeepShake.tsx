@@ -1,0 +1,139 @@
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { ACTIVITIES } from "../../lib/activities";
+import { decimal } from "../../lib/locale";
+import { SelectField } from "../../lib/SelectField";
+import { toaster } from "../../shell/toaster";
+import { useRigNames } from "./KeepWith";
+
+type Craft = Schemas["Craft"];
+type Activity = keyof typeof ACTIVITIES;
+
+interface KeepShakeProps {
+  gyro: Schemas["MeasuredGyroAnswer"];
+  rig: Schemas["StoredRig"] | undefined;
+  onRig: (id: string) => void;
+}
+
+/** Keeps a shake with a camera as it is held, by what it did, and a peak as what vibrates in it. */
+export function KeepShake({ gyro, rig, onRig }: KeepShakeProps) {
+  const names = useRigNames();
+  const [activity, setActivity] = useState<Activity | "">("");
+  const keep = useKeepCraft(rig);
+  const { shakeDegS = 0, peaks } = gyro;
+  const craft = rig?.craft ?? {};
+  const shake = Number((shakeDegS ?? 0).toFixed(1));
+  const shakes = (craft.shakes ?? []).filter((s) => s.activity !== activity);
+  const known = craft.vibration;
+  return (
+    <Stack gap="2" mt="2">
+      <Flex gap="2" align="flex-end" wrap="wrap">
+        <SelectField
+          label="The camera, as it was held"
+          maxW="300px"
+          value={rig?.id ?? ""}
+          options={[{ value: "", name: "choose" }, ...names]}
+          onChange={onRig}
+        />
+        <SelectField
+          label="What it did"
+          maxW="200px"
+          value={activity}
+          options={[
+            { value: "", name: "what it usually does" },
+            ...Object.entries(ACTIVITIES).map(([value, name]) => ({ value: value as Activity, name })),
+          ]}
+          onChange={(next) => setActivity(next as Activity | "")}
+        />
+        <Button
+          disabled={!rig}
+          loading={keep.isPending}
+          onClick={() =>
+            keep.mutate({
+              ...craft,
+              ...(activity ? { shakes: [...shakes, { activity, shakeDegS: shake }] } : { shakeDegS: shake }),
+            })
+          }
+        >
+          Save as its shake
+        </Button>
+      </Flex>
+      {rig &&
+        peaks.slice(0, 3).map((p) => (
+          <Button
+            key={p.hz}
+            alignSelf="flex-start"
+            variant="outline"
+            onClick={() =>
+              keep.mutate({
+                ...craft,
+                vibration: { hz: Number(p.hz.toFixed(1)), amplitudeDeg: Number(p.amplitudeDeg.toFixed(4)) },
+              })
+            }
+          >
+            Save {decimal(p.hz, 0)} Hz as its vibration
+          </Button>
+        ))}
+      {craft.shakes?.map((s) => (
+        <Known
+          key={s.activity}
+          onForget={() => keep.mutate({ ...craft, shakes: craft.shakes?.filter((other) => other !== s) })}
+        >
+          {ACTIVITIES[s.activity]}: {decimal(s.shakeDegS, 1)}°/s as measured
+        </Known>
+      ))}
+      {known && (
+        <Known
+          onForget={() => {
+            const { vibration: _, ...rest } = craft;
+            keep.mutate(rest);
+          }}
+        >
+          Vibration {decimal(known.hz ?? known.rpm ?? 0, 0)} {known.hz ? "Hz" : "turns a minute"},{" "}
+          {decimal(known.amplitudeDeg, 3)}° to either side
+        </Known>
+      )}
+    </Stack>
+  );
+}
+
+function Known({ children, onForget }: { children: React.ReactNode; onForget: () => void }) {
+  return (
+    <Flex gap="3" align="center">
+      <Text flex="1">{children}</Text>
+      <Button size="sm" variant="ghost" onClick={onForget}>
+        Forget
+      </Button>
+    </Flex>
+  );
+}
+
+/** Stores what is known of how a rig moves: its shots are judged by it. */
+function useKeepCraft(rig: Schemas["StoredRig"] | undefined) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (craft: Craft) => {
+      if (!rig) throw new Error("Choose a camera");
+      const { id, cameraId, name, housing, way, measures, recipe, sources, version } = rig;
+      const body = {
+        cameraId,
+        name,
+        housing,
+        way,
+        measures,
+        ...(recipe && { recipe }),
+        ...(sources && { sources }),
+        craft,
+      };
+      return unwrap(api.PUT("/api/rigs/{id}", { params: { path: { id }, query: { version } }, body }));
+    },
+    onSuccess: (rig) => {
+      toaster.create({ title: `Saved with ${rig.name}`, description: "Its shots are judged by it" });
+      queries.invalidateQueries({ queryKey: ["bench"] });
+      queries.invalidateQueries({ queryKey: ["shots"] });
+    },
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+  });
+}

@@ -207,3 +207,16 @@ func TestFormatsAreToldByTheirFirstBytes(t *testing.T) {
 		}
 	}
 }
+
+// A HEIC and an AVIF of the simulated camera say what its PNG said.
+func TestOtherFormatsSayTheSame(t *testing.T) {
+	for _, name := range []string{"lamp.heic", "lamp.avif"} {
+		file, err := os.ReadFile("testdata/" + name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if s, err := ReadStill(file); err != nil || s.Text != "f2.8 1/1045 iso100" {
+			t.Errorf("%s: %+v, %v", name, s, err)
+		}
+	}
+}

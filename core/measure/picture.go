@@ -139,12 +139,17 @@ func (p *picture) take(shown image.Image) bool {
 	}
 	switch m := shown.(type) {
 	case *image.YCbCr:
+		columns := make([]int, p.width) // where the chroma of each stands in its row
+		for x := range columns {
+			columns[x] = m.COffset(least.X+x, least.Y) - m.COffset(least.X, least.Y)
+		}
 		for y := range p.height { // of every camera: without a call for each pixel
 			out := p.rgb[3*y*p.width : 3*(y+1)*p.width]
 			luma := m.Y[m.YOffset(least.X, least.Y+y):]
-			for x := range p.width {
-				chroma := m.COffset(least.X+x, least.Y+y)
-				r, g, b := color.YCbCrToRGB(luma[x], m.Cb[chroma], m.Cr[chroma])
+			chroma := m.COffset(least.X, least.Y+y)
+			cb, cr := m.Cb[chroma:], m.Cr[chroma:]
+			for x, column := range columns {
+				r, g, b := color.YCbCrToRGB(luma[x], cb[column], cr[column])
 				out[3*x], out[3*x+1], out[3*x+2] = uint16(r)*perCode, uint16(g)*perCode, uint16(b)*perCode
 			}
 		}

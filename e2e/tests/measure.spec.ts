@@ -1,5 +1,6 @@
 import { readFile } from "node:fs/promises";
-import { expect, test } from "../app.ts";
+import type { Page } from "@playwright/test";
+import { expect, on, openShot, test } from "../app.ts";
 
 /** Files whose truth is how they were made. */
 const sample = (name: string) => `../core/measure/testdata/${name}`;
@@ -113,9 +114,37 @@ test("a gyro's log is kept as the shake of a camera and changes what its shots a
   await expect(page.getByTestId("gyro-limit")).toContainText(/Stabiliser limit 1\/\d+/);
   await says.getByRole("button", { name: "Save as its shake" }).click();
   await expect(page.getByText("Saved with in its frame")).toBeVisible();
+  await says.getByLabel("What it did").selectOption({ label: "Brisk walk" });
+  await says.getByRole("button", { name: "Save as its shake" }).click();
+  await expect(says).toContainText("Brisk walk: 18.9°/s as measured");
+  await says.getByRole("button", { name: "Save 108 Hz as its vibration" }).click();
+  await expect(says).toContainText("Vibration 108 Hz");
+  await page.getByLabel("Motor, turns a minute").fill("6450");
+  await expect(says).toContainText("107.5 Hz (the motor turning: out of balance)");
   await page.goto(`${app.url}/kit`);
   await page.getByRole("button", { name: "Rig in its frame of Crate trailer (action camera)" }).click();
   await expect(page.getByLabel("Its shake, °/s")).toHaveValue("18.9");
+});
+
+test("a walk that shakes more than is assumed turns the verdict of its shots", async ({ page, app }) => {
+  await openShot(page, app, "Dawn walk between the rows");
+  await expect(on(page).state).toContainText("holds");
+  const rows = Array.from({ length: 4000 }, (_, i) => `${i * 5},${i < 400 ? 0 : 230 * Math.sin(i / 4)},0.1,0`);
+  await page.goto(`${app.url}/measure/gyro`);
+  await page.getByLabel("A gyro log").setInputFiles({
+    name: "rough walk.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(["time (ms),x (deg/s),y (deg/s),z (deg/s)", ...rows].join("\n")),
+  });
+  const says = page.getByTestId("gyro-says");
+  await says
+    .getByLabel("The camera, as it was held")
+    .selectOption({ label: "Row walker (pocket gimbal), in the hand" });
+  await says.getByLabel("What it did").selectOption({ label: "Walk" });
+  await says.getByRole("button", { name: "Save as its shake" }).click();
+  await expect(says).toContainText("Walk: 22");
+  await openShot(page, app, "Dawn walk between the rows");
+  await expect(on(page).state).toContainText("stabiliser limit breaks");
 });
 
 test("pictures and logs are read wherever they are dropped", async ({ page, app }) => {
@@ -144,9 +173,15 @@ test("a test frame on the field card says in three touches what to change", asyn
   await expect(sheet.getByTestId("expected")).toContainText("Shoot a frame at");
   await sheet.getByLabel("A test frame").setInputFiles(sample("bright.png")); // three
   await expect(sheet.getByTestId("frame-bias")).toContainText("1.2 stops over");
-  await expect(sheet.getByRole("button", { name: "Correct the forecast" })).toBeVisible();
   await sheet.getByLabel("A test frame").setInputFiles(sample("black.png"));
   await expect(sheet).toContainText("Nearly all of it is black");
+  // A wall that comes out all but white is 2.4 stops over: the forecast was too dark, and the card has another filter.
+  await sheet.getByLabel("A test frame").setInputFiles(await paleFrame(page));
+  await expect(sheet.getByTestId("frame-bias")).toContainText("2.4 stops over");
+  const main = page.locator("main");
+  await expect(main.getByText("ND32", { exact: true })).toBeVisible();
+  await sheet.getByRole("button", { name: "Correct the forecast" }).click();
+  await expect(main.getByText("ND8 + ND32", { exact: true })).toBeVisible();
 });
 
 test("what the simulated devices write is downloaded and read again, and the target is printed", async ({
@@ -154,7 +189,10 @@ test("what the simulated devices write is downloaded and read again, and the tar
   app,
 }) => {
   const fetched = async (name: string) => {
-    const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("link", { name, exact: true }).click(),
+    ]);
     return download.path();
   };
   await page.goto(`${app.url}/measure/telemetry`);
@@ -165,4 +203,60 @@ test("what the simulated devices write is downloaded and read again, and the tar
   await expect(page.getByTestId("gyro-says")).toContainText("61.0 Hz");
   await page.goto(`${app.url}/measure/sharpness`);
   expect(await readFile(await fetched("Print the target"), "latin1")).toContain("%PDF");
+  // Frames of the simulated camera say how they were exposed, and are measured as the filter is known.
+  await page.goto(`${app.url}/measure/filter`);
+  await page.getByLabel("Through").selectOption({ label: "ND32 · A3" });
+  const [without, withIt] = [await fetched("Download without"), await fetched("Download with")];
+  await page.getByLabel("Frames without the filter").setInputFiles(without);
+  await page.getByLabel("Frames with the filter").setInputFiles(withIt);
+  await page.getByRole("button", { name: "Measure", exact: true }).click();
+  await expect(page.getByTestId("filter-truth")).toContainText(/4\.8\d ±0\.0\d stops/);
 });
+
+test("a HEIC and an AVIF are decoded here, and a clip is not taken for one", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure`);
+  for (const [file, format] of [
+    ["lamp.heic", "HEIC"],
+    ["lamp.avif", "AVIF"],
+  ] as const) {
+    await page.getByLabel("A frame", { exact: true }).setInputFiles(`../core/exif/testdata/${file}`);
+    await expect(page.getByText(file), format).toBeVisible();
+    await expect(page.getByTestId("frame-advice")).toContainText("480 × 320, 8 bits · 1/1045 ISO 100");
+    await expect(page.getByTestId("frame-advice")).toContainText("0.5 stops darker");
+    await expect(page.getByAltText("The frame that was read")).toHaveJSProperty("naturalWidth", 480);
+  }
+  const broken = (await readFile("../core/exif/testdata/lamp.heic")).subarray(0, 900);
+  await page
+    .getByLabel("A frame", { exact: true })
+    .setInputFiles({ name: "torn.heic", mimeType: "image/heic", buffer: broken });
+  await expect(page.getByRole("alert")).toContainText(/HEIC/);
+});
+
+test("a profile's curve is found from a bracket and used for a pair", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure/curve`);
+  await page.getByLabel("The frames").setInputFiles([2000, 500, 125].map((n) => sample(`culog${n}.jpg`)));
+  await page.getByRole("button", { name: "Measure", exact: true }).click();
+  const result = page.getByTestId("curve-result");
+  await expect(result).toContainText("It is not the standard");
+  await result.getByLabel("Name of the profile").fill("flat");
+  await result.getByRole("button", { name: "Save on this device" }).click();
+  await expect(result).toContainText("flat: used where a pair says it was taken with it");
+  await page.goto(`${app.url}/measure/filter`);
+  await expect(page.getByLabel("Profile of the frames")).toHaveValue("");
+  await page.getByLabel("Profile of the frames").selectOption("flat");
+  await page.reload();
+  await expect(page.getByLabel("Profile of the frames")).toBeVisible();
+});
+
+/** A frame that is one pale grey. */
+async function paleFrame(page: Page) {
+  const url = await page.evaluate(() => {
+    const canvas = document.createElement("canvas");
+    const context = canvas.getContext("2d");
+    if (!context) throw new Error("no canvas");
+    context.fillStyle = "rgb(250 250 250)";
+    context.fillRect(0, 0, canvas.width, canvas.height);
+    return canvas.toDataURL("image/png");
+  });
+  return { name: "wall.png", mimeType: "image/png", buffer: Buffer.from(url.split(",")[1] ?? "", "base64") };
+}

@@ -6,7 +6,7 @@ import { FileButton } from "../../lib/FileButton";
 import { decimal } from "../../lib/locale";
 
 interface FrameBiasProps {
-  /** Hears how far the frame is from middle grey, as a camera's bias would show it. */
+  /** Hears how far the frame is from middle grey, as a camera's bias would show it; "" where it does not tell. */
   onBias: (bias: string) => void;
 }
 
@@ -14,7 +14,9 @@ interface FrameBiasProps {
 export function FrameBias({ onBias }: FrameBiasProps) {
   const read = useMutation({
     mutationFn: (file: File) => measureHere("frame", [{ option: "file", file }]),
-    onSuccess: ({ meanStops }) => meanStops != null && onBias(meanStops.toFixed(2)),
+    // A frame that says nothing takes back what the one before said.
+    onSuccess: ({ meanStops }) => onBias(meanStops == null ? "" : meanStops.toFixed(2)),
+    onError: () => onBias(""),
   });
   const frame = read.data;
   return (

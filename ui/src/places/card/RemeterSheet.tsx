@@ -52,7 +52,8 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
   const bench = benchOf(work, turn, camera);
   const shot = shotOf(work, turn);
   const on = turn.filters.map((f) => f.id);
-  const light = useSettled(lightOf(kind, { value, looks, sky }, turn), 150);
+  const wanted = lightOf(kind, { value, looks, sky }, turn);
+  const light = useSettled(wanted, 150);
   const { expected } = turn.light;
   const answer = useQuery(
     remeterQuery(
@@ -60,7 +61,9 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
     ),
   );
   const choose = (next: string) => setTyped({ ...typed, [kind]: next });
-  const a = light ? answer.data : undefined;
+  // Nothing is pinned of a reading that was before the one that stands there.
+  const isBehind = JSON.stringify(light) !== JSON.stringify(wanted) || answer.isPlaceholderData;
+  const a = light && !isBehind ? answer.data : undefined;
   const words = wordsOf(kind, { value, looks, sky });
   const pin = async () => {
     if (!a) return;

@@ -13,6 +13,7 @@ import { CurveField } from "./CurveField";
 import { curvePart } from "./curves";
 import { FilesField } from "./FilesField";
 import { KeepWith } from "./KeepWith";
+import { SimulatedPair } from "./SimulatedPair";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
 
@@ -84,6 +85,7 @@ export function FilterPair() {
       <Panel heading="It cuts">
         <Stack gap="3">
           <Told measure={measure} found={measure.data} />
+          {measure.isIdle && way === "frames" && <SimulatedPair target="wall" />}
           {measure.data?.stops != null && (
             <Truth
               answer={measure.data}

@@ -9,6 +9,8 @@ import { CurveField } from "./CurveField";
 import { curvePart } from "./curves";
 import { FilesField } from "./FilesField";
 import { KeepWith } from "./KeepWith";
+import { SimulatedPair } from "./SimulatedPair";
+import type { Target } from "./session/steps";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
 
@@ -42,6 +44,9 @@ const RECIPES: Record<Name, { heading: string; steps: readonly string[] }> = {
     ],
   },
 };
+
+/** What the simulated camera is pointed at for each. */
+const TARGETS: Record<Name, Target> = { corners: "wall", sharpness: "edge", flare: "lamp" };
 
 /** One frame without a filter and one with it: its corners, its sharpness or its veil. */
 export function LensPair({ name }: { name: Name }) {
@@ -99,6 +104,7 @@ export function LensPair({ name }: { name: Name }) {
       </Panel>
       <Panel heading="Result">
         <Stack gap="3" data-testid={`${name}-result`}>
+          {measure.isIdle && <SimulatedPair target={TARGETS[name]} />}
           <Told measure={measure} found={measure.data} />
           {measure.data && measure.data.refused.length === 0 && (
             <Result name={name} answer={measure.data} note={note} />

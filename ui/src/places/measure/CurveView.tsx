@@ -106,6 +106,14 @@ function Drawn({ stops }: { stops: readonly (number | null)[] }) {
     >
       <path d="M0 0V127H256" stroke="currentColor" opacity={0.3} fill="none" />
       <polyline points={points.join(" ")} fill="none" stroke="currentColor" strokeWidth={2} />
+      <g fill="currentColor" fontSize={8} opacity={0.75}>
+        <text x={4} y={9}>
+          {decimal(high - low, 1)} stops
+        </text>
+        <text x={252} y={123} textAnchor="end">
+          code 255
+        </text>
+      </g>
     </svg>
   );
 }

@@ -60,22 +60,26 @@ export function KeepShake({ gyro, rig, onRig }: KeepShakeProps) {
           Save as its shake
         </Button>
       </Flex>
-      {rig &&
-        peaks.slice(0, 3).map((p) => (
-          <Button
-            key={p.hz}
-            alignSelf="flex-start"
-            variant="outline"
-            onClick={() =>
-              keep.mutate({
-                ...craft,
-                vibration: { hz: Number(p.hz.toFixed(1)), amplitudeDeg: Number(p.amplitudeDeg.toFixed(4)) },
-              })
-            }
-          >
-            Save {decimal(p.hz, 0)} Hz as its vibration
-          </Button>
-        ))}
+      {rig && peaks.length > 0 && (
+        <Flex gap="2" align="center" wrap="wrap">
+          <Text color="muted">Its vibration</Text>
+          {peaks.slice(0, 3).map((p) => (
+            <Button
+              key={p.hz}
+              variant="outline"
+              aria-label={`Save ${decimal(p.hz, 0)} Hz as its vibration`}
+              onClick={() =>
+                keep.mutate({
+                  ...craft,
+                  vibration: { hz: Number(p.hz.toFixed(1)), amplitudeDeg: Number(p.amplitudeDeg.toFixed(4)) },
+                })
+              }
+            >
+              {decimal(p.hz, 0)} Hz
+            </Button>
+          ))}
+        </Flex>
+      )}
       {craft.shakes?.map((s) => (
         <Known
           key={s.activity}

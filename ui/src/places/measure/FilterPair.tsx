@@ -14,6 +14,7 @@ import { curvePart } from "./curves";
 import { FilesField } from "./FilesField";
 import { KeepWith } from "./KeepWith";
 import { SimulatedPair } from "./SimulatedPair";
+import { TargetDrawing } from "./TargetDrawing";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
 
@@ -48,6 +49,7 @@ export function FilterPair() {
           <Choice label="By" options={WAYS} value={way} onChange={setWay} />
           {way === "frames" && (
             <>
+              <TargetDrawing target="wall" />
               <FilesField
                 label="Frames without the filter"
                 files={without}

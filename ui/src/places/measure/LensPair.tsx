@@ -1,4 +1,4 @@
-import { Box, Button, Grid, List, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { Measured } from "../../api/here/measure";
@@ -11,6 +11,7 @@ import { FilesField } from "./FilesField";
 import { KeepWith } from "./KeepWith";
 import { SimulatedPair } from "./SimulatedPair";
 import type { Target } from "./session/steps";
+import { TargetDrawing } from "./TargetDrawing";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
 
@@ -60,11 +61,14 @@ export function LensPair({ name }: { name: Name }) {
     <Grid gap="3" templateColumns={{ base: "1fr", lg: "repeat(2, minmax(0, 1fr))" }}>
       <Panel heading={heading} note="one minute">
         <Stack gap="3">
-          <List.Root as="ol" ps="5">
-            {steps.map((step) => (
-              <List.Item key={step}>{step}</List.Item>
-            ))}
-          </List.Root>
+          <Flex gap="4" direction={{ base: "column", md: "row" }}>
+            <List.Root as="ol" ps="5" flex="1">
+              {steps.map((step) => (
+                <List.Item key={step}>{step}</List.Item>
+              ))}
+            </List.Root>
+            <TargetDrawing target={TARGETS[name]} />
+          </Flex>
           {name === "sharpness" && (
             <Button asChild variant="outline" alignSelf="flex-start">
               <a href="/api/measure/target.pdf" download>

@@ -15,6 +15,7 @@ const SAYS: Record<Kind, string> = {
   archive: "A zip file, read as an archive of everything",
   track: "A GPX track: the place and the days of a shoot",
   still: "A photo: its exposure, or the light it was taken in",
+  plan: "A plan as a calendar: it goes out to others. Plans come in whole, in an archive",
   line: "A line: light, look, motion, filters",
   picture: "A picture: clipping, middle grey, advice in stops",
   raw: "A raw file: the light it was taken in. Its pixels are not read, save it as JPEG or PNG for those",

@@ -11,6 +11,7 @@ export type Kind =
   | "line"
   | "picture"
   | "raw"
+  | "plan"
   | "clip"
   | "telemetry"
   | "gyro"
@@ -48,6 +49,7 @@ export function kindOfText(text: string): Kind {
   const head = text.trimStart();
   if (head.includes("\0")) return "unknown";
   if (head.startsWith("{")) return head.includes("pinhole-kit") ? "kit" : "unknown";
+  if (head.startsWith("BEGIN:VCALENDAR")) return "plan";
   if (head.startsWith("<")) return /<gpx\b/.test(head) ? "track" : "unknown";
   if (/^\d+\s*\r?\n\d+:\d+:\d+[,.]\d+ *-->/.test(head)) return "telemetry";
   const [first = ""] = head.split(/\r?\n/, 1);

@@ -7,6 +7,7 @@ import { filtersQuery } from "../../../api/queries";
 import { withError } from "../../../lib/measured";
 import { Panel } from "../../../lib/Panel";
 import { TextField } from "../../../lib/TextField";
+import { TargetDrawing } from "../TargetDrawing";
 import { Told } from "../Told";
 import { useMeasure } from "../useMeasure";
 import { partsOf } from "./measurements";
@@ -60,7 +61,12 @@ export function StepPanel({ comparison, steps, step, taken, onTaken, onBack, onE
         <Text fontSize="4xl" fontWeight="bold" lineHeight="1.1" data-testid="step">
           {whatIsOn}
         </Text>
-        <Text>{words.how}</Text>
+        <Flex gap="4" wrap="wrap">
+          <TargetDrawing target={step.target} />
+          <Text flex="1" minW="240px">
+            {words.how}
+          </Text>
+        </Flex>
         {step.target === "edge" && (
           <Button asChild variant="outline" alignSelf="flex-start">
             <a href="/api/measure/target.pdf" download>

@@ -63,7 +63,7 @@ func measureOne(o measure.Operation) *cobra.Command {
 					in.Texts[p.Name] = append(in.Texts[p.Name], value)
 					continue
 				}
-				file, err := readFile(p.Name, value)
+				file, err := readFile(cmd.InOrStdin(), p, value)
 				var fault *problem.Fault
 				if errors.As(err, &fault) {
 					return report(cmd.ErrOrStderr(), problem.Invalid(*fault))
@@ -84,19 +84,25 @@ func measureOne(o measure.Operation) *cobra.Command {
 	return cmd
 }
 
+// standardInput is the path that is read from there.
+const standardInput = "-"
+
 // readFile reads a file as far as it may be long, and a byte more so that the excess is seen.
-func readFile(option, path string) (measure.File, error) {
+func readFile(in io.Reader, option measure.Option, path string) (measure.File, error) {
 	fault := func(err error) error {
-		return &problem.Fault{Field: option, Value: path, Allowed: fmt.Sprintf("a file that can be read: %v", err)}
+		return &problem.Fault{Field: option.Name, Value: path, Allowed: fmt.Sprintf("a file that can be read: %v", err)}
 	}
-	opened, err := os.Open(path)
+	if path != standardInput {
+		opened, err := os.Open(path)
+		if err != nil {
+			return measure.File{}, fault(err)
+		}
+		defer opened.Close()
+		in = opened
+	}
+	body, err := io.ReadAll(io.LimitReader(in, int64(option.MostBytes())+1))
 	if err != nil {
 		return measure.File{}, fault(err)
 	}
-	defer opened.Close()
-	body, err := io.ReadAll(io.LimitReader(opened, measure.MaxFileBytes+1))
-	if err != nil {
-		return measure.File{}, fault(err)
-	}
-	return measure.File{Name: opened.Name(), Bytes: body}, nil
+	return measure.File{Name: path, Bytes: body}, nil
 }

@@ -1,6 +1,7 @@
 package measure
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"reflect"
@@ -17,11 +18,16 @@ type Option struct {
 	// Name as on the command line: without-exposure. The bare path is "file".
 	Name   string
 	IsFile bool
+	// MaxBytes bounds a file, MaxFileBytes by default.
+	MaxBytes int
 	// Many options may be given again and again.
 	Many     bool
 	Required bool
 	Doc      string
 }
+
+// MostBytes returns how long a file of the option may be.
+func (p Option) MostBytes() int { return cmp.Or(p.MaxBytes, MaxFileBytes) }
 
 // Operation is a measurement by its name.
 type Operation struct {
@@ -123,6 +129,9 @@ var operations = []Operation{
 		oneFile, Option{Name: "target", Doc: "1/100 or 180°; 180° by default where the frame rate is known"},
 		Option{Name: "fps", Doc: "frames per second, where the file does not say"}, Option{Name: "aperture", Doc: "f-number, where the file does not say"},
 		onStops, Option{Name: "iso-base", Doc: "the lowest ISO, where it is not in the file"}),
+	operation("take", "Measure a clip: movement, the shutter's share, flicker, wobble, exposure", measureTake,
+		Option{Name: "file", IsFile: true, Required: true, MaxBytes: MaxTakeBytes, Doc: "YUV4MPEG2 of 8 bits; its luma is read"},
+		Option{Name: "request", Doc: "JSON of what is known beside it: fps, widthPx, hfovDeg, projection, readoutS, shutterS, mainsHz, bitsPerFrame, times"}),
 	operation("gyro", "Read how a camera shook, from the log of a gyro", measureGyro,
 		oneFile, Option{Name: "rate-unit", Doc: "deg/s or rad/s, where the heading does not say"}, Option{Name: "time-unit", Doc: "s, ms, us or ns"},
 		Option{Name: "columns", Doc: "the three of the gyro, with commas between"},
@@ -174,8 +183,8 @@ func (o Operation) run(in Input) (any, error) {
 			return nil, &problem.Fault{Field: p.Name, Value: strconv.Itoa(n), Allowed: "once"}
 		}
 		for _, f := range in.Files[p.Name] {
-			if len(f.Bytes) > MaxFileBytes {
-				return nil, &problem.Fault{Field: p.Name, Value: fmt.Sprintf("%s, %d bytes", f.Name, len(f.Bytes)), Allowed: fmt.Sprintf("at most %d bytes", MaxFileBytes)}
+			if most := p.MostBytes(); len(f.Bytes) > most {
+				return nil, &problem.Fault{Field: p.Name, Value: fmt.Sprintf("%s, %d bytes", f.Name, len(f.Bytes)), Allowed: fmt.Sprintf("at most %d bytes", most)}
 			}
 		}
 	}

@@ -100,7 +100,12 @@ const (
 // pictures: the step exceeds 1 % of the width and more than 60 % of it is
 // uncovered.
 func Strobes(l Lens, m Movement, t stop.Shutter, fps stop.FrameRate) bool {
-	return IsLongStep(l, m, fps) && !stop.AtMost(Uncovered(t, fps), strobeUncovered)
+	return StepStrobes(l.Share(StepPx(l, m, fps)), Uncovered(t, fps))
+}
+
+// StepStrobes reports the same of a step, as a share of the width, of which a part is uncovered.
+func StepStrobes(step, uncovered float64) bool {
+	return !stop.AtMost(step, strobeStep) && !stop.AtMost(uncovered, strobeUncovered)
 }
 
 // IsLongStep reports whether the step from frame to frame exceeds 1 % of the width.

@@ -1342,6 +1342,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Measure a clip: movement, the shutter's share, flicker, wobble, exposure */
+        post: operations["measure-take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measure/target.pdf": {
         parameters: {
             query?: never;
@@ -2066,6 +2083,33 @@ export interface components {
             /** @enum {string} */
             source: "real" | "simulated";
             words?: string;
+        };
+        Answer: {
+            /** @description frames before which one is missing */
+            drops: number[];
+            /** @description frames that repeat the one before */
+            duplicates: number[];
+            exposure: components["schemas"]["Exposure"];
+            flicker: components["schemas"]["Flicker"];
+            /** Format: double */
+            fps: number;
+            /** Format: int64 */
+            frames: number;
+            /** @description frames before which the clock jumps */
+            gaps: number[];
+            ghost: components["schemas"]["Ghost"];
+            motion: components["schemas"]["Motion"];
+            shake: components["schemas"]["Shake"];
+            shutter: components["schemas"]["Shutter"];
+            strobe: components["schemas"]["Strobe"];
+            /** Format: double */
+            widthPx: number;
+            wobble: components["schemas"]["Wobble"];
+            /**
+             * Format: int64
+             * @description the width that was worked on
+             */
+            workPx: number;
         };
         Archetype: {
             camera: components["schemas"]["StoredCameraFields"];
@@ -3352,6 +3396,23 @@ export interface components {
             numbers: string;
             result: string;
         };
+        Exposure: {
+            /** Format: double */
+            blownShare: number;
+            /** Format: double */
+            crushedShare: number;
+            /**
+             * Format: double
+             * @description of these, from the lowest to the highest
+             */
+            driftStops: number;
+            /** @description the camera's own changes since the first frame, the content left aside */
+            gainStops: number[];
+            /** @description of each frame, over middle grey */
+            meanStops: number[];
+            /** @description changes of 0.1 stop or more from one frame to the next */
+            steps: components["schemas"]["Step"][];
+        };
         Failure: {
             /** @description in a conflict, the stored state that the change did not know */
             current?: unknown;
@@ -3507,6 +3568,45 @@ export interface components {
              * @description clearance of a filter known to hold well; classes count from there
              */
             referenceMm?: number;
+        };
+        Flicker: {
+            /**
+             * Format: double
+             * @description in the height of a frame
+             */
+            bands?: number;
+            /** Format: double */
+            beatHz?: number;
+            /**
+             * Format: double
+             * @description half of what lies between its ends, over its mean; 0 where there is none
+             */
+            depth: number | null;
+            /**
+             * Format: double
+             * @description beat of the mains, hertz
+             */
+            expected?: number;
+            /**
+             * Format: double
+             * @description the least that would be found
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description of the lamps, where the readout is known
+             */
+            pulseHz?: number;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
+        Ghost: {
+            /** Format: double */
+            blurPx: number | null;
+            /** @description frames were moved after they were exposed */
+            stabilised: boolean;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
         };
         Health: {
             ok: boolean;
@@ -4732,6 +4832,24 @@ export interface components {
             slowestS: number;
             slowestText: string;
         };
+        Motion: {
+            pairs: components["schemas"]["Move"][];
+            /**
+             * Format: double
+             * @description a frame, in the middle of the take
+             */
+            speedPx: number;
+            /**
+             * Format: double
+             * @description of the pairs of frames
+             */
+            trackedShare: number;
+            /**
+             * Format: double
+             * @description the same as a turn of the camera
+             */
+            turnDegS?: number;
+        };
         MotorSwing: {
             /**
              * Format: double
@@ -4753,6 +4871,28 @@ export interface components {
              * @description turns a minute
              */
             rpm?: number;
+        };
+        Move: {
+            /**
+             * Format: double
+             * @description right
+             */
+            dxPx: number;
+            /**
+             * Format: double
+             * @description down
+             */
+            dyPx: number;
+            /**
+             * Format: double
+             * @description clockwise
+             */
+            rollDeg: number;
+            /**
+             * Format: double
+             * @description natural logarithm
+             */
+            zoom: number;
         };
         MovementFields: {
             /**
@@ -6008,6 +6148,22 @@ export interface components {
             /** Format: double */
             truth: number;
         };
+        Shake: {
+            /**
+             * Format: double
+             * @description 90th percentile
+             */
+            degS: number | null;
+            /**
+             * Format: double
+             * @description where it is strongest, above 1 Hz
+             */
+            peakHz: number | null;
+            /** Format: double */
+            se: number;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
         ShortHelp: {
             /**
              * Format: double
@@ -6400,6 +6556,27 @@ export interface components {
              */
             weightG?: number;
         };
+        Shutter: {
+            /** Format: double */
+            angleDeg?: number;
+            /** @description compression evens out sharpness: it was open as long, or longer */
+            atLeast: boolean;
+            /** @enum {string} */
+            by?: "pairs" | "nulls" | "both";
+            /**
+             * Format: double
+             * @description of the shutter that was set
+             */
+            expected?: number;
+            /** Format: double */
+            se: number;
+            /** Format: double */
+            share: number | null;
+            /** Format: double */
+            shutterS?: number;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
         ShutterAnswer: {
             /**
              * Format: double
@@ -6712,6 +6889,12 @@ export interface components {
             /** @description where other devices on the local network reach this, none where they do not */
             shared: string[];
             version: string;
+        };
+        Step: {
+            /** Format: int64 */
+            frame: number;
+            /** Format: double */
+            stops: number;
         };
         StepAnswer: {
             /** Format: double */
@@ -7552,6 +7735,15 @@ export interface components {
              */
             stops: number;
         };
+        Strobe: {
+            /** Format: double */
+            stepPx: number | null;
+            strobes: boolean | null;
+            /** Format: double */
+            uncoveredShare: number | null;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
         SunAnswer: {
             /**
              * Format: double
@@ -8279,6 +8471,30 @@ export interface components {
              * @description width of the output frame in pixels
              */
             widthPx: number;
+        };
+        Wobble: {
+            /**
+             * Format: double
+             * @description in the height of a frame
+             */
+            bands?: number;
+            /**
+             * Format: double
+             * @description the least that would be found
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description of what shakes, where the readout is known
+             */
+            hz?: number;
+            /**
+             * Format: double
+             * @description from end to end; 0 where there is none
+             */
+            px: number | null;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
         };
         YearAnswer: {
             /** @description how often each glass is called for, the most often first */
@@ -13375,6 +13591,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MeasuredSharpnessAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Answer"];
                 };
             };
             /** @description Bad Request */

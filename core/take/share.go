@@ -1,0 +1,311 @@
+package take
+
+import (
+	"math"
+)
+
+// How the share of the frame time that the shutter was open is found (pairs).
+const (
+	shareMost      = 1.3
+	shareStep      = 0.01
+	cellHzLow      = 0.03
+	cellHzHigh     = 0.42
+	cellHzCoarse   = 0.2 // of the fit that compression spares
+	cellOverNoise  = 6.0
+	cellDiffers    = 0.002
+	pairReach      = 3 // frames apart
+	timeGroups     = 8
+	spreadPx       = 0.4
+	spreadShare    = 0.12
+	removesLeast   = 0.45
+	errorOfShare   = 0.06
+	errorLeast     = 0.015
+	uncertainShare = 0.18
+	uncertainLeast = 0.06
+	lossWithin     = 36.0
+	ringCount      = 24
+	noiseEvery     = 3 // pairs: a mean needs no more
+)
+
+var shareGrid = func() []float64 {
+	var all []float64
+	for i := 0; float64(i)*shareStep <= shareMost+1e-9; i++ {
+		all = append(all, float64(i)*shareStep)
+	}
+	return all
+}()
+
+// sincTable holds sinc² of 0 to sincMost.
+const sincPerUnit, sincMost = 256, 24
+
+var sincTable = func() []float64 {
+	all := make([]float64, sincPerUnit*sincMost+2)
+	for i := range all {
+		u := float64(i) / sincPerUnit
+		all[i] = 1
+		if u > 0 {
+			s := math.Sin(math.Pi*u) / (math.Pi * u)
+			all[i] = s * s
+		}
+	}
+	return all
+}()
+
+// sinc2 returns the power that a shutter leaves at u turns within its opening.
+func sinc2(u float64) float64 {
+	u = math.Abs(u) * sincPerUnit
+	i := int(u)
+	if i >= sincPerUnit*sincMost {
+		return 0
+	}
+	part := u - float64(i)
+	return sincTable[i]*(1-part) + sincTable[i+1]*part
+}
+
+// estimate is a share with its error; ok is false where nothing is told.
+type estimate struct {
+	share, se float64
+	ok        bool
+}
+
+// cell is what one block at two frames says around one frequency.
+type cell struct {
+	ua, uc float64 // turns within a frame time, of both frames
+	pa, pc float64
+	noise  float64
+	weight float64
+	fine   float64 // the frequency's size
+	group  int
+}
+
+// compared gathers what blocks say at frames that lie up to three apart, the exposure evened out:
+// cells of 3 × 3 frequencies of each block, and of those that lie up to two apart the power of all
+// blocks together.
+func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) (all []cell, links []link) {
+	f := t.block
+	noise := t.noiseRings(p, gain)
+	bins := ghostBins(f)
+	n := len(p.frames)
+	for i := range n {
+		for d := 1; d <= pairReach && i+d < n; d++ {
+			if dropsNear(i) || dropsNear(i+d) {
+				continue
+			}
+			a, c := p.frames[i], p.frames[i+d]
+			step := p.places[i+d].plus(p.places[i].times(-1))
+			even := math.Exp2(2 * (gain[a] - gain[c]))
+			between := newLink(i, i+d, bins, noise)
+			for k, place := range t.places {
+				fa, fc, _, _, x, y, ok := t.matched(a, c, place, step)
+				if !ok {
+					continue
+				}
+				between.add(k%2, fa, fc, even)
+				vax, vay := p.velocity[i].at(x, y)
+				vcx, vcy := p.velocity[i+d].at(x, y)
+				for fx := 1; fx+1 < blockPx/2; fx += 3 {
+					for fy := -blockPx/2 + 2; fy+1 < blockPx/2; fy += 3 {
+						hx, hy := float64(fx)/blockPx, float64(fy)/blockPx
+						size := math.Hypot(hx, hy)
+						if size < cellHzLow || size > cellHzHigh {
+							continue
+						}
+						one := cell{
+							ua: vax*hx + vay*hy, uc: vcx*hx + vcy*hy, noise: 9 * noise[ringOf(size)], fine: size,
+							group: i * timeGroups / n,
+						}
+						for gx := fx - 1; gx <= fx+1; gx++ {
+							for gy := fy - 1; gy <= fy+1; gy++ {
+								at := gx*f.h + (gy+f.h)%f.h
+								one.pa += power(fa[at])
+								one.pc += power(fc[at]) * even
+							}
+						}
+						if total := one.pa + one.pc; total > cellOverNoise*one.noise {
+							one.weight = total / (total + 8*one.noise) * min(1, size/0.1)
+							all = append(all, one)
+						}
+					}
+				}
+			}
+			if d <= ghostReach {
+				links = append(links, between)
+			}
+		}
+	}
+	return all, links
+}
+
+func power(c complex128) float64 { return real(c)*real(c) + imag(c)*imag(c) }
+
+func ringOf(size float64) int { return min(int(size/0.5*ringCount), ringCount-1) }
+
+// matched cuts a block of linear light from two frames, moved by whole pixels, and returns what
+// that leaves of the shift, and the middle of the block.
+func (t *tracker) matched(a, c int, place [2]int, step model) (fa, fc []complex128, rx, ry, x, y float64, ok bool) {
+	px, py := step.at(float64(place[0])+(blockPx-float64(t.w))/2, float64(place[1])+(blockPx-float64(t.h))/2)
+	mx, my := int(math.Round(px)), int(math.Round(py))
+	ax, ay, bx, by, ok := t.placed(place, mx, my)
+	if !ok {
+		return nil, nil, 0, 0, 0, 0, false
+	}
+	x, y = t.middleOf(ax, ay, bx, by)
+	px, py = step.at(x, y)
+	fa = t.cutBlock(t.spectra[0], t.frames[a].linear, ax, ay)
+	fc = t.cutBlock(t.spectra[1], t.frames[c].linear, bx, by)
+	return fa, fc, px - float64(mx), py - float64(my), x, y, true
+}
+
+// noiseRings returns the power of the noise by the size of the frequency: what matched neighbours
+// do not share.
+func (t *tracker) noiseRings(p *path, gain []float64) [ringCount]float64 {
+	var sums, counts [ringCount]float64
+	f := t.block
+	for i := 0; i+1 < len(p.frames); i += noiseEvery {
+		a, c := p.frames[i], p.frames[i+1]
+		step := p.places[i+1].plus(p.places[i].times(-1))
+		even := math.Exp2(gain[a] - gain[c])
+		for _, place := range t.places {
+			fa, fc, rx, ry, _, _, ok := t.matched(a, c, place, step)
+			if !ok {
+				continue
+			}
+			for k := f.h; k < len(fa); k++ {
+				fx, fy := f.frequency(k)
+				size := math.Hypot(fx, fy)
+				if size > 0.5 {
+					continue
+				}
+				phase := 2 * math.Pi * (fx*rx + fy*ry)
+				turned := fc[k] * complex(math.Cos(phase)*even, math.Sin(phase)*even)
+				shared := real(fa[k])*real(turned) + imag(fa[k])*imag(turned)
+				sums[ringOf(size)] += (power(fa[k])+power(turned))/2 - shared
+				counts[ringOf(size)]++
+			}
+		}
+	}
+	for i := range sums {
+		sums[i] = max(sums[i]/max(counts[i], 1), 1e-12)
+	}
+	return sums
+}
+
+// pairsShare finds the share from the same content at different speeds.
+func pairsShare(cells []cell, speeds []float64) (e estimate, coarse float64) {
+	mean, spread := meanAndSpread(speeds)
+	if spread < spreadPx || spread < spreadShare*mean {
+		return e, 0
+	}
+	var losses, coarseLosses [timeGroups][]float64
+	for g := range losses {
+		losses[g], coarseLosses[g] = make([]float64, len(shareGrid)), make([]float64, len(shareGrid))
+	}
+	used := 0
+	for i := range cells {
+		c := &cells[i]
+		if math.Abs(c.ua*c.ua-c.uc*c.uc) <= cellDiffers {
+			continue
+		}
+		used++
+		total := c.pa + c.pc
+		seen := c.pc / total
+		for k, s := range shareGrid {
+			ha, hc := sinc2(s*c.ua), sinc2(s*c.uc)
+			signal := (total - 2*c.noise) / max(ha+hc, 1e-6)
+			off := seen - (signal*hc+c.noise)/(signal*(ha+hc)+2*c.noise)
+			loss := c.weight * off * off
+			losses[c.group][k] += loss
+			if c.fine < cellHzCoarse {
+				coarseLosses[c.group][k] += loss
+			}
+		}
+	}
+	if used < 4*timeGroups {
+		return e, 0
+	}
+	e = fromLosses(losses[:], used)
+	least, most := extremes(summed(losses[:], -1))
+	if 1-least/max(most, 1e-300) < removesLeast {
+		e.ok = false
+	}
+	e.se = max(e.se, errorOfShare*e.share, errorLeast)
+	return e, bestOf(summed(coarseLosses[:], -1))
+}
+
+// fromLosses returns where the sum of losses is least, with a jackknife over the groups and at
+// least a quarter of the range in which the sum is nearly as small.
+func fromLosses(losses [][]float64, cells int) estimate {
+	all := summed(losses, -1)
+	e := estimate{share: bestOf(all), ok: true}
+	var left []float64
+	for g := range losses {
+		if without := summed(losses, g); without[0] > 0 {
+			left = append(left, bestOf(without))
+		}
+	}
+	if n := float64(len(left)); n > 1 {
+		_, deviation := meanAndSpread(left)
+		e.se = deviation * math.Sqrt(n-1)
+	}
+	least, _ := extremes(all)
+	low, high := -1.0, 0.0
+	for k, v := range all {
+		if v <= least*(1+lossWithin/float64(cells)) {
+			if low < 0 {
+				low = shareGrid[k]
+			}
+			high = shareGrid[k]
+		}
+	}
+	e.se = max(e.se, (high-low)/4)
+	return e
+}
+
+// summed adds losses up but for one group.
+func summed(losses [][]float64, but int) []float64 {
+	all := make([]float64, len(shareGrid))
+	for g, l := range losses {
+		if g != but {
+			for k, v := range l {
+				all[k] += v
+			}
+		}
+	}
+	return all
+}
+
+// bestOf returns the share with the least loss, between the steps of the grid.
+func bestOf(all []float64) float64 {
+	best := 0
+	for k, v := range all {
+		if v < all[best] {
+			best = k
+		}
+	}
+	off := 0.0
+	if best > 0 && best+1 < len(all) {
+		if d := all[best-1] - 2*all[best] + all[best+1]; d > 0 {
+			off = (all[best-1] - all[best+1]) / (2 * d)
+		}
+	}
+	return shareGrid[best] + off*shareStep
+}
+
+func extremes(all []float64) (least, most float64) {
+	least, most = all[0], all[0]
+	for _, v := range all {
+		least, most = min(least, v), max(most, v)
+	}
+	return least, most
+}
+
+// meanAndSpread returns the mean and the root mean square about it.
+func meanAndSpread(all []float64) (mean, spread float64) {
+	for _, v := range all {
+		mean += v / float64(len(all))
+	}
+	for _, v := range all {
+		spread += (v - mean) * (v - mean) / float64(len(all))
+	}
+	return mean, math.Sqrt(spread)
+}

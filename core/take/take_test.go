@@ -104,8 +104,8 @@ func TestASteadyPan(t *testing.T) {
 func TestWhatCannotBeTold(t *testing.T) {
 	shaken := func(t float64) (float64, float64) { return 7 * math.Sin(t*0.9), 6 * math.Sin(t*0.7+1) }
 	for name, m := range map[string]made{
-		"still":      {frames: 24, share: 0.5, path: func(float64) (float64, float64) { return 0, 0 }},
-		"flat":       {frames: 24, share: 0.5, path: hand, flat: true},
+		"still":      {frames: 12, share: 0.5, path: func(float64) (float64, float64) { return 0, 0 }},
+		"flat":       {frames: 12, share: 0.5, path: hand, flat: true},
 		"stabilised": {frames: 26, share: 0.9, path: shaken, back: func(i int) (float64, float64) { return shaken(float64(i)) }},
 	} {
 		m.fps, m.seed = 25, 5
@@ -177,7 +177,7 @@ func TestTimes(t *testing.T) {
 
 // A clip of another size is worked on reduced, and told in its own pixels.
 func TestALargerClipIsReduced(t *testing.T) {
-	small := made{frames: 26, share: 0.5, fps: 25, path: hand, seed: 10}.clip()
+	small := made{frames: 10, share: 0.5, fps: 25, path: hand, seed: 10}.clip()
 	large := &Clip{Width: 2 * madeWidth, Height: 2 * madeHeight, FPS: 25}
 	for _, f := range small.Frames {
 		frame := make([]byte, len(f)*4)
@@ -190,8 +190,8 @@ func TestALargerClipIsReduced(t *testing.T) {
 	}
 	a, b := measured(t, small, Request{HFOVDeg: 70}), measured(t, large, Request{HFOVDeg: 70})
 	near(t, "speed", b.Motion.SpeedPx, 2*a.Motion.SpeedPx, 1e-6)
-	near(t, "share", *b.Shutter.Share, *a.Shutter.Share, 1e-9)
-	near(t, "shake", float64(*b.Shake.DegS), float64(*a.Shake.DegS), 1e-6)
+	near(t, "blur", *b.Ghost.BlurPx, 2**a.Ghost.BlurPx, 1e-6)
+	near(t, "turn", float64(*b.Motion.TurnDegS), float64(*a.Motion.TurnDegS), 1e-6)
 }
 
 const header = "YUV4MPEG2 W128 H64 F25:1 C420jpeg\n"

@@ -126,6 +126,9 @@ func schemaName(t reflect.Type, hint string) string {
 	if strings.HasSuffix(t.PkgPath(), "/core/measure") {
 		return "Measured" + name
 	}
+	if strings.HasSuffix(t.PkgPath(), "/core/take") {
+		return "Take" + name
+	}
 	return name
 }
 

@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"net/http"
+	"pinhole/core/take"
 	"reflect"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -37,6 +38,9 @@ func (s *server) registerShots() {
 		save: kept.SaveShot,
 		join: func(m store.Meta, f store.ShotFields) store.Shot { return store.Shot{Meta: m, ShotFields: f} },
 		show: asIs[store.Shot],
+	})
+	addGot(s, "/api/shots/{id}/take", "get-take-request", "Get what is known of a clip of a shot before it is measured", "shots", func(ctx context.Context, in *ByID) (*take.Request, error) {
+		return kept.TakeOf(ctx, in.ID)
 	})
 	addListed(s, "/api/shots/{id}/readings", "list-readings", "List the readings taken for a shot", "shots", func(ctx context.Context, in *ByID) ([]store.Reading, error) {
 		return kept.Store.ReadingsOf(ctx, in.ID)

@@ -1849,6 +1849,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shots/{id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get what is known of a clip of a shot before it is measured */
+        get: operations["get-take-request"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sim/camera": {
         parameters: {
             query?: never;
@@ -2083,33 +2100,6 @@ export interface components {
             /** @enum {string} */
             source: "real" | "simulated";
             words?: string;
-        };
-        Answer: {
-            /** @description frames before which one is missing */
-            drops: number[];
-            /** @description frames that repeat the one before */
-            duplicates: number[];
-            exposure: components["schemas"]["Exposure"];
-            flicker: components["schemas"]["Flicker"];
-            /** Format: double */
-            fps: number;
-            /** Format: int64 */
-            frames: number;
-            /** @description frames before which the clock jumps */
-            gaps: number[];
-            ghost: components["schemas"]["Ghost"];
-            motion: components["schemas"]["Motion"];
-            shake: components["schemas"]["Shake"];
-            shutter: components["schemas"]["Shutter"];
-            strobe: components["schemas"]["Strobe"];
-            /** Format: double */
-            widthPx: number;
-            wobble: components["schemas"]["Wobble"];
-            /**
-             * Format: int64
-             * @description the width that was worked on
-             */
-            workPx: number;
         };
         Archetype: {
             camera: components["schemas"]["StoredCameraFields"];
@@ -3396,23 +3386,6 @@ export interface components {
             numbers: string;
             result: string;
         };
-        Exposure: {
-            /** Format: double */
-            blownShare: number;
-            /** Format: double */
-            crushedShare: number;
-            /**
-             * Format: double
-             * @description of these, from the lowest to the highest
-             */
-            driftStops: number;
-            /** @description the camera's own changes since the first frame, the content left aside */
-            gainStops: number[];
-            /** @description of each frame, over middle grey */
-            meanStops: number[];
-            /** @description changes of 0.1 stop or more from one frame to the next */
-            steps: components["schemas"]["Step"][];
-        };
         Failure: {
             /** @description in a conflict, the stored state that the change did not know */
             current?: unknown;
@@ -3568,45 +3541,6 @@ export interface components {
              * @description clearance of a filter known to hold well; classes count from there
              */
             referenceMm?: number;
-        };
-        Flicker: {
-            /**
-             * Format: double
-             * @description in the height of a frame
-             */
-            bands?: number;
-            /** Format: double */
-            beatHz?: number;
-            /**
-             * Format: double
-             * @description half of what lies between its ends, over its mean; 0 where there is none
-             */
-            depth: number | null;
-            /**
-             * Format: double
-             * @description beat of the mains, hertz
-             */
-            expected?: number;
-            /**
-             * Format: double
-             * @description the least that would be found
-             */
-            floor: number;
-            /**
-             * Format: double
-             * @description of the lamps, where the readout is known
-             */
-            pulseHz?: number;
-            /** @enum {string} */
-            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
-        };
-        Ghost: {
-            /** Format: double */
-            blurPx: number | null;
-            /** @description frames were moved after they were exposed */
-            stabilised: boolean;
-            /** @enum {string} */
-            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
         };
         Health: {
             ok: boolean;
@@ -4832,24 +4766,6 @@ export interface components {
             slowestS: number;
             slowestText: string;
         };
-        Motion: {
-            pairs: components["schemas"]["Move"][];
-            /**
-             * Format: double
-             * @description a frame, in the middle of the take
-             */
-            speedPx: number;
-            /**
-             * Format: double
-             * @description of the pairs of frames
-             */
-            trackedShare: number;
-            /**
-             * Format: double
-             * @description the same as a turn of the camera
-             */
-            turnDegS?: number;
-        };
         MotorSwing: {
             /**
              * Format: double
@@ -4871,28 +4787,6 @@ export interface components {
              * @description turns a minute
              */
             rpm?: number;
-        };
-        Move: {
-            /**
-             * Format: double
-             * @description right
-             */
-            dxPx: number;
-            /**
-             * Format: double
-             * @description down
-             */
-            dyPx: number;
-            /**
-             * Format: double
-             * @description clockwise
-             */
-            rollDeg: number;
-            /**
-             * Format: double
-             * @description natural logarithm
-             */
-            zoom: number;
         };
         MovementFields: {
             /**
@@ -6148,22 +6042,6 @@ export interface components {
             /** Format: double */
             truth: number;
         };
-        Shake: {
-            /**
-             * Format: double
-             * @description 90th percentile
-             */
-            degS: number | null;
-            /**
-             * Format: double
-             * @description where it is strongest, above 1 Hz
-             */
-            peakHz: number | null;
-            /** Format: double */
-            se: number;
-            /** @enum {string} */
-            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
-        };
         ShortHelp: {
             /**
              * Format: double
@@ -6556,27 +6434,6 @@ export interface components {
              */
             weightG?: number;
         };
-        Shutter: {
-            /** Format: double */
-            angleDeg?: number;
-            /** @description compression evens out sharpness: it was open as long, or longer */
-            atLeast: boolean;
-            /** @enum {string} */
-            by?: "pairs" | "nulls" | "both";
-            /**
-             * Format: double
-             * @description of the shutter that was set
-             */
-            expected?: number;
-            /** Format: double */
-            se: number;
-            /** Format: double */
-            share: number | null;
-            /** Format: double */
-            shutterS?: number;
-            /** @enum {string} */
-            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
-        };
         ShutterAnswer: {
             /**
              * Format: double
@@ -6889,12 +6746,6 @@ export interface components {
             /** @description where other devices on the local network reach this, none where they do not */
             shared: string[];
             version: string;
-        };
-        Step: {
-            /** Format: int64 */
-            frame: number;
-            /** Format: double */
-            stops: number;
         };
         StepAnswer: {
             /** Format: double */
@@ -7735,15 +7586,6 @@ export interface components {
              */
             stops: number;
         };
-        Strobe: {
-            /** Format: double */
-            stepPx: number | null;
-            strobes: boolean | null;
-            /** Format: double */
-            uncoveredShare: number | null;
-            /** @enum {string} */
-            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
-        };
         SunAnswer: {
             /**
              * Format: double
@@ -7850,6 +7692,249 @@ export interface components {
             latest: string | null;
             shot: string;
             to: string;
+        };
+        TakeAnswer: {
+            /** @description frames before which one is missing */
+            drops: number[];
+            /** @description frames that repeat the one before */
+            duplicates: number[];
+            exposure: components["schemas"]["TakeExposure"];
+            flicker: components["schemas"]["TakeFlicker"];
+            /** Format: double */
+            fps: number;
+            /** Format: int64 */
+            frames: number;
+            /** @description frames before which the clock jumps */
+            gaps: number[];
+            ghost: components["schemas"]["TakeGhost"];
+            motion: components["schemas"]["TakeMotion"];
+            shake: components["schemas"]["TakeShake"];
+            shutter: components["schemas"]["TakeShutter"];
+            strobe: components["schemas"]["TakeStrobe"];
+            /** Format: double */
+            widthPx: number;
+            wobble: components["schemas"]["TakeWobble"];
+            /**
+             * Format: int64
+             * @description the width that was worked on
+             */
+            workPx: number;
+        };
+        TakeExposure: {
+            /** Format: double */
+            blownShare: number;
+            /** Format: double */
+            crushedShare: number;
+            /**
+             * Format: double
+             * @description of these, from the lowest to the highest
+             */
+            driftStops: number;
+            /** @description the camera's own changes since the first frame, the content left aside */
+            gainStops: number[];
+            /** @description of each frame, over middle grey */
+            meanStops: number[];
+            /** @description changes of 0.1 stop or more from one frame to the next */
+            steps: components["schemas"]["TakeStep"][];
+        };
+        TakeFlicker: {
+            /**
+             * Format: double
+             * @description in the height of a frame
+             */
+            bands?: number;
+            /** Format: double */
+            beatHz?: number;
+            /**
+             * Format: double
+             * @description half of what lies between its ends, over its mean; 0 where there is none
+             */
+            depth: number | null;
+            /**
+             * Format: double
+             * @description beat of the mains, hertz
+             */
+            expected?: number;
+            /**
+             * Format: double
+             * @description the least that would be found
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description of the lamps, where the readout is known
+             */
+            pulseHz?: number;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
+        TakeGhost: {
+            /** Format: double */
+            blurPx: number | null;
+            /** @description frames were moved after they were exposed */
+            stabilised: boolean;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
+        TakeMotion: {
+            pairs: components["schemas"]["TakeMove"][];
+            /**
+             * Format: double
+             * @description a frame, in the middle of the take
+             */
+            speedPx: number;
+            /**
+             * Format: double
+             * @description of the pairs of frames
+             */
+            trackedShare: number;
+            /**
+             * Format: double
+             * @description the same as a turn of the camera
+             */
+            turnDegS?: number;
+        };
+        TakeMove: {
+            /**
+             * Format: double
+             * @description right
+             */
+            dxPx: number;
+            /**
+             * Format: double
+             * @description down
+             */
+            dyPx: number;
+            /**
+             * Format: double
+             * @description clockwise
+             */
+            rollDeg: number;
+            /**
+             * Format: double
+             * @description natural logarithm
+             */
+            zoom: number;
+        };
+        TakeRequest: {
+            /**
+             * Format: double
+             * @description of the compressed clip: a starved one evens out its sharpness
+             */
+            bitsPerFrame?: number;
+            /**
+             * Format: double
+             * @description frames a second; replaces what the file says
+             */
+            fps?: number;
+            /**
+             * Format: double
+             * @description field of view, horizontal, degrees
+             */
+            hfovDeg?: number;
+            /**
+             * Format: double
+             * @description of the lamps, to stand beside what beats
+             */
+            mainsHz?: number;
+            /**
+             * @description rectilinear by default
+             * @enum {string}
+             */
+            projection?: "rectilinear" | "equidistant";
+            /**
+             * Format: double
+             * @description how long the sensor takes to read a frame
+             */
+            readoutS?: number;
+            /**
+             * Format: double
+             * @description as it was set, to stand beside what is measured
+             */
+            shutterS?: number;
+            /** @description of each frame, seconds */
+            times?: number[];
+            /**
+             * Format: double
+             * @description of the original, where the frames were reduced
+             */
+            widthPx?: number;
+        };
+        TakeShake: {
+            /**
+             * Format: double
+             * @description 90th percentile
+             */
+            degS: number | null;
+            /**
+             * Format: double
+             * @description where it is strongest, above 1 Hz
+             */
+            peakHz: number | null;
+            /** Format: double */
+            se: number;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
+        TakeShutter: {
+            /** Format: double */
+            angleDeg?: number;
+            /** @description compression evens out sharpness: it was open as long, or longer */
+            atLeast: boolean;
+            /** @enum {string} */
+            by?: "pairs" | "nulls" | "both";
+            /**
+             * Format: double
+             * @description of the shutter that was set
+             */
+            expected?: number;
+            /** Format: double */
+            se: number;
+            /** Format: double */
+            share: number | null;
+            /** Format: double */
+            shutterS?: number;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
+        TakeStep: {
+            /** Format: int64 */
+            frame: number;
+            /** Format: double */
+            stops: number;
+        };
+        TakeStrobe: {
+            /** Format: double */
+            stepPx: number | null;
+            strobes: boolean | null;
+            /** Format: double */
+            uncoveredShare: number | null;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
+        TakeWobble: {
+            /**
+             * Format: double
+             * @description in the height of a frame
+             */
+            bands?: number;
+            /**
+             * Format: double
+             * @description the least that would be found
+             */
+            floor: number;
+            /**
+             * Format: double
+             * @description of what shakes, where the readout is known
+             */
+            hz?: number;
+            /**
+             * Format: double
+             * @description from end to end; 0 where there is none
+             */
+            px: number | null;
+            /** @enum {string} */
+            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
         };
         TakenReading: {
             /** Format: date-time */
@@ -8471,30 +8556,6 @@ export interface components {
              * @description width of the output frame in pixels
              */
             widthPx: number;
-        };
-        Wobble: {
-            /**
-             * Format: double
-             * @description in the height of a frame
-             */
-            bands?: number;
-            /**
-             * Format: double
-             * @description the least that would be found
-             */
-            floor: number;
-            /**
-             * Format: double
-             * @description of what shakes, where the readout is known
-             */
-            hz?: number;
-            /**
-             * Format: double
-             * @description from end to end; 0 where there is none
-             */
-            px: number | null;
-            /** @enum {string} */
-            why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
         };
         YearAnswer: {
             /** @description how often each glass is called for, the most often first */
@@ -13658,7 +13719,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Answer"];
+                    "application/json": components["schemas"]["TakeAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -15882,6 +15943,55 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-take-request": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeRequest"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

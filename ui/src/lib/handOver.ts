@@ -5,7 +5,7 @@
 import { useEffect, useRef, useSyncExternalStore } from "react";
 
 /** What reads a file: a kit's table, the archive, a day's place, its light, the line, a measurement. */
-export type Reader = "kit" | "archive" | "track" | "still" | "line" | "frame" | "telemetry" | "gyro";
+export type Reader = "kit" | "archive" | "track" | "still" | "line" | "frame" | "take" | "telemetry" | "gyro";
 
 let waiting: { reader: Reader; file: File } | undefined;
 const listeners = new Set<() => void>();

@@ -15,6 +15,7 @@ export interface Measured {
   curve: Schemas["MeasuredCurveAnswer"];
   telemetry: Schemas["MeasuredTelemetryAnswer"];
   gyro: Schemas["MeasuredGyroAnswer"];
+  take: Schemas["TakeAnswer"];
 }
 
 /** More than this leaves a worker with a large memory, which is given back. */

@@ -10,6 +10,7 @@ import { FrameView } from "./FrameView";
 import { GyroView } from "./GyroView";
 import { LensPair } from "./LensPair";
 import { SessionView } from "./session/SessionView";
+import { TakeView } from "./TakeView";
 import { TelemetryView } from "./TelemetryView";
 
 const KINDS = [
@@ -20,6 +21,7 @@ const KINDS = [
   { value: "flare", name: "Flare" },
   { value: "case", name: "A case of filters" },
   { value: "curve", name: "A profile" },
+  { value: "take", name: "A clip" },
   { value: "telemetry", name: "Telemetry" },
   { value: "gyro", name: "Shake" },
 ] as const;
@@ -31,8 +33,13 @@ export function MeasurePlace() {
   const navigate = useNavigate();
   const { what } = useParams();
   const kind = KINDS.find((k) => k.value === what)?.value ?? "frame";
-  const waiting = { frame: useWaiting("frame"), telemetry: useWaiting("telemetry"), gyro: useWaiting("gyro") };
-  const wanted = (["frame", "telemetry", "gyro"] as const).find((k) => waiting[k]);
+  const waiting = {
+    frame: useWaiting("frame"),
+    take: useWaiting("take"),
+    telemetry: useWaiting("telemetry"),
+    gyro: useWaiting("gyro"),
+  };
+  const wanted = (["frame", "take", "telemetry", "gyro"] as const).find((k) => waiting[k]);
   useEffect(() => {
     if (wanted && wanted !== kind) navigate(`/measure/${wanted}`, { replace: true });
   }, [wanted, kind, navigate]);
@@ -65,6 +72,7 @@ const VIEWS: Record<Kind, () => React.ReactNode> = {
   flare: () => <LensPair name="flare" />,
   curve: () => <CurveView />,
   case: () => <SessionView />,
+  take: () => <TakeView />,
   telemetry: () => <TelemetryView />,
   gyro: () => <GyroView />,
 };

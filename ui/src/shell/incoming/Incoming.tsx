@@ -19,7 +19,7 @@ const SAYS: Record<Kind, string> = {
   line: "A line: light, look, motion, filters",
   picture: "A picture: clipping, middle grey, advice in stops",
   raw: "A raw file: the light it was taken in. Its pixels are not read, save it as JPEG or PNG for those",
-  clip: "A clip. Clips cannot be read by this version",
+  clip: "A clip: shutter, blur, shake, flicker as they came out",
   telemetry: "A log of the exposure: the shutter over time",
   gyro: "A log of a gyro: how the camera shook",
   unknown: "Not recognised. Kits (CSV, JSON), archives (zip), GPX tracks, pictures and logs are read",
@@ -114,6 +114,12 @@ function Ways({ came: { file, kind }, onDone }: { came: Came; onDone: () => void
       return (
         <Way onTake={() => give("frame", "/measure/frame")} isMain>
           Read the frame
+        </Way>
+      );
+    case "clip":
+      return (
+        <Way onTake={() => give("take", "/measure/take")} isMain>
+          Measure the clip
         </Way>
       );
     case "telemetry":

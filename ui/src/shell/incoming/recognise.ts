@@ -37,7 +37,7 @@ function kindOfBytes(bytes: Uint8Array): Kind | undefined {
   if (starts(bytes, 0x50, 0x4b, 3, 4)) return "archive";
   if (starts(bytes, 0xff, 0xd8, 0xff)) return "still";
   if (starts(bytes, 0x89, 0x50, 0x4e, 0x47)) return "picture";
-  if (starts(bytes, 0x1a, 0x45, 0xdf, 0xa3)) return "clip";
+  if (starts(bytes, 0x1a, 0x45, 0xdf, 0xa3) || ascii(bytes, 0, 9) === "YUV4MPEG2") return "clip";
   if (foreignFormat(bytes)) return "still";
   if (ascii(bytes, 4, 8) === "ftyp") return "clip";
   if (starts(bytes, 0x49, 0x49, 0x2a, 0) || starts(bytes, 0x4d, 0x4d, 0, 0x2a)) return "raw";

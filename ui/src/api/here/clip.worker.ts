@@ -1,0 +1,127 @@
+import {
+  ALL_FORMATS,
+  BlobSource,
+  EncodedPacketSink,
+  Input,
+  type InputVideoTrack,
+  type VideoSample,
+  VideoSampleSink,
+} from "mediabunny";
+import type { ClipAsked, ClipSaid } from "./clip";
+
+/** Frames are brought to a width between this and twice this, by the mean of whole squares of pixels. */
+const WORK_WIDTH = 320;
+/** So many frames are measured at most. */
+const MOST_FRAMES = 1200;
+
+const say = (said: ClipSaid, transfer: Transferable[] = []) => self.postMessage(said, { transfer });
+
+/** The luma of a frame as bytes, row by row. */
+async function lumaOf(
+  sample: VideoSample,
+): Promise<{ luma: Uint8Array; width: number; height: number; isFull: boolean }> {
+  const frame = sample.toVideoFrame();
+  try {
+    const { format, visibleRect, codedWidth, codedHeight, colorSpace } = frame;
+    const width = visibleRect?.width ?? codedWidth;
+    const height = visibleRect?.height ?? codedHeight;
+    if (!format || !/^(I4|NV12)/.test(format)) return { ...fromPixels(frame), isFull: true };
+    const bytes = new Uint8Array(frame.allocationSize());
+    const [y] = await frame.copyTo(bytes);
+    if (!y) throw new Error("the frame has no luma");
+    // Formats of more than 8 bits have two bytes a pixel, the lower one first.
+    const bits = Number(/P(1[02])/.exec(format)?.[1] ?? 8);
+    const luma = new Uint8Array(width * height);
+    for (let row = 0; row < height; row++) {
+      const from = y.offset + row * y.stride;
+      if (bits === 8) luma.set(bytes.subarray(from, from + width), row * width);
+      else
+        for (let x = 0; x < width; x++)
+          luma[row * width + x] = ((bytes[from + 2 * x] ?? 0) | ((bytes[from + 2 * x + 1] ?? 0) << 8)) >> (bits - 8);
+    }
+    return { luma, width, height, isFull: colorSpace.fullRange === true };
+  } finally {
+    frame.close();
+  }
+}
+
+/** The luma of a frame that can only be drawn. */
+function fromPixels(frame: VideoFrame): { luma: Uint8Array; width: number; height: number } {
+  const { displayWidth: width, displayHeight: height } = frame;
+  const context = new OffscreenCanvas(width, height).getContext("2d");
+  if (!context) throw new Error("this device has no memory left");
+  context.drawImage(frame, 0, 0);
+  const { data } = context.getImageData(0, 0, width, height);
+  const luma = new Uint8Array(width * height);
+  for (let i = 0; i < luma.length; i++)
+    luma[i] = 0.2126 * (data[4 * i] ?? 0) + 0.7152 * (data[4 * i + 1] ?? 0) + 0.0722 * (data[4 * i + 2] ?? 0) + 0.5;
+  return { luma, width, height };
+}
+
+/** Brings luma to the size that is worked on. */
+function reduced(luma: Uint8Array, width: number, height: number): { luma: Uint8Array; width: number; height: number } {
+  const side = Math.max(1, Math.floor(width / WORK_WIDTH));
+  if (side === 1) return { luma, width, height };
+  const w = Math.floor(width / side);
+  const h = Math.floor(height / side);
+  const out = new Uint8Array(w * h);
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      let sum = 0;
+      for (let dy = 0; dy < side; dy++) {
+        const from = (y * side + dy) * width + x * side;
+        for (let dx = 0; dx < side; dx++) sum += luma[from + dx] ?? 0;
+      }
+      out[y * w + x] = sum / (side * side) + 0.5;
+    }
+  return { luma: out, width: w, height: h };
+}
+
+/** What this browser cannot decode, and what works in its place. */
+const cannotDecode = (codec: string | null) =>
+  `This browser cannot decode ${codec ?? "this clip's codec"}. Use a proxy in H.264, or stills, or: ffmpeg -i clip -t 4 -vf scale=320:-2 -pix_fmt yuv420p clip.y4m`;
+
+async function bitsPerFrame(track: InputVideoTrack): Promise<number> {
+  const sink = new EncodedPacketSink(track);
+  let bytes = 0;
+  let packets = 0;
+  for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true })) {
+    bytes += packet.byteLength;
+    packets++;
+    if (packets === 300) break;
+  }
+  return (8 * bytes) / Math.max(1, packets);
+}
+
+async function read({ file, fromS, forS }: ClipAsked): Promise<void> {
+  const input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
+  const track = await input.getPrimaryVideoTrack();
+  if (!track) throw new Error("There is no picture track in it.");
+  if (!(await track.canDecode())) throw new Error(cannotDecode(track.codec));
+  const durationS = await track.computeDuration();
+  const start = (await track.getFirstTimestamp()) + fromS;
+  const times: number[] = [];
+  const frames: Uint8Array[] = [];
+  let size = { width: 0, height: 0, originalWidth: 0, isFull: false };
+  for await (const sample of new VideoSampleSink(track).samples(start, start + forS)) {
+    const { isFull, ...whole } = await lumaOf(sample);
+    times.push(sample.timestamp);
+    sample.close();
+    const small = reduced(whole.luma, whole.width, whole.height);
+    size = { width: small.width, height: small.height, originalWidth: whole.width, isFull };
+    frames.push(small.luma);
+    say({ kind: "progress", frames: frames.length, durationS });
+    if (frames.length === MOST_FRAMES) break;
+  }
+  if (frames.length === 0) throw new Error("There are no frames in that part of it.");
+  const luma = new Uint8Array(frames.length * size.width * size.height);
+  for (const [i, f] of frames.entries()) luma.set(f, i * size.width * size.height);
+  say(
+    { kind: "read", luma, frames: frames.length, times, durationS, bitsPerFrame: await bitsPerFrame(track), ...size },
+    [luma.buffer],
+  );
+}
+
+self.onmessage = ({ data }: MessageEvent<ClipAsked>) => {
+  read(data).catch((cause) => say({ kind: "fault", words: cause instanceof Error ? cause.message : String(cause) }));
+};

@@ -1,0 +1,78 @@
+import { Box, Text, useToken } from "@chakra-ui/react";
+import type { Schemas } from "../../api/client";
+import { signed } from "../../lib/format";
+import { decimal } from "../../lib/locale";
+import { useWidth } from "../../lib/useWidth";
+
+type Take = Schemas["TakeAnswer"];
+
+const HEIGHT = 96;
+const EDGE = { left: 4, right: 4, top: 18, bottom: 4 };
+
+interface Trace {
+  name: string;
+  values: readonly number[];
+  write: (v: number) => string;
+}
+
+/** What changes over a clip, on one scale of time. */
+export function TakeTraces({ take }: { take: Take }) {
+  const [ref, width] = useWidth<HTMLDivElement>();
+  const [ink, edge, muted] = useToken("colors", ["ink", "edge", "muted"]);
+  const { exposure, motion, duplicates, drops } = take;
+  const traces: Trace[] = [
+    { name: "Exposure", values: exposure.meanStops, write: (v) => `${signed(v)} stops` },
+    { name: "The camera's own", values: exposure.gainStops, write: (v) => `${signed(v)} stops` },
+    {
+      name: "Movement",
+      values: motion.pairs.map((p) => Math.hypot(p.dxPx, p.dyPx)),
+      write: (v) => `${decimal(v, 1)} px a frame`,
+    },
+    { name: "Roll", values: motion.pairs.map((p) => p.rollDeg), write: (v) => `${decimal(v, 2)}° a frame` },
+  ];
+  const x = (i: number, n: number) =>
+    EDGE.left + (i / Math.max(1, n - 1)) * Math.max(1, width - EDGE.left - EDGE.right);
+  return (
+    <Box ref={ref} data-testid="take-traces">
+      {traces.map(({ name, values, write }) => {
+        const low = Math.min(...values);
+        const high = Math.max(...values);
+        const y = (v: number) =>
+          HEIGHT - EDGE.bottom - ((v - low) / Math.max(1e-6, high - low)) * (HEIGHT - EDGE.top - EDGE.bottom);
+        const path = values
+          .map((v, i) => `${i ? "L" : "M"}${x(i, values.length).toFixed(1)} ${y(v).toFixed(1)}`)
+          .join("");
+        return (
+          <svg
+            key={name}
+            width={width}
+            height={HEIGHT}
+            role="img"
+            aria-label={`${name}: from ${write(low)} to ${write(high)}`}
+            style={{ display: "block", fontSize: 12 }}
+          >
+            <line x1={0} x2={width} y1={HEIGHT - 1} y2={HEIGHT - 1} stroke={edge} />
+            {[...duplicates, ...drops].map((frame) => (
+              <line
+                key={frame}
+                x1={x(frame, take.frames)}
+                x2={x(frame, take.frames)}
+                y1={EDGE.top}
+                y2={HEIGHT}
+                stroke={muted}
+                strokeDasharray="2 3"
+              />
+            ))}
+            <text x={0} y={12} fill={muted}>
+              {name}: {write(low)} to {write(high)}
+            </text>
+            <path d={path} fill="none" stroke={ink} strokeWidth={1.5} />
+          </svg>
+        );
+      })}
+      <Text color="muted" fontSize="sm">
+        {decimal(take.frames / take.fps, 1)} s from left to right
+      </Text>
+    </Box>
+  );
+}

@@ -1,0 +1,74 @@
+import { Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { shotsQuery } from "../../api/queries";
+import { TakeTraces } from "../../instruments/take/TakeTraces";
+import { FileButton } from "../../lib/FileButton";
+import { useHandedOver } from "../../lib/handOver";
+import { NumberField } from "../../lib/NumberField";
+import { Panel } from "../../lib/Panel";
+import { SelectField } from "../../lib/SelectField";
+import { TakeSays } from "./TakeSays";
+import { Told } from "./Told";
+import { useTake } from "./useTake";
+
+const LENGTHS = [2, 4, 10, 20];
+
+/** A clip: what came out, beside what was meant. */
+export function TakeView() {
+  const { data: shots = [] } = useQuery(shotsQuery);
+  const [file, setFile] = useState<File>();
+  const [shotId, setShotId] = useState("");
+  const [fromS, setFromS] = useState(0);
+  const [forS, setForS] = useState("4");
+  const take = useTake({ file, shotId, fromS, forS: Number(forS) });
+  useHandedOver("take", setFile);
+  return (
+    <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
+      <Panel heading="The clip" note={file?.name}>
+        <Stack gap="3">
+          <Flex gap="3" wrap="wrap" align="flex-end">
+            <FileButton
+              variant={file ? "outline" : "solid"}
+              label="A clip"
+              accept="video/*,.mp4,.mov,.webm,.mkv,.y4m"
+              onFile={setFile}
+            >
+              {file ? "Another clip" : "Choose a clip"}
+            </FileButton>
+            <SelectField
+              label="A take of"
+              maxW="260px"
+              value={shotId}
+              options={[{ value: "", name: "no shot" }, ...shots.map((s) => ({ value: s.id, name: s.name }))]}
+              onChange={setShotId}
+            />
+            <NumberField label="From, s" w="90px" value={fromS} onChange={(s) => setFromS(Math.max(0, s ?? 0))} />
+            <SelectField
+              label="For"
+              maxW="100px"
+              value={forS}
+              options={LENGTHS.map((s) => ({ value: String(s), name: `${s} s` }))}
+              onChange={setForS}
+            />
+          </Flex>
+          {take.isPending && (
+            <Text role="status">{take.progress === undefined ? "Measuring" : `Decoding: ${take.progress} frames`}</Text>
+          )}
+          <Told measure={take} found={undefined} />
+          {take.data && <TakeTraces take={take.data} />}
+        </Stack>
+      </Panel>
+      <Panel heading="What came out">
+        {take.data ? (
+          <TakeSays take={take.data} />
+        ) : (
+          <Text color="muted">
+            The shutter, blur, shake, lamps and exposure of a clip are read here, on this device. A moving camera and a
+            textured subject tell most.
+          </Text>
+        )}
+      </Panel>
+    </Grid>
+  );
+}

@@ -47,7 +47,7 @@ type seen struct{ code, exposed, weight float64 }
 
 // measureCurve answers curve.
 func measureCurve(in Input) (*CurveAnswer, error) {
-	frames, err := readShots(in, "frame", "frame-exposure")
+	frames, err := readTaken(in, "frame", "frame-exposure")
 	if err != nil {
 		return nil, err
 	}
@@ -95,7 +95,7 @@ func measureCurve(in Input) (*CurveAnswer, error) {
 }
 
 // blocksSeen returns the blocks that are seen well in two frames or more.
-func blocksSeen(frames []*shot, exposed []float64) [][]seen {
+func blocksSeen(frames []*takenFrame, exposed []float64) [][]seen {
 	var all [][]seen
 	w, h := frames[0].width, frames[0].height
 	most := highestKept(frames)
@@ -126,7 +126,7 @@ const (
 )
 
 // highestKept returns the highest code that a frame's light may have and not be clipped.
-func highestKept(frames []*shot) float64 {
+func highestKept(frames []*takenFrame) float64 {
 	kept := float64(curveToCode)
 	for _, f := range frames {
 		var counts [256]int
@@ -156,7 +156,7 @@ func highestKept(frames []*shot) float64 {
 
 // green returns the mean and the deviation of a block's green, in codes, and whether all of it
 // lies inside.
-func (s *shot) green(x0, y0 int) (mean, deviation float64, isInside bool) {
+func (s *takenFrame) green(x0, y0 int) (mean, deviation float64, isInside bool) {
 	var sum, squares float64
 	for y := y0; y < y0+curveBlockPx; y++ {
 		for x := x0; x < x0+curveBlockPx; x++ {

@@ -96,11 +96,11 @@ func measureFilter(in Input) (*FilterAnswer, error) {
 		}
 		return measureReadings(in)
 	}
-	without, err := readShots(in, "without", "without-exposure")
+	without, err := readTaken(in, "without", "without-exposure")
 	if err != nil {
 		return nil, err
 	}
-	with, err := readShots(in, "with", "with-exposure")
+	with, err := readTaken(in, "with", "with-exposure")
 	if err != nil {
 		return nil, err
 	}
@@ -117,28 +117,28 @@ func measureFilter(in Input) (*FilterAnswer, error) {
 	return filterOf(without, with, share), nil
 }
 
-// shot is a frame of a pair.
-type shot struct {
+// takenFrame is a frame of a pair with its exposure.
+type takenFrame struct {
 	*picture
 	part     string
 	exposure Exposure
 	means    means
 }
 
-// readShots reads the frames of one side with their exposures: one text serves all of them,
+// readTaken reads the frames of one side with their exposures: one text serves all of them,
 // and EXIF those that have none.
-func readShots(in Input, part, texts string) ([]*shot, error) {
+func readTaken(in Input, part, texts string) ([]*takenFrame, error) {
 	files, said := in.files(part), in.texts(texts)
 	if len(said) > 1 && len(said) != len(files) {
 		return nil, &problem.Fault{Field: texts, Value: len(said), Allowed: fmt.Sprintf("one for all, or one for each of %d frames", len(files))}
 	}
-	var all []*shot
+	var all []*takenFrame
 	for i, file := range files {
 		p, err := readPicture(part, file)
 		if err != nil {
 			return nil, err
 		}
-		s := &shot{picture: p, part: part}
+		s := &takenFrame{picture: p, part: part}
 		switch {
 		case len(said) > 0:
 			e, err := parseExposure(texts, said[min(i, len(said)-1)], false)
@@ -160,7 +160,7 @@ func readShots(in Input, part, texts string) ([]*shot, error) {
 }
 
 // takeCurve gives every frame the curve that was handed over, if any.
-func takeCurve(in Input, all []*shot) error {
+func takeCurve(in Input, all []*takenFrame) error {
 	if !in.has("curve") {
 		return nil
 	}
@@ -187,7 +187,7 @@ func readShare(in Input, frames int) (float64, error) {
 }
 
 // filterOf measures pairs, or a bracket where there is one frame more without the filter.
-func filterOf(without, with []*shot, share float64) *FilterAnswer {
+func filterOf(without, with []*takenFrame, share float64) *FilterAnswer {
 	a := &FilterAnswer{Findings: newFindings(), Cast: []Cast{}, Pairs: []PairAnswer{}}
 	withAperture := true
 	for _, s := range append(slices.Clone(without), with...) {
@@ -224,7 +224,7 @@ func filterOf(without, with []*shot, share float64) *FilterAnswer {
 }
 
 // judge refuses a frame that cannot be measured by.
-func (a *FilterAnswer) judge(s *shot) {
+func (a *FilterAnswer) judge(s *takenFrame) {
 	m := s.means
 	switch {
 	case m.blown > clippedMost:
@@ -247,7 +247,7 @@ type ratio struct {
 	part                    string // of a frame that does not agree
 }
 
-func ratioOf(without, with *shot, withAperture bool) ratio {
+func ratioOf(without, with *takenFrame, withAperture bool) ratio {
 	exposed := stop.FromFactor(without.exposure.factor(withAperture) / with.exposure.factor(withAperture))
 	of := func(a, b float64) stop.Stops { return stop.FromFactor(max(a, least)/max(b, least)) - exposed }
 	r := ratio{
@@ -265,7 +265,7 @@ func ratioOf(without, with *shot, withAperture bool) ratio {
 	_, deviation := spread(a)
 	r.spread = stop.Stops(deviation)
 	r.noise = deviation / math.Sqrt(float64(len(a)))
-	for _, s := range []*shot{without, with} {
+	for _, s := range []*takenFrame{without, with} {
 		if s.quiet() {
 			r.noise = math.Hypot(r.noise, s.stepStops())
 		}
@@ -274,14 +274,14 @@ func ratioOf(without, with *shot, withAperture bool) ratio {
 }
 
 // blockMeans returns the light of 12 by 8 blocks of the middle.
-func (s *shot) blockMeans() []float64 {
+func (s *takenFrame) blockMeans() []float64 {
 	var all []float64
 	s.middle().blocks(evenColumns, evenRows, func(_, _ int, block area) { all = append(all, s.meanLuminance(block)) })
 	return all
 }
 
 // quiet reports whether there is so little noise that rounding to codes is not averaged out.
-func (s *shot) quiet() bool {
+func (s *takenFrame) quiet() bool {
 	if s.bits > 8 {
 		return false
 	}
@@ -305,7 +305,7 @@ func (s *shot) quiet() bool {
 }
 
 // stepStops returns what rounding to codes may be off, in stops, at the level of the frame.
-func (s *shot) stepStops() float64 {
+func (s *takenFrame) stepStops() float64 {
 	_, v := s.middleCode()
 	low, high := max(0, v-perCode/2), min(codes-1, v+perCode/2)
 	light := func(v int) float64 { return max(float64(s.light.linear[v]), least) }
@@ -317,7 +317,7 @@ func (s *shot) stepStops() float64 {
 }
 
 // middleCode returns the mean of green over the middle, as a code and as a value.
-func (s *shot) middleCode() (code float64, value int) {
+func (s *takenFrame) middleCode() (code float64, value int) {
 	m := s.middle()
 	sum := 0.0
 	for y := m.y0; y < m.y1; y++ {
@@ -399,7 +399,7 @@ func (a *FilterAnswer) say(r ratio) {
 }
 
 // errors fills in how far it may be off.
-func (a *FilterAnswer) errors(noise float64, without, with []*shot, mean ratio) {
+func (a *FilterAnswer) errors(noise float64, without, with []*takenFrame, mean ratio) {
 	e := FilterErrors{NoiseStops: stop.Stops(noise)}
 	first := without[0].exposure
 	var shutters, isos bool

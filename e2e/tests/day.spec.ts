@@ -153,7 +153,7 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   const light = page.getByRole("region", { name: "Light read on the spot" });
   await light.getByRole("button", { name: "Photo" }).click();
   await light.getByLabel("A photo").setInputFiles({ name: "x.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no") });
-  await expect(light.getByRole("alert")).toContainText("a still whose EXIF states aperture, shutter and ISO");
+  await expect(light.getByRole("alert")).toContainText("a JPEG, PNG, HEIC, AVIF or raw file with EXIF");
   await light.getByLabel("Filter on, stops").fill("3");
   await light.getByLabel("A photo").setInputFiles("../core/exif/testdata/noon.jpg");
   await expect(light.getByTestId("anchor")).toContainText("Corrected by the reading at 12:00: EV 15.0");

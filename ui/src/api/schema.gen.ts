@@ -4085,6 +4085,25 @@ export interface components {
             /** Format: int64 */
             topPx?: number;
         };
+        MeasuredBeside: {
+            /** @description null where it cannot be told */
+            agrees: boolean | null;
+            /**
+             * Format: double
+             * @description seconds of a shutter, degrees a second of a shake, stops
+             */
+            expected?: number;
+            /** Format: double */
+            measured?: number;
+            /** @enum {string} */
+            of: "shutter" | "shake" | "ghosting" | "strobing" | "lamps" | "exposure";
+            /**
+             * Format: double
+             * @description of both together
+             */
+            se: number;
+            words: string;
+        };
         MeasuredBothStops: {
             /** Format: double */
             with: number;
@@ -4643,6 +4662,35 @@ export interface components {
              * @description null where there is no floor
              */
             floorS: number | null;
+        };
+        MeasuredTakeAnswer: {
+            /** @description what was meant beside what came out, where the shot is given */
+            beside?: components["schemas"]["MeasuredBeside"][];
+            /** @description frames before which one is missing */
+            drops: number[];
+            /** @description frames that repeat the one before */
+            duplicates: number[];
+            exposure: components["schemas"]["TakeExposure"];
+            flicker: components["schemas"]["TakeFlicker"];
+            /** Format: double */
+            fps: number;
+            /** Format: int64 */
+            frames: number;
+            /** @description frames before which the clock jumps */
+            gaps: number[];
+            ghost: components["schemas"]["TakeGhost"];
+            motion: components["schemas"]["TakeMotion"];
+            shake: components["schemas"]["TakeShake"];
+            shutter: components["schemas"]["TakeShutter"];
+            strobe: components["schemas"]["TakeStrobe"];
+            /** Format: double */
+            widthPx: number;
+            wobble: components["schemas"]["TakeWobble"];
+            /**
+             * Format: int64
+             * @description the width that was worked on
+             */
+            workPx: number;
         };
         MeasuredTelemetryAnswer: {
             altitudeM?: components["schemas"]["MeasuredAltitudeRange"];
@@ -7692,33 +7740,6 @@ export interface components {
             latest: string | null;
             shot: string;
             to: string;
-        };
-        TakeAnswer: {
-            /** @description frames before which one is missing */
-            drops: number[];
-            /** @description frames that repeat the one before */
-            duplicates: number[];
-            exposure: components["schemas"]["TakeExposure"];
-            flicker: components["schemas"]["TakeFlicker"];
-            /** Format: double */
-            fps: number;
-            /** Format: int64 */
-            frames: number;
-            /** @description frames before which the clock jumps */
-            gaps: number[];
-            ghost: components["schemas"]["TakeGhost"];
-            motion: components["schemas"]["TakeMotion"];
-            shake: components["schemas"]["TakeShake"];
-            shutter: components["schemas"]["TakeShutter"];
-            strobe: components["schemas"]["TakeStrobe"];
-            /** Format: double */
-            widthPx: number;
-            wobble: components["schemas"]["TakeWobble"];
-            /**
-             * Format: int64
-             * @description the width that was worked on
-             */
-            workPx: number;
         };
         TakeExposure: {
             /** Format: double */
@@ -13719,7 +13740,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TakeAnswer"];
+                    "application/json": components["schemas"]["MeasuredTakeAnswer"];
                 };
             };
             /** @description Bad Request */

@@ -48,3 +48,6 @@ function walk<T>(value: T, isSaid: boolean): T {
   if (typeof value !== "object" || value === null || Object.getPrototypeOf(value) !== Object.prototype) return value;
   return Object.fromEntries(Object.entries(value).map(([key, v]) => [key, walk(v, SAID.has(key))])) as T;
 }
+
+/** Words as a sentence of their own. */
+export const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;

@@ -21,6 +21,9 @@ export async function forgetEverything(queries: QueryClient): Promise<void> {
     forgetCaches(),
     navigator.serviceWorker?.getRegistrations().then((all) => Promise.all(all.map((r) => r.unregister()))),
   ]);
+  // What is on the screen may have written meanwhile.
+  localStorage.clear();
+  sessionStorage.clear();
 }
 
 async function forgetCaches(): Promise<void> {

@@ -15,7 +15,7 @@ export interface Measured {
   curve: Schemas["MeasuredCurveAnswer"];
   telemetry: Schemas["MeasuredTelemetryAnswer"];
   gyro: Schemas["MeasuredGyroAnswer"];
-  take: Schemas["TakeAnswer"];
+  take: Schemas["MeasuredTakeAnswer"];
 }
 
 /** More than this leaves a worker with a large memory, which is given back. */

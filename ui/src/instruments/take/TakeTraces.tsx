@@ -4,7 +4,7 @@ import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
 
-type Take = Schemas["TakeAnswer"];
+type Take = Schemas["MeasuredTakeAnswer"];
 
 const HEIGHT = 96;
 const EDGE = { left: 4, right: 4, top: 18, bottom: 4 };
@@ -12,6 +12,8 @@ const EDGE = { left: 4, right: 4, top: 18, bottom: 4 };
 interface Trace {
   name: string;
   values: readonly number[];
+  /** So much lies between bottom and top at least: noise is not drawn as news. */
+  least: number;
   write: (v: number) => string;
 }
 
@@ -21,24 +23,26 @@ export function TakeTraces({ take }: { take: Take }) {
   const [ink, edge, muted] = useToken("colors", ["ink", "edge", "muted"]);
   const { exposure, motion, duplicates, drops } = take;
   const traces: Trace[] = [
-    { name: "Exposure", values: exposure.meanStops, write: (v) => `${signed(v)} stops` },
-    { name: "The camera's own", values: exposure.gainStops, write: (v) => `${signed(v)} stops` },
+    { name: "Exposure", values: exposure.meanStops, least: 0.5, write: (v) => `${signed(v)} stops` },
+    { name: "The camera's own", values: exposure.gainStops, least: 0.5, write: (v) => `${signed(v)} stops` },
     {
       name: "Movement",
       values: motion.pairs.map((p) => Math.hypot(p.dxPx, p.dyPx)),
+      least: 4,
       write: (v) => `${decimal(v, 1)} px a frame`,
     },
-    { name: "Roll", values: motion.pairs.map((p) => p.rollDeg), write: (v) => `${decimal(v, 2)}° a frame` },
+    { name: "Roll", values: motion.pairs.map((p) => p.rollDeg), least: 0.2, write: (v) => `${decimal(v, 2)}° a frame` },
   ];
   const x = (i: number, n: number) =>
     EDGE.left + (i / Math.max(1, n - 1)) * Math.max(1, width - EDGE.left - EDGE.right);
   return (
     <Box ref={ref} data-testid="take-traces">
-      {traces.map(({ name, values, write }) => {
+      {traces.map(({ name, values, least, write }) => {
         const low = Math.min(...values);
         const high = Math.max(...values);
-        const y = (v: number) =>
-          HEIGHT - EDGE.bottom - ((v - low) / Math.max(1e-6, high - low)) * (HEIGHT - EDGE.top - EDGE.bottom);
+        const middle = (low + high) / 2;
+        const span = Math.max(least, high - low);
+        const y = (v: number) => HEIGHT - EDGE.bottom - ((v - middle) / span + 0.5) * (HEIGHT - EDGE.top - EDGE.bottom);
         const path = values
           .map((v, i) => `${i ? "L" : "M"}${x(i, values.length).toFixed(1)} ${y(v).toFixed(1)}`)
           .join("");

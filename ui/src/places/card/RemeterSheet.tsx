@@ -9,6 +9,7 @@ import { faultWords } from "../../lib/faults";
 import { LIGHT_SOURCES } from "../../lib/lightSources";
 import { decimal } from "../../lib/locale";
 import { PressButton } from "../../lib/PressButton";
+import { sentence } from "../../lib/prose";
 import { Sheet } from "../../lib/Sheet";
 import { SkyChoice, SkyDetails, skyWords } from "../../lib/SkyForm";
 import { StateMark } from "../../lib/StateMark";
@@ -169,8 +170,6 @@ function wordsOf(kind: Kind, { value, looks, sky }: Read): string {
   if (kind === "photo") return `test frame ${value.replace("-", "−")} stops`;
   return kind === "bias" ? `bias ${value}` : kind === "auto" ? `automatic ${value}` : value;
 }
-
-const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 
 function expectedWords(kind: Kind, turn: Turn): string {
   const { expected, biasStops, auto, meter } = turn.light;

@@ -5,6 +5,7 @@ import { z } from "zod";
 import type { Schemas } from "../../api/client";
 import { compareQuery, rigsQuery, setsQuery } from "../../api/queries";
 import { decimal } from "../../lib/locale";
+import { sentence } from "../../lib/prose";
 import { SelectField } from "../../lib/SelectField";
 import { amountOf } from "../../lib/units";
 
@@ -167,8 +168,6 @@ export function Sets({ cameras, on }: { cameras: readonly Schemas["StoredCamera"
     </Stack>
   );
 }
-
-const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;
 
 function range(least: number, most: number): string {
   const [a, b] = [Math.round(least * 100), Math.round(most * 100)];

@@ -1,14 +1,12 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { ACTIVITIES } from "../../lib/activities";
 import { decimal } from "../../lib/locale";
 import { SelectField } from "../../lib/SelectField";
-import { toaster } from "../../shell/toaster";
 import { useRigNames } from "./KeepWith";
+import { useKeepCraft } from "./useKeepCraft";
 
-type Craft = Schemas["Craft"];
 type Activity = keyof typeof ACTIVITIES;
 
 interface KeepShakeProps {
@@ -112,32 +110,4 @@ function Known({ children, onForget }: { children: React.ReactNode; onForget: ()
       </Button>
     </Flex>
   );
-}
-
-/** Stores what is known of how a rig moves: its shots are judged by it. */
-function useKeepCraft(rig: Schemas["StoredRig"] | undefined) {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (craft: Craft) => {
-      if (!rig) throw new Error("Choose a camera");
-      const { id, cameraId, name, housing, way, measures, recipe, sources, version } = rig;
-      const body = {
-        cameraId,
-        name,
-        housing,
-        way,
-        measures,
-        ...(recipe && { recipe }),
-        ...(sources && { sources }),
-        craft,
-      };
-      return unwrap(api.PUT("/api/rigs/{id}", { params: { path: { id }, query: { version } }, body }));
-    },
-    onSuccess: (rig) => {
-      toaster.create({ title: `Saved with ${rig.name}`, description: "Its shots are judged by it" });
-      queries.invalidateQueries({ queryKey: ["bench"] });
-      queries.invalidateQueries({ queryKey: ["shots"] });
-    },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
-  });
 }

@@ -4,7 +4,7 @@ import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 
-type Take = Schemas["TakeAnswer"];
+type Take = Schemas["MeasuredTakeAnswer"];
 type Why = NonNullable<Take["shutter"]["why"]>;
 
 /** Why something cannot be told, and what would tell it. */

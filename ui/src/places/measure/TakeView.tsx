@@ -8,6 +8,7 @@ import { useHandedOver } from "../../lib/handOver";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
+import { TakeBeside } from "./TakeBeside";
 import { TakeSays } from "./TakeSays";
 import { Told } from "./Told";
 import { useTake } from "./useTake";
@@ -21,7 +22,8 @@ export function TakeView() {
   const [shotId, setShotId] = useState("");
   const [fromS, setFromS] = useState(0);
   const [forS, setForS] = useState("4");
-  const take = useTake({ file, shotId, fromS, forS: Number(forS) });
+  const shot = shots.find((s) => s.id === shotId);
+  const take = useTake({ file, shot, fromS, forS: Number(forS) });
   useHandedOver("take", setFile);
   return (
     <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
@@ -59,9 +61,12 @@ export function TakeView() {
           {take.data && <TakeTraces take={take.data} />}
         </Stack>
       </Panel>
-      <Panel heading="What came out">
+      <Panel heading="What came out" order={{ base: take.data ? -1 : 0, lg: 0 }}>
         {take.data ? (
-          <TakeSays take={take.data} />
+          <Stack gap="4">
+            <TakeBeside take={take.data} shot={shot} />
+            <TakeSays take={take.data} />
+          </Stack>
         ) : (
           <Text color="muted">
             The shutter, blur, shake, lamps and exposure of a clip are read here, on this device. A moving camera and a

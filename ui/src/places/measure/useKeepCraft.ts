@@ -1,0 +1,31 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, type Schemas, unwrap } from "../../api/client";
+import { toaster } from "../../shell/toaster";
+
+/** Stores what is known of how a rig moves: its shots are judged by it. */
+export function useKeepCraft(rig: Schemas["StoredRig"] | undefined) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: (craft: Schemas["Craft"]) => {
+      if (!rig) throw new Error("Choose a camera");
+      const { id, cameraId, name, housing, way, measures, recipe, sources, version } = rig;
+      const body = {
+        cameraId,
+        name,
+        housing,
+        way,
+        measures,
+        ...(recipe && { recipe }),
+        ...(sources && { sources }),
+        craft,
+      };
+      return unwrap(api.PUT("/api/rigs/{id}", { params: { path: { id }, query: { version } }, body }));
+    },
+    onSuccess: (rig) => {
+      toaster.create({ title: `Saved with ${rig.name}`, description: "Its shots are judged by it" });
+      queries.invalidateQueries({ queryKey: ["bench"] });
+      queries.invalidateQueries({ queryKey: ["shots"] });
+    },
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+  });
+}

@@ -117,9 +117,9 @@ func besideShutter(meant stop.Shutter, a *take.Answer) *Beside {
 // whoMoved says who set another shutter than was meant.
 func whoMoved(a *take.Answer) string {
 	if stop.Stops(a.Exposure.DriftStops) > leastDrift {
-		return "it was on automatic"
+		return "auto exposure was on"
 	}
-	return "it was set otherwise, or on automatic in even light"
+	return "it was set otherwise, or by auto exposure in even light"
 }
 
 func besideShake(r *assemble.ShotRequest, s *shot.Scene, a *take.Answer) *Beside {
@@ -206,11 +206,11 @@ func besideLamps(s *shot.Scene, a *take.Answer) *Beside {
 	case s.Lamp == nil && !beats:
 		return nil // nothing was said of lamps, and none show
 	case beats && s.Lamp == nil:
-		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lamps beat at %.0f Hz by %.0f %%: the shot says nothing of lamps", *f.BeatHz, noteworthyPct**f.Depth)}
+		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lamps flicker at %.0f Hz by %.0f %%: the shot says nothing of lamps", *f.BeatHz, noteworthyPct**f.Depth)}
 	case beats:
-		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lamps beat at %.0f Hz by %.0f %%: take a shutter that suits them", *f.BeatHz, noteworthyPct**f.Depth)}
+		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lamps flicker at %.0f Hz by %.0f %%: take a shutter that suits them", *f.BeatHz, noteworthyPct**f.Depth)}
 	}
-	return &Beside{Of: OfLamps, Agrees: is(true), Words: "no lamp beats, as meant"}
+	return &Beside{Of: OfLamps, Agrees: is(true), Words: "no flicker, as meant"}
 }
 
 func besideExposure(a *take.Answer) *Beside {

@@ -28,6 +28,33 @@ test("a clip of a shot stands beside what was meant", async ({ page, app }) => {
   await expect(beside).toContainText(/The shutter was 1\/\d{3}, not 1\/50/, { timeout: 45_000 });
   await expect(beside).toContainText("The exposure stood still.");
   await expect(page.getByTestId("take-says")).toContainText("meant: 180°");
+  await page.getByRole("button", { name: "Usable" }).click();
+  await expect(page.getByText("Saved as the outcome of Dawn walk between the rows")).toBeVisible();
+  // A second clip, in step with it, by keys; and judged without knowing which is which.
+  await page.getByLabel("Another clip beside it", { exact: true }).setInputFiles(clip("pumping.webm"));
+  const player = page.getByTestId("take-player");
+  await player.getByRole("group", { name: /Two clips in step/ }).press("ArrowRight");
+  await expect(player).toContainText("frame 1,");
+  await player.getByRole("group", { name: /Two clips in step/ }).press("Shift+ArrowRight");
+  await expect(player).toContainText("frame 11,");
+  for (const name of ["hand-crisp.mp4", "pumping.webm"])
+    await expect
+      .poll(() => player.getByLabel(name).evaluate((v) => (v as HTMLVideoElement).currentTime))
+      .toBeCloseTo(0.46, 2);
+  await player.getByRole("button", { name: "Wipe" }).click();
+  await player.getByRole("button", { name: "Difference" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    player.getByRole("button", { name: "This frame as PNG" }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe("frame 11 1.png");
+  await page.getByRole("button", { name: "Judge blind" }).click();
+  await expect(player).not.toContainText("hand-crisp.mp4");
+  await page.getByRole("button", { name: "No difference" }).click();
+  await expect(page.getByText("Your answer stands in the log.")).toBeVisible();
+  await page.goto(`${app.url}/log`);
+  await expect(page.getByText(/usable, hand-crisp.mp4; the shutter was 1\/\d{3}, not 1\/50/)).toBeVisible();
+  await expect(page.getByText("Judged blind: hand-crisp.mp4 and pumping.webm alike")).toBeVisible();
 });
 
 test("what cannot be decoded is said by its codec, and a measurement can be cancelled", async ({ page, app }) => {

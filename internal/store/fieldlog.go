@@ -9,6 +9,7 @@ import (
 	"slices"
 	"time"
 
+	"pinhole/core/angle"
 	"pinhole/core/card"
 	"pinhole/core/stop"
 )
@@ -36,11 +37,13 @@ type FieldEntryFields struct {
 	Was     *Anchor       `json:"was,omitempty" doc:"pin: the anchor that it replaces, as the device knew it"`
 }
 
-// Outcome is how a shot was really exposed, as its telemetry says.
+// Outcome is how a shot came out, as its telemetry or its clip says, and as it was judged.
 type Outcome struct {
-	WithinShare *float64      `json:"withinShare,omitempty" minimum:"0" maximum:"1" doc:"of the time within half a stop of the target"`
-	TargetS     *stop.Shutter `json:"targetS,omitempty" minimum:"0" maximum:"86400"`
-	MedianS     *stop.Shutter `json:"medianS,omitempty" minimum:"0" maximum:"86400" doc:"the shutter in the middle of it"`
+	Grade       string         `json:"grade,omitempty" enum:"good,usable,bad" doc:"as it was judged"`
+	ShakeDegS   *angle.DegPerS `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"as the clip shows it, degrees a second"`
+	WithinShare *float64       `json:"withinShare,omitempty" minimum:"0" maximum:"1" doc:"of the time within half a stop of the target"`
+	TargetS     *stop.Shutter  `json:"targetS,omitempty" minimum:"0" maximum:"86400"`
+	MedianS     *stop.Shutter  `json:"medianS,omitempty" minimum:"0" maximum:"86400" doc:"the shutter in the middle of it"`
 }
 
 // FieldReading is light read in the field.

@@ -15,7 +15,7 @@ import (
 // policy lets the page load only what ships with the application. Styles are
 // inserted by the component library at run time and need 'unsafe-inline';
 // scripts do not. The computation runs in the page as WebAssembly, in a worker.
-const policy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; font-src 'self'; " +
+const policy = "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; worker-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; media-src 'self' blob:; font-src 'self'; " +
 	"connect-src 'self'; manifest-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
 
 // harden sets the headers that every answer carries.

@@ -4955,10 +4955,20 @@ export interface components {
         };
         Outcome: {
             /**
+             * @description as it was judged
+             * @enum {string}
+             */
+            grade?: "good" | "usable" | "bad";
+            /**
              * Format: double
              * @description the shutter in the middle of it
              */
             medianS?: number;
+            /**
+             * Format: double
+             * @description as the clip shows it, degrees a second
+             */
+            shakeDegS?: number;
             /** Format: double */
             targetS?: number;
             /**

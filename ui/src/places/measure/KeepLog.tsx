@@ -1,13 +1,13 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { shootLogQuery, shootsQuery, shotsQuery } from "../../api/queries";
+import { shootsQuery, shotsQuery } from "../../api/queries";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { SelectField } from "../../lib/SelectField";
-import { uuid } from "../../lib/uuid";
 import { toaster } from "../../shell/toaster";
+import { useKeepOutcome } from "./useKeepOutcome";
 
 /** What a stand-in wrote says so in its name, and stays marked as simulated. */
 const sourceOf = (name: string) => (name.startsWith("simulated") ? "simulated" : "real");
@@ -66,38 +66,21 @@ export function AsReading({ reading, name }: AsReadingProps) {
 
 /** Offers what a log says of the shutter as the outcome of a shot: it stands in the log of its shoot. */
 export function AsOutcome({ log, name }: { log: Schemas["MeasuredTelemetryAnswer"]; name: string }) {
-  const queries = useQueryClient();
   const { data: shots = [] } = useQuery(shotsQuery);
   const [shotId, setShotId] = useState("");
   const shot = shots.find((s) => s.id === shotId);
-  const keep = useMutation({
-    mutationFn: () => {
-      if (!shot?.shootId) throw new Error("Choose a shot of a shoot");
-      const { withinShare, targetS, shutter } = log;
-      const share = withinShare == null ? "" : `, ${decimal(100 * withinShare, 0)} % within half a stop of the target`;
-      return unwrap(
-        api.PUT("/api/shoots/{id}/log/{entry}", {
-          params: { path: { id: shot.shootId, entry: uuid() } },
-          body: {
-            kind: "outcome",
-            at: new Date().toISOString(),
-            shotId,
-            words: `${shot.name}: shutter ${shutterText(shutter?.medianS ?? 0)}${share}; ${name}`.slice(0, 500),
-            outcome: {
-              ...(withinShare != null && { withinShare }),
-              ...(targetS != null && { targetS }),
-              ...(shutter && { medianS: shutter.medianS }),
-            },
-          },
-        }),
-      );
-    },
-    onSuccess: () => {
-      toaster.create({ title: `Saved as the outcome of ${shot?.name}` });
-      if (shot?.shootId) queries.invalidateQueries({ queryKey: shootLogQuery(shot.shootId).queryKey });
-    },
-    onError: notSaved,
-  });
+  const keep = useKeepOutcome(shot);
+  const { withinShare, targetS, shutter } = log;
+  const share = withinShare == null ? "" : `, ${decimal(100 * withinShare, 0)} % within half a stop of the target`;
+  const save = () =>
+    keep.mutate({
+      words: `shutter ${shutterText(shutter?.medianS ?? 0)}${share}; ${name}`,
+      outcome: {
+        ...(withinShare != null && { withinShare }),
+        ...(targetS != null && { targetS }),
+        ...(shutter && { medianS: shutter.medianS }),
+      },
+    });
   return (
     <Flex gap="2" align="flex-end" wrap="wrap">
       <SelectField
@@ -110,7 +93,7 @@ export function AsOutcome({ log, name }: { log: Schemas["MeasuredTelemetryAnswer
         ]}
         onChange={setShotId}
       />
-      <Button variant="outline" disabled={!shot} loading={keep.isPending} onClick={() => keep.mutate()}>
+      <Button variant="outline" disabled={!shot} loading={keep.isPending} onClick={save}>
         Save outcome
       </Button>
     </Flex>

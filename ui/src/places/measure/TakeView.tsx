@@ -1,4 +1,4 @@
-import { Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { Box, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { shotsQuery } from "../../api/queries";
@@ -9,6 +9,7 @@ import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { TakeBeside } from "./TakeBeside";
+import { TakePair } from "./TakePair";
 import { TakeSays } from "./TakeSays";
 import { Told } from "./Told";
 import { useTake } from "./useTake";
@@ -64,7 +65,7 @@ export function TakeView() {
       <Panel heading="What came out" order={{ base: take.data ? -1 : 0, lg: 0 }}>
         {take.data ? (
           <Stack gap="4">
-            <TakeBeside take={take.data} shot={shot} />
+            <TakeBeside take={take.data} shot={shot} name={file?.name ?? ""} />
             <TakeSays take={take.data} />
           </Stack>
         ) : (
@@ -74,6 +75,11 @@ export function TakeView() {
           </Text>
         )}
       </Panel>
+      {file && take.data && (
+        <Box gridColumn={{ lg: "1 / -1" }}>
+          <TakePair file={file} fps={take.data.fps} fromS={fromS} forS={Number(forS)} shot={shot} />
+        </Box>
+      )}
     </Grid>
   );
 }

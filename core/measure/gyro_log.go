@@ -82,6 +82,7 @@ func readGyro(in Input) (*gyroLog, error) {
 	if err != nil {
 		return nil, fault(fmt.Sprintf("%.120s", err), allowed)
 	}
+	rows.TrimLeadingSpace = false // numbers are trimmed as they are read
 	columns, err := gyroColumns(in, heading)
 	if err != nil {
 		return nil, err
@@ -96,9 +97,8 @@ func readGyro(in Input) (*gyroLog, error) {
 		if errors.Is(err, io.EOF) {
 			break
 		}
-		var parse *csv.ParseError
-		if errors.As(err, &parse) {
-			return nil, fault(fmt.Sprintf("line %d: %v", parse.Line, parse.Err), allowed)
+		if err != nil {
+			return nil, fault(lineFault(err), allowed)
 		}
 		if len(log.t) == mostRows {
 			return nil, fault(fmt.Sprintf("more than %d rows", mostRows), allowed)
@@ -112,6 +112,15 @@ func readGyro(in Input) (*gyroLog, error) {
 		return nil, err
 	}
 	return log, nil
+}
+
+// lineFault says what is wrong in a table, and where.
+func lineFault(err error) string {
+	var parse *csv.ParseError
+	if errors.As(err, &parse) {
+		return fmt.Sprintf("line %d: %v", parse.Line, parse.Err)
+	}
+	return fmt.Sprintf("%.120s", err)
 }
 
 // gyroHeading is where the columns stand.
@@ -213,11 +222,10 @@ func (l *gyroLog) take(cells []string, h *gyroHeading) {
 
 // decimalOf reads a number with a point or a comma, NaN for none.
 func decimalOf(text string) float64 {
-	text = strings.TrimSpace(text)
-	if strings.IndexByte(text, ',') >= 0 {
-		text = strings.Replace(text, ",", ".", 1)
-	}
 	v, err := strconv.ParseFloat(text, 64)
+	if err != nil { // of millions hardly one is written otherwise
+		v, err = strconv.ParseFloat(strings.Replace(strings.TrimSpace(text), ",", ".", 1), 64)
+	}
 	if err != nil {
 		return math.NaN()
 	}

@@ -57,6 +57,22 @@ test("a clip of a shot stands beside what was meant", async ({ page, app }) => {
   await expect(page.getByText("Judged blind: hand-crisp.mp4 and pumping.webm alike")).toBeVisible();
 });
 
+test("the simulated camera records a clip of a shot, which is measured as it was made", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure/take`);
+  await page.getByLabel("A take of").selectOption({ label: "Lantern supper" });
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Download a simulated clip of it" }).click(),
+  ]);
+  expect(download.suggestedFilename()).toBe("simulated-Lantern supper.y4m");
+  await choose(page, {
+    name: download.suggestedFilename(),
+    mimeType: "application/octet-stream",
+    buffer: await readFile(await download.path()),
+  });
+  await expect(page.getByTestId("take-beside")).toContainText("The shutter was 1/50, as meant.", { timeout: 45_000 });
+});
+
 test("what cannot be decoded is said by its codec, and a measurement can be cancelled", async ({ page, app }) => {
   await page.goto(`${app.url}/measure/take`);
   await choose(page, clip("hevc.mp4"));

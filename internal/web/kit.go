@@ -38,4 +38,5 @@ func (s *server) registerKit(kept *desk.Desk) {
 	s.registerFit(kept)
 	s.registerStandIns(kept)
 	s.registerTargets(kept)
+	s.registerClips(kept)
 }

@@ -108,6 +108,25 @@ func (s *server) registerTargets(kept *desk.Desk) {
 	})
 }
 
+// ClipInput says what shot the simulated camera records.
+type ClipInput struct {
+	ShotID string `query:"shotId" maxLength:"60" required:"true"`
+}
+
+// registerClips offers clips of the simulated camera.
+func (s *server) registerClips(kept *desk.Desk) {
+	huma.Register(s.api, huma.Operation{
+		OperationID: "simulate-clip", Method: http.MethodGet, Path: "/api/sim/clip.y4m", Tags: []string{"measure"},
+		Summary: "Record a clip of a shot with the simulated camera",
+	}, func(ctx context.Context, in *ClipInput) (*file, error) {
+		name, body, err := kept.SimulatedClip(ctx, in.ShotID)
+		if err != nil {
+			return nil, fail(ctx, s.log, err)
+		}
+		return &file{"application/octet-stream", mime.FormatMediaType("attachment", map[string]string{"filename": name}), body}, nil
+	})
+}
+
 // measureInput returns the parts of a form by the options they are named after: withoutExposure
 // is without-exposure. A part that no option has keeps its name and is refused by it.
 func measureInput(op measure.Operation, form *multipart.Form) (measure.Input, error) {

@@ -73,6 +73,9 @@ export async function measureHere<N extends keyof Measured>(
     return JSON.parse(text) as Measured[N];
   } finally {
     if (isWell && !isLarge && !idle) idle = worker;
-    else worker.terminate();
+    else {
+      worker.terminate();
+      idle ??= start(); // the next one finds it warm
+    }
   }
 }

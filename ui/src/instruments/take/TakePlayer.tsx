@@ -137,9 +137,9 @@ export function TakePlayer({ first, second, fps, names, fromS }: TakePlayerProps
         />
         <Button
           variant="outline"
-          onClick={() => {
+          onClick={async () => {
             for (const [i, clip] of [a.current, b.current].entries())
-              if (clip) pull(clip, `frame ${Math.round(at * fps)} ${i + 1}.png`);
+              if (clip) await pull(clip, `frame ${Math.round(at * fps)} ${i + 1}.png`);
           }}
         >
           This frame as PNG
@@ -181,10 +181,8 @@ function Bar({ label, value, max, step, onChange }: BarProps) {
 }
 
 /** Saves what a clip shows as a picture. */
-function pull(clip: HTMLVideoElement, name: string): void {
-  const canvas = document.createElement("canvas");
-  canvas.width = clip.videoWidth;
-  canvas.height = clip.videoHeight;
+async function pull(clip: HTMLVideoElement, name: string): Promise<void> {
+  const canvas = new OffscreenCanvas(clip.videoWidth, clip.videoHeight);
   canvas.getContext("2d")?.drawImage(clip, 0, 0);
-  canvas.toBlob((picture) => picture && saveBlob(picture, name), "image/png");
+  saveBlob(await canvas.convertToBlob({ type: "image/png" }), name);
 }

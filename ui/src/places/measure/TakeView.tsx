@@ -8,6 +8,7 @@ import { useHandedOver } from "../../lib/handOver";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
+import { StandIn } from "./StandIn";
 import { TakeBeside } from "./TakeBeside";
 import { TakePair } from "./TakePair";
 import { TakeSays } from "./TakeSays";
@@ -69,13 +70,22 @@ export function TakeView() {
             <TakeSays take={take.data} />
           </Stack>
         ) : (
-          <Text color="muted">
-            The shutter, blur, shake, lamps and exposure of a clip are read here, on this device. A moving camera and a
-            textured subject tell most.
-          </Text>
+          <Stack gap="3" align="flex-start">
+            {shot && (
+              <StandIn
+                href={`/api/sim/clip.y4m?shotId=${shot.id}`}
+                name="a simulated clip of it"
+                says="No clip yet? The simulated camera records one."
+              />
+            )}
+            <Text color="muted">
+              The shutter, blur, shake, lamps and exposure of a clip are read here, on this device. A moving camera and
+              a textured subject tell most.
+            </Text>
+          </Stack>
         )}
       </Panel>
-      {file && take.data && (
+      {file && take.data && !file.name.endsWith(".y4m") && (
         <Box gridColumn={{ lg: "1 / -1" }}>
           <TakePair file={file} fps={take.data.fps} fromS={fromS} forS={Number(forS)} shot={shot} />
         </Box>

@@ -102,8 +102,8 @@ func sizeOf(blurs []blurred) float64 {
 
 // differs returns the blur of the later place less that of the earlier one, and what the figure
 // is worth; ok is false where too little tells.
-func (l *link) differs(limit float64, halves []int) (d [3]float64, worth float64, ok bool) {
-	var normal [3][4]float64
+func (l *link) differs(limit float64, halves []int) (d []float64, worth float64, ok bool) {
+	normal := newEquations(3)
 	n := 0
 	for i, b := range l.bins {
 		if b.size > limit {
@@ -121,14 +121,10 @@ func (l *link) differs(limit float64, halves []int) (d [3]float64, worth float64
 		n++
 		weight := total / (total + 8*noise)
 		row := [4]float64{b.fx * b.fx, 2 * b.fx * b.fy, b.fy * b.fy, -3 / (math.Pi * math.Pi) * math.Log((pc-noise)/(pa-noise))}
-		for r := range 3 {
-			for c := range 4 {
-				normal[r][c] += weight * row[r] * row[c]
-			}
-		}
+		normal.add(weight, row[:])
 	}
-	d, ok = solve3(normal)
-	return d, normal[0][0] + normal[1][1] + normal[2][2], ok && n >= ghostBinsLeast
+	d, ok = normal.solved()
+	return d, mat.Trace(normal.left), ok && n >= ghostBinsLeast
 }
 
 // blurAgainst solves for the blur of each place from what pairs of them lose against each other.
@@ -187,28 +183,6 @@ func againstSharpest(blurs []blurred) []blurred {
 		blurs[i] = blurred{b.xx - least.xx, b.xy - least.xy, b.yy - least.yy}
 	}
 	return blurs
-}
-
-// solve3 solves three equations; ok is false where they do not tell.
-func solve3(a [3][4]float64) (v [3]float64, ok bool) {
-	for i := range 3 {
-		if math.Abs(a[i][i]) < 1e-12 {
-			return v, false
-		}
-		for r := range 3 {
-			if r == i {
-				continue
-			}
-			k := a[r][i] / a[i][i]
-			for c := i; c < 4; c++ {
-				a[r][c] -= k * a[i][c]
-			}
-		}
-	}
-	for i := range 3 {
-		v[i] = a[i][3] / a[i][i]
-	}
-	return v, true
 }
 
 // alike returns how the blur of even and of odd blocks goes together.

@@ -249,7 +249,7 @@ func fitted(blocks []moved, start model, isFirst bool) model {
 			offs[i] = math.Hypot(b.dx-x, b.dy-y)
 		}
 		scale := tukeyScale * max(1.4826*median(offs), 0.05)
-		var normal [4][5]float64
+		normal := newEquations(4)
 		for i, b := range blocks {
 			u := offs[i] / scale
 			if u >= 1 {
@@ -257,47 +257,14 @@ func fitted(blocks []moved, start model, isFirst bool) model {
 			}
 			k := (1 - u*u) * (1 - u*u) * max(b.peak, 1e-3)
 			for _, row := range [2][5]float64{{1, 0, -b.y, b.x, b.dx}, {0, 1, b.x, b.y, b.dy}} {
-				for a := range 4 {
-					for c := range 5 {
-						normal[a][c] += k * row[a] * row[c]
-					}
-				}
+				normal.add(k, row[:])
 			}
 		}
-		v, ok := solved(normal)
+		v, ok := normal.solved()
 		if !ok {
 			return m
 		}
 		m = model{v[0], v[1], v[2], v[3]}
 	}
 	return m
-}
-
-// solved solves four equations by elimination; ok is false where they do not tell.
-func solved(a [4][5]float64) (v [4]float64, ok bool) {
-	for i := range 4 {
-		best := i
-		for r := i + 1; r < 4; r++ {
-			if math.Abs(a[r][i]) > math.Abs(a[best][i]) {
-				best = r
-			}
-		}
-		a[i], a[best] = a[best], a[i]
-		if math.Abs(a[i][i]) < 1e-12 {
-			return v, false
-		}
-		for r := range 4 {
-			if r == i {
-				continue
-			}
-			k := a[r][i] / a[i][i]
-			for c := i; c < 5; c++ {
-				a[r][c] -= k * a[i][c]
-			}
-		}
-	}
-	for i := range 4 {
-		v[i] = a[i][4] / a[i][i]
-	}
-	return v, true
 }

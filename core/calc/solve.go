@@ -50,6 +50,11 @@ type Option struct {
 	Reasons       []string              `json:"reasons"`
 }
 
+// Locked returns the shutter that is set; ok is false where the camera moves it by itself.
+func (o *Option) Locked() (t stop.Shutter, ok bool) {
+	return o.ShutterS, o.Mode == nil || o.Mode.FastestS == o.Mode.SlowestS
+}
+
 // Mode is how the camera rides a range of light.
 type Mode struct {
 	Kind            glass.Verdict `json:"kind" enum:"lock,float-iso,float-shutter"`

@@ -7,8 +7,7 @@ import (
 
 // How frames are brought to the size that is worked on.
 const (
-	workWidth = 320 // at most
-	// WorkWidths lies between 320 and 640 px: what is smaller is worked on as it is.
+	workWidth      = 320 // what is narrower is worked on as it is
 	repeatOfMedian = 0.2
 	repeatMost     = 0.6 / 255
 )

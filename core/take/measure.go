@@ -21,6 +21,7 @@ const (
 	offMost      = 0.3 // px, the median of the blocks
 	clippedMost  = 0.3 // of the pixels
 	texturePart  = 4   // cells a block at least, of the pairs
+	ghostTexture = 18  // cells a comparison of blocks at least: below, noise is taken for blur
 	starvedBits  = 2.0 // a pixel
 	coarseMore   = 0.01
 	agreeErrors  = 3.0
@@ -264,8 +265,12 @@ func (a *Answer) blur(t *tracker, p *path, pairs []pair, speeds []float64, r Req
 	isNear := func(place int) bool {
 		return slices.ContainsFunc(faults, func(f int) bool { return f-nearFault <= p.frames[place] && p.frames[place] <= f+nearFault })
 	}
-	cells, links := t.compared(p, a.Exposure.GainStops, isNear)
-	a.ghost(links, len(p.places), speeds, t.scale)
+	cells, links, blocks := t.compared(p, a.Exposure.GainStops, isNear)
+	if len(cells) < ghostTexture*blocks {
+		a.Ghost.Why = WhyTexture
+	} else {
+		a.ghost(links, len(p.places), speeds, t.scale)
+	}
 	s := &a.Shutter
 	if r.ShutterS > 0 {
 		expected := float64(r.ShutterS) * a.FPS

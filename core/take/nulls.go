@@ -50,7 +50,7 @@ func (t *tracker) nullsShare(p *path, dropsNear func(int) bool) (e estimate, spe
 			for j, k := range at {
 				shifted[j] = y[j] - math.Log(smeared(f, k, share*v.dx, share*v.dy)+nullsFloor)
 			}
-			losses[len(speeds)*0+i*nullsGroups/n][s] += left(basis, shifted)
+			losses[i*nullsGroups/n][s] += left(basis, shifted)
 		}
 		used += len(at)
 	}

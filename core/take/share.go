@@ -79,9 +79,9 @@ type cell struct {
 }
 
 // compared gathers what blocks say at frames that lie up to three apart, the exposure evened out:
-// cells of 3 × 3 frequencies of each block, and of those that lie up to two apart the power of all
+// cells of 3 × 3 frequencies of each block, how many blocks there were, and of those that lie up to two apart the power of all
 // blocks together.
-func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) (all []cell, links []link) {
+func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) (all []cell, links []link, blocks int) {
 	f := t.block
 	noise := t.noiseRings(p, gain)
 	bins := ghostBins(f)
@@ -100,6 +100,7 @@ func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) 
 				if !ok {
 					continue
 				}
+				blocks++
 				between.add(k%2, fa, fc, even)
 				vax, vay := p.velocity[i].at(x, y)
 				vcx, vcy := p.velocity[i+d].at(x, y)
@@ -133,7 +134,7 @@ func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) 
 			}
 		}
 	}
-	return all, links
+	return all, links, blocks
 }
 
 func power(c complex128) float64 { return real(c)*real(c) + imag(c)*imag(c) }

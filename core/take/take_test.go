@@ -113,6 +113,9 @@ func TestWhatCannotBeTold(t *testing.T) {
 		if a.Shutter.Share != nil || a.Shutter.Why == "" {
 			t.Errorf("%s: %+v", name, a.Shutter)
 		}
+		if name == "flat" && a.Ghost.BlurPx != nil {
+			t.Errorf("a flat wall has %v px of blur", *a.Ghost.BlurPx)
+		}
 		if isHeld := name == "stabilised"; a.Ghost.Stabilised != isHeld {
 			t.Errorf("%s: ghost %+v", name, a.Ghost)
 		}

@@ -81,7 +81,11 @@ test("what cannot be decoded is said by its codec, and a measurement can be canc
   await choose(page, { name: "half.mp4", mimeType: "video/mp4", buffer: half });
   await expect(page.getByRole("alert")).not.toContainText("hevc");
   await choose(page, { name: "words.mp4", mimeType: "video/mp4", buffer: Buffer.from("f2 1/1250 iso50") });
-  await expect(page.getByRole("alert")).toBeVisible();
+  await expect(page.getByRole("alert")).toContainText("This is no clip that is known");
+  await page.getByLabel("From, s").fill("9999");
+  await choose(page, clip("lamp.mp4"));
+  await expect(page.getByRole("alert")).toContainText(/From 9999 s on there are \d frames.*8 are needed/);
+  await page.getByLabel("From, s").fill("0");
   await choose(page, clip("hand-crisp.mp4"));
   await page.getByRole("button", { name: "Cancel" }).click();
   await expect(page.getByText("Cancelled.")).toBeVisible();

@@ -41,6 +41,20 @@ func TestSeedTellsTheHarvestOnce(t *testing.T) {
 	if states[glass.Holds] == 0 || states[glass.Tight] == 0 || len(kinds) != 3 {
 		t.Errorf("states %v from readings %v", states, kinds)
 	}
+	// A take is held against the shutter that is set, and against none where the camera moves it.
+	for _, shot := range shots {
+		known, err := d.TakeOf(t.Context(), shot.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		want := shot.Answer.Given.Chosen.ShutterS
+		if shot.Name == "Dive down the terraces" {
+			want = 0
+		}
+		if known.ShutterS != want {
+			t.Errorf("a take of %s is held against %v, want %v", shot.Name, known.ShutterS, want)
+		}
+	}
 	unsettled := 0
 	filters, err := s.Filters().List(t.Context())
 	if err != nil {

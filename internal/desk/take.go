@@ -7,6 +7,7 @@ import (
 	"math/rand/v2"
 
 	"pinhole/core/angle"
+	judged "pinhole/core/shot"
 	"pinhole/core/stop"
 	"pinhole/core/take"
 	"pinhole/internal/sim"
@@ -21,8 +22,10 @@ func (d *Desk) TakeOf(ctx context.Context, shotID string) (*take.Request, error)
 	}
 	r := &take.Request{}
 	asked := shot.Answer.Request
-	if given := shot.Answer.Given; given.Shutter != nil {
-		r.ShutterS = stop.Shutter(given.Shutter.ShutterS)
+	// The shutter that is told on every screen, and only where the camera holds it.
+	given := shot.Answer.Given
+	if t, isLocked := given.Chosen.Locked(); isLocked && given.Settled && asked.Scene.School != judged.ByAutomatic {
+		r.ShutterS = t
 	}
 	if p := asked.Profile; p != nil {
 		r.ReadoutS = p.ReadoutS
@@ -62,6 +65,7 @@ func (d *Desk) SimulatedClip(ctx context.Context, shotID string) (name string, c
 		shake = ready.Scene.Shaking.Reaching()
 	}
 	shake *= angle.DegPerS(math.Exp(simulatedStray * rand.New(rand.NewPCG(hash.Sum64(), 1)).NormFloat64()))
+	known.ShutterS = shot.Answer.Given.Chosen.ShutterS
 	return "simulated-" + shot.Name + ".y4m", sim.Clip(*known, float64(fps), shake, hash.Sum64()), nil
 }
 

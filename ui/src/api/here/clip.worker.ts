@@ -11,8 +11,9 @@ import type { ClipAsked, ClipSaid } from "./clip";
 
 /** Frames are brought to a width between this and twice this, by the mean of whole squares of pixels. */
 const WORK_WIDTH = 320;
-/** So many frames are measured at most. */
+/** So many frames the core measures at most and at least. */
 const MOST_FRAMES = 1200;
+const FEWEST_FRAMES = 8;
 
 const say = (said: ClipSaid, transfer: Transferable[] = []) => self.postMessage(said, { transfer });
 
@@ -95,6 +96,8 @@ async function bitsPerFrame(track: InputVideoTrack): Promise<number> {
 
 async function read({ file, fromS, forS }: ClipAsked): Promise<void> {
   const input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
+  if (!(await input.canRead()))
+    throw new Error("This is no clip that is known: MP4, MOV, WebM and YUV4MPEG2 are read.");
   const track = await input.getPrimaryVideoTrack();
   if (!track) throw new Error("There is no picture track in it.");
   if (!(await track.canDecode())) throw new Error(cannotDecode(track.codec));
@@ -113,7 +116,10 @@ async function read({ file, fromS, forS }: ClipAsked): Promise<void> {
     say({ kind: "progress", frames: frames.length, durationS });
     if (frames.length === MOST_FRAMES) break;
   }
-  if (frames.length === 0) throw new Error("There are no frames in that part of it.");
+  if (frames.length < FEWEST_FRAMES)
+    throw new Error(
+      `From ${fromS} s on there are ${frames.length} frames of ${durationS.toFixed(1)} s in all: ${FEWEST_FRAMES} are needed. Begin earlier, or take longer.`,
+    );
   const luma = new Uint8Array(frames.length * size.width * size.height);
   for (const [i, f] of frames.entries()) luma.set(f, i * size.width * size.height);
   say(

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Controller, type FieldValues, useForm } from "react-hook-form";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
+import { FLARE_GRADES } from "../../lib/flare";
 import { type FieldSpec, Fields } from "../../lib/form/Fields";
 import { FormEnd } from "../../lib/form/FormEnd";
 import { marks, number, span, text, tidy } from "../../lib/form/formats";
@@ -47,7 +48,7 @@ const GROUPS: { heading: string; specs: readonly FieldSpec[] }[] = [
         path: "flareText",
         label: "Flare against a lamp",
         w: "180px",
-        options: { "": "not judged", "0": "none", "1": "slight", "2": "plain", "3": "heavy" },
+        options: { "": "not judged", ...Object.fromEntries(FLARE_GRADES.map((name, i) => [String(i), name])) },
       },
       amount("sharpnessLost", "Sharpness lost, %"),
     ],

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { z } from "zod";
 import type { Schemas } from "../../api/client";
 import { compareQuery, rigsQuery, setsQuery } from "../../api/queries";
+import { FLARE_GRADES } from "../../lib/flare";
 import { decimal } from "../../lib/locale";
 import { sentence } from "../../lib/prose";
 import { SelectField } from "../../lib/SelectField";
@@ -22,7 +23,7 @@ const ROWS: Record<Criterion, Row> = {
   truth: { name: "Strength error", write: (v) => `${decimal(v, 2)} stops` },
   tint: { name: "Colour shift", write: (v) => `${decimal(v, 2)} stops` },
   corners: { name: "Vignetting", write: (v) => `${decimal(v, 2)} stops` },
-  flare: { name: "Flare", write: (v) => ["none", "slight", "plain", "heavy"][Math.round(v)] ?? "heavy" },
+  flare: { name: "Flare", write: (v) => FLARE_GRADES[Math.round(v)] ?? "heavy" },
   sharpness: { name: "Sharpness loss", write: (v) => `${decimal(v, 0)} %` },
   mass: { name: "Weight", write: (v) => amountOf("mass", v) },
   case: { name: "Slots", write: (v) => `${Math.round(v * 100)} %` },

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { Measured } from "../../api/here/measure";
 import { PICTURES } from "../../api/here/pixels";
+import { FLARE_GRADES } from "../../lib/flare";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
 import { CurveField } from "./CurveField";
@@ -206,15 +207,13 @@ const SPREADS: Record<string, string> = {
   none: "No veil to see",
 };
 
-const GRADES = ["none to see", "slight", "plain", "heavy"];
-
 function Flare({ answer, note }: { answer: Schemas["MeasuredFlareAnswer"]; note: string }) {
   const { veilShare, liftStops, contrastStops, spread, grade } = answer;
   if (veilShare == null || grade == null) return null;
   return (
     <Box>
       <Big>
-        {decimal(100 * Math.max(0, veilShare), 1)} % veil, {GRADES[grade]}
+        {decimal(100 * Math.max(0, veilShare), 1)} % veil: {FLARE_GRADES[grade]}
       </Big>
       {spread && <Text>{SPREADS[spread]}</Text>}
       <Text>

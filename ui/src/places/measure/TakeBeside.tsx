@@ -31,13 +31,14 @@ export function TakeBeside({ take, shot, name }: TakeBesideProps) {
   if (!take.beside || take.beside.length === 0) return null;
   const activity = shot?.scene?.activity;
   const grade = (grade: (typeof GRADES)[number]["grade"]) => {
+    const meant = take.beside?.find((b) => b.of === "shutter");
     const off = take.beside?.filter((b) => b.agrees === false).map((b) => b.words) ?? [];
     outcome.mutate({
       words: [`${grade}, ${name}`, ...off].join("; "),
       outcome: {
         grade,
         ...(take.shutter.shutterS != null && { medianS: take.shutter.shutterS }),
-        ...(shot?.answer.given.shutter && { targetS: shot.answer.given.shutter.shutterS }),
+        ...(meant?.expected !== undefined && { targetS: meant.expected }),
         ...(take.shake.degS != null && { shakeDegS: take.shake.degS }),
       },
     });

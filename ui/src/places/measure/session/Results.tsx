@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { camerasQuery, filtersQuery } from "../../../api/queries";
+import { FLARE_GRADES } from "../../../lib/flare";
 import { signed } from "../../../lib/format";
 import { decimal } from "../../../lib/locale";
 import { withError } from "../../../lib/measured";
@@ -132,8 +133,6 @@ function useResults(comparison: Comparison, taken: ReadonlyMap<string, Taken>) {
   return { results, fault };
 }
 
-const GRADES = ["none", "slight", "plain", "heavy"];
-
 function Row({ result, filter }: { result: FilterResult; filter: Schemas["ShownFilter"] | undefined }) {
   const { filter: strength, corners, sharpness, flare } = result;
   const why = (answer: { refused: readonly { text: string }[] } | undefined) =>
@@ -157,7 +156,7 @@ function Row({ result, filter }: { result: FilterResult; filter: Schemas["ShownF
       <Table.Cell>
         {sharpness?.lossPercent != null ? `${decimal(Math.max(0, sharpness.lossPercent), 0)} %` : why(sharpness)}
       </Table.Cell>
-      <Table.Cell>{flare?.grade != null ? GRADES[flare.grade] : why(flare)}</Table.Cell>
+      <Table.Cell>{flare?.grade != null ? FLARE_GRADES[flare.grade] : why(flare)}</Table.Cell>
     </Table.Row>
   );
 }

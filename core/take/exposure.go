@@ -30,14 +30,14 @@ type Step struct {
 	Stops float64 `json:"stops"`
 }
 
-// exposureOf fills in the exposure; what a repeat shows is what its frame showed.
-func exposureOf(w *work, pairs []pair) Exposure {
-	e := Exposure{Steps: []Step{}, GainStops: make([]float64, len(w.frames))}
-	pixels := float64(w.w * w.h)
-	for i := range w.frames {
+// exposure reads how bright the frames are; what a repeat shows is what its frame showed.
+func (t *tracker) exposure(pairs []pair) Exposure {
+	e := Exposure{Steps: []Step{}, GainStops: make([]float64, len(t.frames))}
+	pixels := float64(t.w * t.h)
+	for i := range t.frames {
 		sum := 0.0
-		for k, v := range w.frames[i].encoded {
-			sum += w.frames[i].linear[k]
+		for k, v := range t.frames[i].encoded {
+			sum += t.frames[i].linear[k]
 			if v >= blownCode {
 				e.BlownShare++
 			} else if v <= crushedCode {
@@ -46,11 +46,13 @@ func exposureOf(w *work, pairs []pair) Exposure {
 		}
 		e.MeanStops = append(e.MeanStops, math.Log2(max(sum/pixels, 1e-6)/middleGrey))
 	}
-	e.BlownShare /= pixels * float64(len(w.frames))
-	e.CrushedShare /= pixels * float64(len(w.frames))
+	e.BlownShare /= pixels * float64(len(t.frames))
+	e.CrushedShare /= pixels * float64(len(t.frames))
+	gains := make([]float64, len(pairs))
+	t.spread(len(pairs), func(t *tracker, i int) { gains[i] = gainOf(t.work, pairs[i]) })
 	at, low, high := 0.0, 0.0, 0.0
-	for _, p := range pairs {
-		gain := gainOf(w, p)
+	for k, p := range pairs {
+		gain := gains[k]
 		if math.Abs(gain) >= stepStops {
 			e.Steps = append(e.Steps, Step{p.to, gain})
 		}

@@ -53,7 +53,7 @@ func Measure(c *Clip, r Request) (*Answer, error) {
 		}
 	}
 	a.Drops = markDrops(pairs)
-	a.Exposure = exposureOf(w, pairs)
+	a.Exposure = t.exposure(pairs)
 	p := pathOf(pairs)
 	speeds := make([]float64, len(p.velocity))
 	for i, v := range p.velocity {
@@ -69,8 +69,8 @@ func Measure(c *Clip, r Request) (*Answer, error) {
 	}
 	a.motion(pairs, speeds, w.scale, perDeg)
 	a.shake(&p, perDeg)
-	a.flicker(flickerSheet(w, pairs), r)
-	a.wobble(wobbleSheet(w, pairs), r, w.scale)
+	a.flicker(t.flickerSheet(pairs), r)
+	a.wobble(t.wobbleSheet(pairs), r, w.scale)
 	a.blur(t, &p, pairs, speeds, r)
 	a.strobe(pairs, w)
 	return a, nil
@@ -265,21 +265,21 @@ func (a *Answer) blur(t *tracker, p *path, pairs []pair, speeds []float64, r Req
 	isNear := func(place int) bool {
 		return slices.ContainsFunc(faults, func(f int) bool { return f-nearFault <= p.frames[place] && p.frames[place] <= f+nearFault })
 	}
-	cells, links, blocks := t.compared(p, a.Exposure.GainStops, isNear)
-	if len(cells) < ghostTexture*blocks {
+	seen := t.compared(p, a.Exposure.GainStops, isNear)
+	if len(seen.cells) < ghostTexture*seen.blocks {
 		a.Ghost.Why = WhyTexture
 	} else {
-		a.ghost(links, len(p.places), speeds, t.scale)
+		a.ghost(seen.links, len(p.places), speeds, t.scale)
 	}
 	s := &a.Shutter
 	if r.ShutterS > 0 {
 		expected := float64(r.ShutterS) * a.FPS
 		s.Expected = &expected
 	}
-	if s.Why = a.noShare(t, pairs, speeds, len(cells)); s.Why != "" {
+	if s.Why = a.noShare(t, pairs, speeds, len(seen.cells)); s.Why != "" {
 		return
 	}
-	byPairs, coarse := pairsShare(cells, speeds)
+	byPairs, coarse := pairsShare(seen.cells, speeds)
 	byNulls, _ := t.nullsShare(p, isNear)
 	found := byPairs
 	switch {

@@ -13,6 +13,7 @@ const (
 	leastBlocks = 4
 	peakLeast   = 0.04 // of a block that says anything
 	fitRounds   = 8
+	nearPx      = 1.5
 	tukeyScale  = 4.685
 )
 
@@ -66,6 +67,7 @@ type tracker struct {
 	spectra [2][]complex128
 	cut     []float64
 	halves  map[int][]complex128 // spectra of whole frames
+	others  []*tracker           // that work beside this one
 }
 
 func newTracker(w *work) *tracker {
@@ -172,7 +174,11 @@ func (t *tracker) half(i int) []complex128 {
 // few blocks follow that, at the movement before.
 func (t *tracker) between(from, to int, before *model) pair {
 	dx, dy, _ := t.whole.shift(t.half(from), t.half(to))
-	best := t.follow(from, to, model{dx: 2 * dx, dy: 2 * dy})
+	start := model{dx: 2 * dx, dy: 2 * dy}
+	if before != nil { // a camera turns and nears much as it did
+		start.roll, start.zoom = before.roll, before.zoom
+	}
+	best := t.follow(from, to, start)
 	if before != nil && best.agreed < len(t.places)*4/5 {
 		if other := t.follow(from, to, *before); other.agreed > best.agreed {
 			best = other
@@ -181,25 +187,19 @@ func (t *tracker) between(from, to int, before *model) pair {
 	return best
 }
 
-// follow refines a movement by the blocks, twice.
+// follow refines a movement by the blocks, once more where it was not near yet.
 func (t *tracker) follow(from, to int, start model) pair {
 	p := pair{from: from, to: to, steps: float64(to - from), model: start}
 	for round := range 2 {
-		p.blocks = p.blocks[:0]
-		for k, place := range t.places {
-			if round == 0 && k%2 == 1 {
-				continue // half of them lead to where all are looked at
-			}
-			x, y := float64(place[0])+(blockPx-float64(t.w))/2, float64(place[1])+(blockPx-float64(t.h))/2
-			px, py := p.model.at(x, y)
-			if b, ok := t.match(from, to, place, px, py); ok {
-				p.blocks = append(p.blocks, b)
-			}
-		}
+		p.blocks = t.blocksNear(from, to, p.model)
 		if len(p.blocks) == 0 {
 			break
 		}
+		before := p.model
 		p.model = fitted(p.blocks, p.model, round == 0)
+		if t.isNear(before, p.model) {
+			break
+		}
 	}
 	p.agreed = 0
 	for i := range p.blocks {
@@ -211,6 +211,40 @@ func (t *tracker) follow(from, to int, start model) pair {
 		}
 	}
 	return p
+}
+
+// isNear reports whether two movements match the same pixels, but for one or so, all over the
+// frame.
+func (t *tracker) isNear(a, b model) bool {
+	for _, corner := range [4][2]float64{{-1, -1}, {-1, 1}, {1, -1}, {1, 1}} {
+		x, y := corner[0]*float64(t.w)/2, corner[1]*float64(t.h)/2
+		ax, ay := a.at(x, y)
+		bx, by := b.at(x, y)
+		if math.Hypot(ax-bx, ay-by) > nearPx {
+			return false
+		}
+	}
+	return true
+}
+
+// blocksNear finds the shift of each block near a movement.
+func (t *tracker) blocksNear(from, to int, near model) []moved {
+	found := make([]*moved, len(t.places))
+	t.spread(len(found), func(t *tracker, i int) {
+		place := t.places[i]
+		x, y := float64(place[0])+(blockPx-float64(t.w))/2, float64(place[1])+(blockPx-float64(t.h))/2
+		px, py := near.at(x, y)
+		if b, ok := t.match(from, to, place, px, py); ok {
+			found[i] = &b
+		}
+	})
+	var all []moved
+	for _, b := range found {
+		if b != nil {
+			all = append(all, *b)
+		}
+	}
+	return all
 }
 
 // match finds the shift of one block near one that is expected.

@@ -14,6 +14,7 @@ const (
 	nullsGroups   = 6
 	nullsOfShare  = 0.05
 	nullsPerSpeed = 0.1
+	nullsMost     = 48 // frames, spread over the clip: of a steady pan more say the same
 )
 
 // nullsShare finds the share from single frames that move by four pixels or more.
@@ -27,33 +28,28 @@ func (t *tracker) nullsShare(p *path, dropsNear func(int) bool) (e estimate, spe
 		}
 	}
 	basis := nullsBasis(f, at)
+	var moving []int
+	var speeds []float64
+	for i, v := range p.velocity {
+		if speed := math.Hypot(v.dx, v.dy); speed >= nullsFromPx && !dropsNear(i) {
+			moving, speeds = append(moving, i), append(speeds, speed)
+		}
+	}
+	moving = thinned(moving, nullsMost)
+	each := make([][]float64, len(moving))
+	t.spread(len(moving), func(t *tracker, k int) {
+		each[k] = t.nullsLosses(p, moving[k], basis, at)
+	})
 	losses := make([][]float64, nullsGroups)
 	for g := range losses {
 		losses[g] = make([]float64, len(shareGrid))
 	}
-	used := 0
-	var speeds []float64
-	n := len(p.frames)
-	for i := range n {
-		v := p.velocity[i]
-		if math.Hypot(v.dx, v.dy) < nullsFromPx || dropsNear(i) {
-			continue
+	for k, i := range moving {
+		for s, v := range each[k] {
+			losses[i*nullsGroups/len(p.frames)][s] += v
 		}
-		speeds = append(speeds, math.Hypot(v.dx, v.dy))
-		mean := t.meanPower(p.frames[i])
-		y := make([]float64, len(at))
-		for j, k := range at {
-			y[j] = math.Log(max(mean[k], 1e-300))
-		}
-		shifted := make([]float64, len(at))
-		for s, share := range shareGrid {
-			for j, k := range at {
-				shifted[j] = y[j] - math.Log(smeared(f, k, share*v.dx, share*v.dy)+nullsFloor)
-			}
-			losses[i*nullsGroups/n][s] += left(basis, shifted)
-		}
-		used += len(at)
 	}
+	used := len(moving) * len(at)
 	if len(speeds) == 0 {
 		return e, 0
 	}
@@ -66,6 +62,37 @@ func (t *tracker) nullsShare(p *path, dropsNear func(int) bool) (e estimate, spe
 	}
 	e.se = max(e.se, nullsOfShare*e.share+nullsPerSpeed/speed)
 	return e, speed
+}
+
+// nullsLosses returns what each share leaves of one frame's spectrum.
+func (t *tracker) nullsLosses(p *path, i int, basis *mat.Dense, at []int) []float64 {
+	v := p.velocity[i]
+	mean := t.meanPower(p.frames[i])
+	y := make([]float64, len(at))
+	for j, k := range at {
+		y[j] = math.Log(max(mean[k], 1e-300))
+	}
+	losses := make([]float64, len(shareGrid))
+	shifted := make([]float64, len(at))
+	for s, share := range shareGrid {
+		for j, k := range at {
+			shifted[j] = y[j] - math.Log(smeared(t.block, k, share*v.dx, share*v.dy)+nullsFloor)
+		}
+		losses[s] = left(basis, shifted)
+	}
+	return losses
+}
+
+// thinned returns at most so many of a list, evenly spread.
+func thinned(all []int, most int) []int {
+	if len(all) <= most {
+		return all
+	}
+	some := make([]int, most)
+	for i := range some {
+		some[i] = all[i*len(all)/most]
+	}
+	return some
 }
 
 // meanPower returns the mean power of a frame's blocks, each over its mean of P·f².

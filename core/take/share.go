@@ -7,7 +7,7 @@ import (
 // How the share of the frame time that the shutter was open is found (pairs).
 const (
 	shareMost      = 1.3
-	shareStep      = 0.01
+	shareStep      = 0.02
 	cellHzLow      = 0.03
 	cellHzHigh     = 0.42
 	cellHzCoarse   = 0.2 // of the fit that compression spares
@@ -78,63 +78,79 @@ type cell struct {
 	group  int
 }
 
+// comparison is what one frame says beside those after it.
+type comparison struct {
+	cells  []cell
+	links  []link
+	blocks int
+}
+
 // compared gathers what blocks say at frames that lie up to three apart, the exposure evened out:
-// cells of 3 × 3 frequencies of each block, how many blocks there were, and of those that lie up to two apart the power of all
-// blocks together.
-func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) (all []cell, links []link, blocks int) {
-	f := t.block
+// cells of 3 × 3 frequencies of each block, of those that lie up to two apart the power of all
+// blocks together, and how many blocks there were.
+func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) comparison {
 	noise := t.noiseRings(p, gain)
-	bins := ghostBins(f)
+	bins := ghostBins(t.block)
 	n := len(p.frames)
-	for i := range n {
+	each := make([]comparison, n)
+	t.spread(n, func(t *tracker, i int) {
 		for d := 1; d <= pairReach && i+d < n; d++ {
-			if dropsNear(i) || dropsNear(i+d) {
-				continue
+			if !dropsNear(i) && !dropsNear(i+d) {
+				t.compare(&each[i], p, i, d, gain, newLink(i, i+d, bins, noise))
 			}
-			a, c := p.frames[i], p.frames[i+d]
-			step := p.places[i+d].plus(p.places[i].times(-1))
-			even := math.Exp2(2 * (gain[a] - gain[c]))
-			between := newLink(i, i+d, bins, noise)
-			for k, place := range t.places {
-				fa, fc, _, _, x, y, ok := t.matched(a, c, place, step)
-				if !ok {
+		}
+	})
+	var all comparison
+	for _, one := range each {
+		all.cells = append(all.cells, one.cells...)
+		all.links = append(all.links, one.links...)
+		all.blocks += one.blocks
+	}
+	return all
+}
+
+// compare adds what two places of a path say, d apart.
+func (t *tracker) compare(to *comparison, p *path, i, d int, gain []float64, between link) {
+	a, c := p.frames[i], p.frames[i+d]
+	step := p.places[i+d].plus(p.places[i].times(-1))
+	even := math.Exp2(2 * (gain[a] - gain[c]))
+	for k, place := range t.places {
+		fa, fc, _, _, x, y, ok := t.matched(a, c, place, step)
+		if !ok {
+			continue
+		}
+		to.blocks++
+		between.add(k%2, fa, fc, even)
+		vax, vay := p.velocity[i].at(x, y)
+		vcx, vcy := p.velocity[i+d].at(x, y)
+		for fx := 1; fx+1 < blockPx/2; fx += 3 {
+			for fy := -blockPx/2 + 2; fy+1 < blockPx/2; fy += 3 {
+				hx, hy := float64(fx)/blockPx, float64(fy)/blockPx
+				size := math.Hypot(hx, hy)
+				if size < cellHzLow || size > cellHzHigh {
 					continue
 				}
-				blocks++
-				between.add(k%2, fa, fc, even)
-				vax, vay := p.velocity[i].at(x, y)
-				vcx, vcy := p.velocity[i+d].at(x, y)
-				for fx := 1; fx+1 < blockPx/2; fx += 3 {
-					for fy := -blockPx/2 + 2; fy+1 < blockPx/2; fy += 3 {
-						hx, hy := float64(fx)/blockPx, float64(fy)/blockPx
-						size := math.Hypot(hx, hy)
-						if size < cellHzLow || size > cellHzHigh {
-							continue
-						}
-						one := cell{
-							ua: vax*hx + vay*hy, uc: vcx*hx + vcy*hy, noise: 9 * noise[ringOf(size)], fine: size,
-							group: i * timeGroups / n,
-						}
-						for gx := fx - 1; gx <= fx+1; gx++ {
-							for gy := fy - 1; gy <= fy+1; gy++ {
-								at := gx*f.h + (gy+f.h)%f.h
-								one.pa += power(fa[at])
-								one.pc += power(fc[at]) * even
-							}
-						}
-						if total := one.pa + one.pc; total > cellOverNoise*one.noise {
-							one.weight = total / (total + 8*one.noise) * min(1, size/0.1)
-							all = append(all, one)
-						}
+				one := cell{
+					ua: vax*hx + vay*hy, uc: vcx*hx + vcy*hy, noise: 9 * between.noise[ringOf(size)], fine: size,
+					group: i * timeGroups / len(p.frames),
+				}
+				for gx := fx - 1; gx <= fx+1; gx++ {
+					for gy := fy - 1; gy <= fy+1; gy++ {
+						at := gx*t.block.h + (gy+t.block.h)%t.block.h
+						one.pa += power(fa[at])
+						one.pc += power(fc[at]) * even
 					}
 				}
-			}
-			if d <= ghostReach {
-				links = append(links, between)
+				if total := one.pa + one.pc; total > cellOverNoise*one.noise {
+					one.weight = total / (total + 8*one.noise) * min(1, size/0.1)
+					to.cells = append(to.cells, one)
+				}
 			}
 		}
 	}
-	return all, links, blocks
+	if d <= ghostReach {
+		to.links = append(to.links, between)
+	}
 }
 
 func power(c complex128) float64 { return real(c)*real(c) + imag(c)*imag(c) }
@@ -160,9 +176,10 @@ func (t *tracker) matched(a, c int, place [2]int, step model) (fa, fc []complex1
 // noiseRings returns the power of the noise by the size of the frequency: what matched neighbours
 // do not share.
 func (t *tracker) noiseRings(p *path, gain []float64) [ringCount]float64 {
-	var sums, counts [ringCount]float64
-	f := t.block
-	for i := 0; i+1 < len(p.frames); i += noiseEvery {
+	type rings struct{ sums, counts [ringCount]float64 }
+	each := make([]rings, (len(p.frames)-1+noiseEvery-1)/noiseEvery)
+	t.spread(len(each), func(t *tracker, at int) {
+		i, r := at*noiseEvery, &each[at]
 		a, c := p.frames[i], p.frames[i+1]
 		step := p.places[i+1].plus(p.places[i].times(-1))
 		even := math.Exp2(gain[a] - gain[c])
@@ -171,24 +188,30 @@ func (t *tracker) noiseRings(p *path, gain []float64) [ringCount]float64 {
 			if !ok {
 				continue
 			}
-			for k := f.h; k < len(fa); k++ {
-				fx, fy := f.frequency(k)
+			for k := t.block.h; k < len(fa); k++ {
+				fx, fy := t.block.frequency(k)
 				size := math.Hypot(fx, fy)
 				if size > 0.5 {
 					continue
 				}
-				phase := 2 * math.Pi * (fx*rx + fy*ry)
-				turned := fc[k] * complex(math.Cos(phase)*even, math.Sin(phase)*even)
+				sin, cos := math.Sincos(2 * math.Pi * (fx*rx + fy*ry))
+				turned := fc[k] * complex(cos*even, sin*even)
 				shared := real(fa[k])*real(turned) + imag(fa[k])*imag(turned)
-				sums[ringOf(size)] += (power(fa[k])+power(turned))/2 - shared
-				counts[ringOf(size)]++
+				r.sums[ringOf(size)] += (power(fa[k])+power(turned))/2 - shared
+				r.counts[ringOf(size)]++
 			}
 		}
+	})
+	var noise, counts [ringCount]float64
+	for _, r := range each {
+		for k := range noise {
+			noise[k], counts[k] = noise[k]+r.sums[k], counts[k]+r.counts[k]
+		}
 	}
-	for i := range sums {
-		sums[i] = max(sums[i]/max(counts[i], 1), 1e-12)
+	for k := range noise {
+		noise[k] = max(noise[k]/max(counts[k], 1), 1e-12)
 	}
-	return sums
+	return noise
 }
 
 // pairsShare finds the share from the same content at different speeds.

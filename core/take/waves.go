@@ -9,6 +9,7 @@ import (
 const (
 	stripRows     = 12
 	segmentPx     = 40
+	sheetStep     = 2 // px across: neighbours say the same
 	wavePeakTimes = 300
 	waveVariance  = 0.4
 	waveStands    = 0.2 // radians a frame
@@ -156,36 +157,47 @@ func (w *work) strips() (from []int, middle []float64) {
 	return from, middle
 }
 
-// flickerSheet returns how much brighter each strip became, in natural logarithms.
-func flickerSheet(w *work, pairs []pair) *sheet {
-	from, middle := w.strips()
+// sheet reads the strips of the pairs that are neighbours in time.
+func (t *tracker) sheet(pairs []pair, isUsed func(p *pair) bool, read func(t *tracker, p *pair, y0 int) float64) *sheet {
+	from, middle := t.strips()
 	s := &sheet{y: middle}
-	for _, p := range pairs {
-		if p.steps != 1 {
-			continue
+	var used []*pair
+	for i := range pairs {
+		if p := &pairs[i]; p.steps == 1 && isUsed(p) {
+			used = append(used, p)
+			s.t = append(s.t, float64(p.from))
 		}
+	}
+	s.values = make([][]float64, len(used))
+	t.spread(len(used), func(t *tracker, i int) {
 		row := make([]float64, len(from))
-		for i, y0 := range from {
-			var all []float64
-			for x0 := 0; x0+segmentPx <= w.w; x0 += segmentPx {
-				var before, after float64
-				for y := y0; y < y0+stripRows; y++ {
-					for x := x0; x < x0+segmentPx; x++ {
-						a, b, ok := w.matchedLight(p, x, y)
-						if ok {
-							before, after = before+a, after+b
-						}
+		for k, y0 := range from {
+			row[k] = read(t, used[i], y0)
+		}
+		s.values[i] = row
+	})
+	return s
+}
+
+// flickerSheet returns how much brighter each strip became, in natural logarithms.
+func (t *tracker) flickerSheet(pairs []pair) *sheet {
+	return t.sheet(pairs, func(*pair) bool { return true }, func(t *tracker, p *pair, y0 int) float64 {
+		var all []float64
+		for x0 := 0; x0+segmentPx <= t.w; x0 += segmentPx {
+			var before, after float64
+			for y := y0; y < y0+stripRows; y++ {
+				for x := x0; x < x0+segmentPx; x += sheetStep {
+					if a, b, ok := t.matchedLight(*p, x, y); ok {
+						before, after = before+a, after+b
 					}
 				}
-				if before > 0 && after > 0 {
-					all = append(all, math.Log(after/before))
-				}
 			}
-			row[i] = median(all)
+			if before > 0 && after > 0 {
+				all = append(all, math.Log(after/before))
+			}
 		}
-		s.t, s.values = append(s.t, float64(p.from)), append(s.values, row)
-	}
-	return s
+		return median(all)
+	})
 }
 
 // matchedLight returns the light of a place half the way back in the first frame of a pair and
@@ -199,40 +211,49 @@ func (w *work) matchedLight(p pair, x, y int) (before, after float64, ok bool) {
 }
 
 // wobbleSheet returns how far each strip moved sideways beyond the model, px, less a line in y.
-func wobbleSheet(w *work, pairs []pair) *sheet {
-	from, middle := w.strips()
-	s := &sheet{y: middle, isLevelled: true}
-	for _, p := range pairs {
-		if p.steps != 1 || !p.isTracked() {
-			continue
-		}
-		row := make([]float64, len(from))
-		a, b := w.frames[p.from].encoded, w.frames[p.to].encoded
-		for i, y0 := range from {
-			var gg, gd float64
-			for y := y0; y < y0+stripRows; y++ {
-				for x := 2; x < w.w-2; x++ {
-					dx, dy := p.model.at(float64(x)-float64(w.w-1)/2, float64(y)-float64(w.h-1)/2)
-					ax, ay, bx, by := float64(x)-dx/2, float64(y)-dy/2, float64(x)+dx/2, float64(y)+dy/2
-					va, okA := w.sample(a, ax, ay)
-					vb, okB := w.sample(b, bx, by)
-					la, okC := w.sample(a, ax-1, ay)
-					ra, okD := w.sample(a, ax+1, ay)
-					lb, okE := w.sample(b, bx-1, by)
-					rb, okF := w.sample(b, bx+1, by)
-					if !okA || !okB || !okC || !okD || !okE || !okF {
-						continue
-					}
-					g := (ra - la + rb - lb) / 4
-					gg, gd = gg+g*g, gd+g*(va-vb)
-				}
-			}
-			if gg > 0 {
-				row[i] = gd / gg
-			}
-		}
-		levelled(middle, row)
-		s.t, s.values = append(s.t, float64(p.from)), append(s.values, row)
+func (t *tracker) wobbleSheet(pairs []pair) *sheet {
+	s := t.sheet(pairs, (*pair).isTracked, (*tracker).sideways)
+	s.isLevelled = true
+	for _, row := range s.values {
+		levelled(s.y, row)
 	}
 	return s
+}
+
+// sideways returns how far one strip moved sideways beyond the model, px.
+func (t *tracker) sideways(p *pair, y0 int) float64 {
+	a, b := t.frames[p.from].encoded, t.frames[p.to].encoded
+	var gg, gd float64
+	for y := y0; y < y0+stripRows; y++ {
+		for x := 2; x < t.w-2; x += sheetStep {
+			dx, dy := p.model.at(float64(x)-float64(t.w-1)/2, float64(y)-float64(t.h-1)/2)
+			va, slopeA, okA := t.slope(a, float64(x)-dx/2, float64(y)-dy/2)
+			vb, slopeB, okB := t.slope(b, float64(x)+dx/2, float64(y)+dy/2)
+			if okA && okB {
+				g := (slopeA + slopeB) / 2
+				gg, gd = gg+g*g, gd+g*(va-vb)
+			}
+		}
+	}
+	if gg == 0 {
+		return 0
+	}
+	return gd / gg
+}
+
+// slope returns a picture between its pixels and how steep it is there across, a pixel.
+func (w *work) slope(picture []float64, x, y float64) (v, slope float64, ok bool) {
+	x0, y0 := int(math.Floor(x)), int(math.Floor(y))
+	if x0 < 1 || y0 < 0 || x0+2 >= w.w || y0+1 >= w.h {
+		return 0, 0, false
+	}
+	px, py := x-float64(x0), y-float64(y0)
+	k := y0*w.w + x0
+	up, down := picture[k-1:k+3], picture[k-1+w.w:k+3+w.w]
+	var across [4]float64
+	for i := range across {
+		across[i] = up[i]*(1-py) + down[i]*py
+	}
+	before, after := across[0]*(1-px)+across[1]*px, across[2]*(1-px)+across[3]*px
+	return across[1]*(1-px) + across[2]*px, (after - before) / 2, true
 }

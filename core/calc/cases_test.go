@@ -2,6 +2,7 @@ package calc
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math"
 	"os"
@@ -10,6 +11,8 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+
+	"pinhole/core/problem"
 )
 
 // worked is one case: a request and what the answer must hold.
@@ -48,6 +51,13 @@ func TestWorkedCases(t *testing.T) {
 				t.Fatalf("no computation %q", c.Calc)
 			}
 			answer, err := op.Run(c.Request)
+			if expect, _ := c.Expect.(map[string]any); expect["#refused"] == true {
+				var refusal *problem.Document
+				if !errors.As(err, &refusal) {
+					t.Fatalf("%s is not refused: %v", c.Request, err)
+				}
+				return
+			}
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -121,6 +131,7 @@ func differsObject(want map[string]any, got any, at string) string {
 		}
 		return ""
 	}
+	rows, _ := got.([]any)
 	if by, ok := want["#by"].(string); ok {
 		got = rowsBy(by, got)
 	}
@@ -132,8 +143,8 @@ func differsObject(want map[string]any, got any, at string) string {
 		var value any
 		switch i, err := strconv.Atoi(name); {
 		case name == "#len":
-			if n := int(part.(float64)); !isList || len(list) != n {
-				return fmt.Sprintf("%s: want %d items, got %d", at, n, len(list))
+			if n := int(part.(float64)); len(rows) != n {
+				return fmt.Sprintf("%s: want %d items, got %d", at, n, len(rows))
 			}
 			continue
 		case isList && err == nil && i < len(list):

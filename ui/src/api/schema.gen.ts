@@ -397,6 +397,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Find what a log of readings, trials and takes teaches */
+        post: operations["calc-learn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/light": {
         parameters: {
             query?: never;
@@ -2109,15 +2126,6 @@ export interface components {
             /** @description people do it; it is named for its danger and not advised */
             isNamed: boolean;
         };
-        Anchor: {
-            /** Format: date-time */
-            at: string;
-            /** Format: double */
-            ev100: number;
-            /** @enum {string} */
-            source: "real" | "simulated";
-            words?: string;
-        };
         Archetype: {
             camera: components["schemas"]["StoredCameraFields"];
             key: string;
@@ -2951,18 +2959,6 @@ export interface components {
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
         };
-        Clash: {
-            /** @description the anchor that stands */
-            anchor?: components["schemas"]["Anchor"];
-            /**
-             * Format: date-time
-             * @description when that was
-             */
-            at?: string;
-            /** @description the id of the entry that was there first */
-            with?: string;
-            words: string;
-        };
         CompareAnswer: {
             /** @description the set that is ahead whatever the unknown turns out to be; null where none is */
             ahead: string | null;
@@ -3429,16 +3425,6 @@ export interface components {
             /** @description what was given; null when nothing was */
             value: unknown;
         };
-        FieldReading: {
-            /** Format: double */
-            ev100: number;
-            /** @enum {string} */
-            kind: "meter" | "auto" | "bias" | "looks" | "sky";
-            /** @enum {string} */
-            source: "real" | "simulated";
-            /** Format: double */
-            spreadStops: number;
-        };
         FilterSet: {
             /**
              * Format: double
@@ -3676,14 +3662,6 @@ export interface components {
         KeepRule: {
             /** Format: int64 */
             days: number;
-        };
-        KeptPlan: {
-            /** Format: date-time */
-            at: string;
-            /** @description stacks by the ids of their shots */
-            glass: {
-                [key: string]: string;
-            };
         };
         KitFilter: {
             /** @description false: cannot sit on the camera itself; true by default */
@@ -3997,6 +3975,482 @@ export interface components {
         };
         ListingReading: {
             items: components["schemas"]["StoredReading"][];
+        };
+        LogAnswer: {
+            asks: components["schemas"]["LogTold"][];
+            calibration: components["schemas"]["LogCalibration"][];
+            doubtful: components["schemas"]["LogDoubtful"][];
+            filters: components["schemas"]["LogLearnedGlass"][];
+            floors: components["schemas"]["LogLearnedFloor"][];
+            instruments: components["schemas"]["LogLearnedReader"][];
+            /** @description those that were read */
+            places: components["schemas"]["LogLearnedPlace"][];
+            right: components["schemas"]["LogRight"][];
+            skies: components["schemas"]["LogLearnedSky"][];
+            strays: components["schemas"]["LogStrays"];
+            taste: components["schemas"]["LogTaste"];
+            trend: components["schemas"]["LogTrend"][];
+            /** @description what cannot be told apart yet */
+            unresolved: components["schemas"]["LogUnresolved"][];
+        };
+        LogAsk: {
+            /** @description an instrument */
+            by?: string;
+            glass?: string[];
+            id: string;
+            /**
+             * @description auto where it is not said
+             * @enum {string}
+             */
+            kind?: "auto" | "meter" | "bias" | "frame" | "eye";
+            light: components["schemas"]["LogLight"];
+            /** @description of variable filters, by id */
+            settings?: {
+                [key: string]: number;
+            };
+            /** Format: date-time */
+            time: string;
+        };
+        LogBench: {
+            /** Format: double */
+            sdStops: number;
+            /** Format: double */
+            stops: number;
+            /** Format: date-time */
+            time?: string;
+        };
+        LogCalibration: {
+            band: number[];
+            /**
+             * Format: int64
+             * @description of the 90 % band as it was stated
+             */
+            inside: number;
+            /** @enum {string} */
+            kind: "light" | "seen" | "floor";
+            /** Format: int64 */
+            of: number;
+            /**
+             * Format: double
+             * @description what every ± of this kind is multiplied by
+             */
+            scale: number;
+            /** Format: double */
+            share: number;
+        };
+        LogDoubtful: {
+            date?: string;
+            id?: string;
+            /** @enum {string} */
+            kind: "record" | "day" | "trial";
+            /**
+             * Format: double
+             * @description what no cause is known for
+             */
+            leftStops?: number;
+            /**
+             * Format: double
+             * @description of a day's light over what its place has
+             */
+            offsetStops?: number;
+            place?: string;
+            /** @enum {string} */
+            sky?: "clear" | "partly" | "overcast";
+            /**
+             * Format: double
+             * @description of a record how much it counts, of a trial how likely it was
+             */
+            weight?: number;
+            /**
+             * Format: double
+             * @description what was added to the day's ±
+             */
+            widenedStops?: number;
+        };
+        LogExposure: {
+            /** @description an instrument */
+            by?: string;
+            glass?: string[];
+            id: string;
+            /**
+             * @description auto where it is not said
+             * @enum {string}
+             */
+            kind?: "auto" | "meter" | "bias" | "frame" | "eye";
+            light: components["schemas"]["LogLight"];
+            /**
+             * Format: double
+             * @description by its kind where it is not said
+             */
+            sdStops?: number;
+            /**
+             * Format: double
+             * @description log2(N²/t) − log2(ISO/100) + bias
+             */
+            seenEv100: number;
+            /** @description of variable filters, by id */
+            settings?: {
+                [key: string]: number;
+            };
+            /** Format: date-time */
+            time: string;
+        };
+        LogFloorAsk: {
+            /** @description stand has no floor */
+            activity: string;
+            camera: string;
+            /**
+             * Format: double
+             * @description at the default tolerance; null where there is none
+             */
+            computedFloorS?: number;
+            id: string;
+            /** @description the shake behind the computed floor was measured */
+            measured?: boolean;
+            mode: string;
+            person?: string;
+        };
+        LogGlass: {
+            benches?: components["schemas"]["LogBench"][];
+            id: string;
+            /** @enum {string} */
+            kind: "nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night";
+            /**
+             * Format: double
+             * @description how far it may be off what is printed; by its kind where it is not said
+             */
+            sdStops?: number;
+            /**
+             * Format: double
+             * @description as printed; of a variable filter where it usually stands
+             */
+            stops: number;
+        };
+        LogLearnedFloor: {
+            /**
+             * Format: double
+             * @description null where there is none
+             */
+            floorS: number | null;
+            /** Format: double */
+            highS?: number;
+            id: string;
+            /**
+             * Format: double
+             * @description of the 90 % band
+             */
+            lowS?: number;
+            /** Format: double */
+            sdStops?: number;
+            /**
+             * Format: double
+             * @description over the computed one
+             */
+            shiftStops?: number;
+            /**
+             * Format: int64
+             * @description of this camera, mode and activity
+             */
+            trials: number;
+        };
+        LogLearnedGlass: {
+            /** Format: int64 */
+            benches: number;
+            id: string;
+            /** Format: int64 */
+            records: number;
+            /** Format: double */
+            sdStops: number;
+            /** Format: double */
+            stops: number;
+        };
+        LogLearnedPlace: {
+            /** Format: int64 */
+            days: number;
+            /**
+             * Format: double
+             * @description over the forecast
+             */
+            offsetStops: number;
+            place: string;
+            /** Format: double */
+            sdStops: number;
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+        };
+        LogLearnedReader: {
+            id: string;
+            /**
+             * Format: double
+             * @description how much more light it shows than there is
+             */
+            offsetStops: number;
+            /** Format: int64 */
+            records: number;
+            /** Format: double */
+            sdStops: number;
+        };
+        LogLearnedSky: {
+            /** Format: int64 */
+            days: number;
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+            /** Format: double */
+            spreadStops: number;
+            /** Format: double */
+            tauH: number;
+        };
+        LogLight: {
+            /**
+             * Format: double
+             * @description the forecast
+             */
+            ev100?: number;
+            place?: string;
+            scene?: string;
+            /** @enum {string} */
+            sky?: "" | "clear" | "partly" | "overcast";
+        };
+        LogLimits: {
+            /**
+             * Format: double
+             * @description 1/3 where it is not said
+             */
+            brightStops?: number;
+            /**
+             * Format: double
+             * @description 2/3 where it is not said
+             */
+            darkStops?: number;
+        };
+        LogPrediction: {
+            /** @enum {string} */
+            kind: "light" | "seen" | "floor";
+            /** Format: double */
+            predicted: number;
+            /**
+             * Format: double
+             * @description what it was scaled by when it was stated; 1 where it is not said
+             */
+            scale?: number;
+            /**
+             * Format: double
+             * @description as the model had it, before it was scaled
+             */
+            sdStops: number;
+            /** Format: double */
+            was: number;
+        };
+        LogReader: {
+            id: string;
+            /**
+             * Format: double
+             * @description how far it may be off; 0.3 where it is not said
+             */
+            sdStops?: number;
+        };
+        LogRequest: {
+            /**
+             * Format: date-time
+             * @description when it is asked: nothing in the log is later
+             */
+            asOf: string;
+            asks?: components["schemas"]["LogAsk"][];
+            exposures?: components["schemas"]["LogExposure"][];
+            filters?: components["schemas"]["LogGlass"][];
+            floors?: components["schemas"]["LogFloorAsk"][];
+            /** @description each camera by each way of metering, and the hand meter */
+            instruments?: components["schemas"]["LogReader"][];
+            limits?: components["schemas"]["LogLimits"];
+            /** @description what was foretold, and what came */
+            outcomes?: components["schemas"]["LogPrediction"][];
+            /** @description a filter dropped or replaced, new firmware: from then on it may differ */
+            resets?: components["schemas"]["LogReset"][];
+            takes?: components["schemas"]["LogTake"][];
+            trials?: components["schemas"]["LogTrial"][];
+        };
+        LogReset: {
+            /** @description of a filter or an instrument; of a floor the camera, or camera and mode with a space between */
+            id: string;
+            /** @enum {string} */
+            kind: "filter" | "instrument" | "floor";
+            /** Format: date-time */
+            time: string;
+        };
+        LogRight: {
+            /** @description the best first */
+            glass: components["schemas"]["LogRightGlass"][];
+            look: string;
+            place: string;
+            /** @enum {string} */
+            sky: "" | "clear" | "partly" | "overcast";
+        };
+        LogRightGlass: {
+            glass: string[];
+            /**
+             * Format: int64
+             * @description how many of these takes were kept
+             */
+            good: number;
+            /**
+             * Format: double
+             * @description (good + 1)/(used + 2)
+             */
+            share: number;
+            /** Format: int64 */
+            used: number;
+        };
+        LogSchool: {
+            activity: string;
+            band: number[];
+            /** Format: int64 */
+            of: number;
+            school: string;
+            suggest: boolean;
+            /** Format: int64 */
+            used: number;
+        };
+        LogStrays: {
+            /** Format: double */
+            filter: number;
+            /** Format: double */
+            instrument: number;
+            /** Format: double */
+            place: number;
+        };
+        LogTake: {
+            activity?: string;
+            /**
+             * Format: double
+             * @description how much too bright it came out
+             */
+            errorStops?: number;
+            /** @description the first glass was right */
+            firstRight?: boolean;
+            glass?: string[];
+            kept: boolean;
+            look?: string;
+            /** Format: double */
+            minutesLost?: number;
+            place?: string;
+            school?: string;
+            shoot?: string;
+            /** @enum {string} */
+            sky?: "" | "clear" | "partly" | "overcast";
+            /** Format: double */
+            swaps?: number;
+            /** Format: date-time */
+            time: string;
+            /** @description of a take that was binned: dark, bright, or any word */
+            why?: string;
+        };
+        LogTaste: {
+            /** @description how many for which reason */
+            binned: {
+                [key: string]: number;
+            };
+            bright: components["schemas"]["LogTasteSide"];
+            dark: components["schemas"]["LogTasteSide"];
+            schools: components["schemas"]["LogSchool"][];
+        };
+        LogTasteSide: {
+            /**
+             * Format: int64
+             * @description takes that speak against the present limit: kept beyond it, or binned inside it
+             */
+            against: number;
+            /**
+             * Format: int64
+             * @description takes beyond the present limit
+             */
+            beyond: number;
+            /** Format: int64 */
+            keptBeyond: number;
+            /** Format: double */
+            limitStops: number;
+            /** Format: double */
+            sdStops: number;
+            suggest: boolean;
+        };
+        LogTold: {
+            /** Format: double */
+            ev100: number;
+            id: string;
+            /** Format: double */
+            sdStops: number;
+            /**
+             * Format: double
+             * @description what the instrument will show
+             */
+            seenEv100?: number;
+            /** Format: double */
+            seenSdStops?: number;
+        };
+        LogTrend: {
+            /**
+             * Format: double
+             * @description a take
+             */
+            mean: number;
+            /** Format: double */
+            sdSlope: number | null;
+            /** Format: int64 */
+            shoots: number;
+            /**
+             * Format: double
+             * @description a shoot; null under four shoots
+             */
+            slope: number | null;
+            /** Format: int64 */
+            takes: number;
+            /** @enum {string} */
+            verdict: "better" | "worse" | "cannot tell";
+            /** @enum {string} */
+            what: "firstRight" | "swaps" | "minutesLost";
+        };
+        LogTrial: {
+            /** @description stand has no floor */
+            activity: string;
+            camera: string;
+            /**
+             * Format: double
+             * @description at the default tolerance; null where there is none
+             */
+            computedFloorS?: number;
+            /** @enum {string} */
+            grade: "bad" | "usable" | "good";
+            id: string;
+            /** Format: double */
+            iso?: number;
+            /** Format: double */
+            isoCeiling?: number;
+            /** @description the shake behind the computed floor was measured */
+            measured?: boolean;
+            mode: string;
+            person?: string;
+            /** Format: double */
+            shutterS: number;
+            /** Format: date-time */
+            time: string;
+            /** @enum {string} */
+            why?: "" | "ghost" | "noise" | "other";
+        };
+        LogUnresolved: {
+            /** @description filter n5, instrument cam or place quay clear */
+            a: string;
+            b: string;
+            /** Format: double */
+            correlation: number;
+            /**
+             * @description bare: one reading without glass; alone: one of the two by itself; elsewhere: this camera elsewhere, or another meter here
+             * @enum {string}
+             */
+            need: "bare" | "alone" | "elsewhere";
+            /**
+             * Format: double
+             * @description ± of their difference, or of their sum where the correlation is negative
+             */
+            togetherSdStops: number;
         };
         Look: {
             /**
@@ -4969,30 +5423,6 @@ export interface components {
             filters: string[];
             /** @enum {string} */
             first: "blur" | "image";
-        };
-        Outcome: {
-            /**
-             * @description as it was judged
-             * @enum {string}
-             */
-            grade?: "good" | "usable" | "bad";
-            /**
-             * Format: double
-             * @description the shutter in the middle of it
-             */
-            medianS?: number;
-            /**
-             * Format: double
-             * @description as the clip shows it, degrees a second
-             */
-            shakeDegS?: number;
-            /** Format: double */
-            targetS?: number;
-            /**
-             * Format: double
-             * @description of the time within half a stop of the target
-             */
-            withinShare?: number;
         };
         OutingAnswer: {
             /** @description what is other than in the plan as it was made */
@@ -6926,6 +7356,15 @@ export interface components {
             text: string;
             where?: components["schemas"]["Spot"];
         };
+        StoredAnchor: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            source: "real" | "simulated";
+            words?: string;
+        };
         StoredAnswer: {
             /** Format: date-time */
             at: string;
@@ -7061,6 +7500,18 @@ export interface components {
              */
             tNumber?: number;
         };
+        StoredClash: {
+            /** @description the anchor that stands */
+            anchor?: components["schemas"]["StoredAnchor"];
+            /**
+             * Format: date-time
+             * @description when that was
+             */
+            at?: string;
+            /** @description the id of the entry that was there first */
+            with?: string;
+            words: string;
+        };
         StoredClashing: {
             id: string;
             kind: string;
@@ -7098,20 +7549,20 @@ export interface components {
         };
         StoredFieldEntry: {
             /** @description pin: the new anchor */
-            anchor?: components["schemas"]["Anchor"];
+            anchor?: components["schemas"]["StoredAnchor"];
             /**
              * Format: date-time
              * @description by the clock of the device
              */
             at: string;
-            clash?: components["schemas"]["Clash"];
+            clash?: components["schemas"]["StoredClash"];
             device?: string;
             id: string;
             /** @enum {string} */
             kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
             /** @description outcome: what was measured */
-            outcome?: components["schemas"]["Outcome"];
-            reading?: components["schemas"]["FieldReading"];
+            outcome?: components["schemas"]["StoredOutcome"];
+            reading?: components["schemas"]["StoredFieldReading"];
             /** Format: date-time */
             receivedAt: string;
             /** @description outcome: of the shot */
@@ -7121,13 +7572,13 @@ export interface components {
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
-            was?: components["schemas"]["Anchor"];
+            was?: components["schemas"]["StoredAnchor"];
             /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
         StoredFieldEntryFields: {
             /** @description pin: the new anchor */
-            anchor?: components["schemas"]["Anchor"];
+            anchor?: components["schemas"]["StoredAnchor"];
             /**
              * Format: date-time
              * @description by the clock of the device
@@ -7137,8 +7588,8 @@ export interface components {
             /** @enum {string} */
             kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
             /** @description outcome: what was measured */
-            outcome?: components["schemas"]["Outcome"];
-            reading?: components["schemas"]["FieldReading"];
+            outcome?: components["schemas"]["StoredOutcome"];
+            reading?: components["schemas"]["StoredFieldReading"];
             /** @description outcome: of the shot */
             shotId?: string;
             /** @description of its checklist */
@@ -7146,7 +7597,7 @@ export interface components {
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
-            was?: components["schemas"]["Anchor"];
+            was?: components["schemas"]["StoredAnchor"];
             /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
@@ -7158,6 +7609,16 @@ export interface components {
              * @description when the first of them arrived
              */
             oldest?: string;
+        };
+        StoredFieldReading: {
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            kind: "meter" | "auto" | "bias" | "looks" | "sky";
+            /** @enum {string} */
+            source: "real" | "simulated";
+            /** Format: double */
+            spreadStops: number;
         };
         StoredFilterFields: {
             body?: components["schemas"]["Body"];
@@ -7280,6 +7741,14 @@ export interface components {
             /** @enum {string} */
             what: "bought" | "cleaned" | "dropped" | "lost" | "found" | "replaced" | "measured";
         };
+        StoredKeptPlan: {
+            /** Format: date-time */
+            at: string;
+            /** @description stacks by the ids of their shots */
+            glass: {
+                [key: string]: string;
+            };
+        };
         StoredLightReading: {
             /** Format: date-time */
             createdAt: string;
@@ -7343,6 +7812,30 @@ export interface components {
             new: number;
             /** Format: int64 */
             same: number;
+        };
+        StoredOutcome: {
+            /**
+             * @description as it was judged
+             * @enum {string}
+             */
+            grade?: "good" | "usable" | "bad";
+            /**
+             * Format: double
+             * @description the shutter in the middle of it
+             */
+            medianS?: number;
+            /**
+             * Format: double
+             * @description as the clip shows it, degrees a second
+             */
+            shakeDegS?: number;
+            /** Format: double */
+            targetS?: number;
+            /**
+             * Format: double
+             * @description of the time within half a stop of the target
+             */
+            withinShare?: number;
         };
         StoredPack: {
             /** @description ids of the cameras it would go on */
@@ -7504,7 +7997,7 @@ export interface components {
             deletedAt?: string;
             id: string;
             /** @description the plan as it was made */
-            kept?: components["schemas"]["KeptPlan"];
+            kept?: components["schemas"]["StoredKeptPlan"];
             name: string;
             notes?: string;
             place?: string;
@@ -7518,7 +8011,7 @@ export interface components {
         };
         StoredShootDay: {
             /** @description the reading that is pinned */
-            anchor?: components["schemas"]["Anchor"];
+            anchor?: components["schemas"]["StoredAnchor"];
             /** @description local date, as in 2031-09-20 */
             firstDay?: string;
             lastDay?: string;
@@ -7537,7 +8030,7 @@ export interface components {
         StoredShootFields: {
             day?: components["schemas"]["StoredShootDay"];
             /** @description the plan as it was made */
-            kept?: components["schemas"]["KeptPlan"];
+            kept?: components["schemas"]["StoredKeptPlan"];
             name: string;
             notes?: string;
             place?: string;
@@ -10012,6 +10505,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LampsAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-learn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LogRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogAnswer"];
                 };
             };
             /** @description Bad Request */

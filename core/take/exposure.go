@@ -37,7 +37,7 @@ func (t *tracker) exposure(pairs []pair) Exposure {
 	for i := range t.frames {
 		sum := 0.0
 		for k, v := range t.frames[i].encoded {
-			sum += t.frames[i].linear[k]
+			sum += float64(t.frames[i].linear[k])
 			if v >= blownCode {
 				e.BlownShare++
 			} else if v <= crushedCode {
@@ -84,12 +84,14 @@ func gainOf(w *work, p pair) float64 {
 }
 
 // sample returns a picture between its pixels; ok is false outside.
-func (w *work) sample(picture []float64, x, y float64) (v float64, ok bool) {
+func (w *work) sample(picture []float32, x, y float64) (v float64, ok bool) {
 	x0, y0 := int(math.Floor(x)), int(math.Floor(y))
 	if x0 < 0 || y0 < 0 || x0+1 >= w.w || y0+1 >= w.h {
 		return 0, false
 	}
 	px, py := x-float64(x0), y-float64(y0)
 	k := y0*w.w + x0
-	return (picture[k]*(1-px)+picture[k+1]*px)*(1-py) + (picture[k+w.w]*(1-px)+picture[k+w.w+1]*px)*py, true
+	up := float64(picture[k])*(1-px) + float64(picture[k+1])*px
+	down := float64(picture[k+w.w])*(1-px) + float64(picture[k+w.w+1])*px
+	return up*(1-py) + down*py, true
 }

@@ -14,8 +14,8 @@ const (
 
 // frame is one frame at the size that is worked on.
 type frame struct {
-	encoded []float64 // luma as it is encoded, 0 to 1
-	linear  []float64 // light, 0 to 1
+	encoded []float32 // luma as it is encoded, 0 to 1
+	linear  []float32 // light, 0 to 1
 }
 
 // work is a take at the size that is worked on.
@@ -51,10 +51,10 @@ func reduced(c *Clip) *work {
 	columns, rows := shares(c.Width, w.w), shares(c.Height, w.h)
 	w.frames = make([]frame, len(c.Frames))
 	for i, luma := range c.Frames {
-		f := frame{make([]float64, w.w*w.h), make([]float64, w.w*w.h)}
+		f := frame{make([]float32, w.w*w.h), make([]float32, w.w*w.h)}
 		if w.scale == 1 && w.h == c.Height {
 			for k, code := range luma {
-				f.encoded[k], f.linear[k] = encoded[code], linear[code]
+				f.encoded[k], f.linear[k] = float32(encoded[code]), float32(linear[code])
 			}
 		} else {
 			for y := range w.h {
@@ -67,7 +67,7 @@ func reduced(c *Clip) *work {
 							e, l = e+share*encoded[code], l+share*linear[code]
 						}
 					}
-					f.encoded[y*w.w+x], f.linear[y*w.w+x] = e, l
+					f.encoded[y*w.w+x], f.linear[y*w.w+x] = float32(e), float32(l)
 				}
 			}
 		}
@@ -102,7 +102,7 @@ func (w *work) repeats() []int {
 	differs := make([]float64, len(w.frames))
 	for i := 1; i < len(w.frames); i++ {
 		for k, v := range w.frames[i].encoded {
-			differs[i] += math.Abs(v - w.frames[i-1].encoded[k])
+			differs[i] += math.Abs(float64(v - w.frames[i-1].encoded[k]))
 		}
 		differs[i] /= float64(w.w * w.h)
 	}

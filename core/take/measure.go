@@ -393,17 +393,5 @@ func (a *Answer) strobe(pairs []pair, w *work) {
 			steps = append(steps, speeds[len(speeds)-strobeSecond])
 		}
 	}
-	step := median(steps) * w.scale
-	s.StepPx = &step
-	if a.Shutter.Share == nil {
-		if none := false; !motion.StepStrobes(step/a.WidthPx, 1) {
-			s.Strobes = &none
-			return
-		}
-		s.Why = WhyShare
-		return
-	}
-	uncovered := max(0, 1-*a.Shutter.Share)
-	strobes := motion.StepStrobes(step/a.WidthPx, uncovered)
-	s.UncoveredShare, s.Strobes = &uncovered, &strobes
+	a.Strobe = strobeOf(median(steps)*w.scale, a.WidthPx, a.Shutter.Share)
 }

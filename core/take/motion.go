@@ -103,20 +103,20 @@ func spaced(n int) []int {
 }
 
 // cutBlock fills dst with the spectrum of a windowed block, its mean taken off.
-func (t *tracker) cutBlock(dst []complex128, picture []float64, x0, y0 int) []complex128 {
+func (t *tracker) cutBlock(dst []complex128, picture []float32, x0, y0 int) []complex128 {
 	sum, weights := 0.0, 0.0
 	for y := range blockPx {
 		row := picture[(y0+y)*t.w+x0 : (y0+y)*t.w+x0+blockPx]
 		for x, v := range row {
 			k := t.window[x] * t.window[y]
-			sum, weights = sum+k*v, weights+k
+			sum, weights = sum+k*float64(v), weights+k
 		}
 	}
 	mean := sum / weights
 	for y := range blockPx {
 		row := picture[(y0+y)*t.w+x0 : (y0+y)*t.w+x0+blockPx]
 		for x, v := range row {
-			t.cut[y*blockPx+x] = (v - mean) * t.window[x] * t.window[y]
+			t.cut[y*blockPx+x] = (float64(v) - mean) * t.window[x] * t.window[y]
 		}
 	}
 	return t.block.forward(dst, t.cut)
@@ -155,7 +155,7 @@ func (t *tracker) half(i int) []complex128 {
 	for y := range h {
 		for x := range w {
 			k := 2*y*t.w + 2*x
-			picture[y*w+x] = (e[k] + e[k+1] + e[k+t.w] + e[k+t.w+1]) / 4
+			picture[y*w+x] = float64(e[k]+e[k+1]+e[k+t.w]+e[k+t.w+1]) / 4
 			mean += picture[y*w+x] / float64(w*h)
 		}
 	}

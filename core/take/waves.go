@@ -242,7 +242,7 @@ func (t *tracker) sideways(p *pair, y0 int) float64 {
 }
 
 // slope returns a picture between its pixels and how steep it is there across, a pixel.
-func (w *work) slope(picture []float64, x, y float64) (v, slope float64, ok bool) {
+func (w *work) slope(picture []float32, x, y float64) (v, slope float64, ok bool) {
 	x0, y0 := int(math.Floor(x)), int(math.Floor(y))
 	if x0 < 1 || y0 < 0 || x0+2 >= w.w || y0+1 >= w.h {
 		return 0, 0, false
@@ -252,7 +252,7 @@ func (w *work) slope(picture []float64, x, y float64) (v, slope float64, ok bool
 	up, down := picture[k-1:k+3], picture[k-1+w.w:k+3+w.w]
 	var across [4]float64
 	for i := range across {
-		across[i] = up[i]*(1-py) + down[i]*py
+		across[i] = float64(up[i])*(1-py) + float64(down[i])*py
 	}
 	before, after := across[0]*(1-px)+across[1]*px, across[2]*(1-px)+across[3]*px
 	return across[1]*(1-px) + across[2]*px, (after - before) / 2, true

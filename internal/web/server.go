@@ -112,15 +112,17 @@ func (s *server) register(router *gin.Engine, config Config) huma.API {
 	return s.api
 }
 
-// schemaPrefixes part types of one name: what is stored has the plain names of the things it
-// describes, and so has the computation.
-var schemaPrefixes = map[string]string{
-	"/internal/store": "Stored", "/core/measure": "Measured", "/core/take": "Take", "/core/learn": "Log",
-}
+// schemaPrefixes part types of one name in the computation's packages.
+var schemaPrefixes = map[string]string{"/core/measure": "Measured", "/core/take": "Take", "/core/learn": "Log"}
 
-// schemaName names a type in the OpenAPI document.
+// schemaName names a type in the OpenAPI document. What is stored has the plain
+// names of the things it describes, as have the computation's types, so the
+// stored ones are told apart by a prefix, and so are those of what is measured.
 func schemaName(t reflect.Type, hint string) string {
 	name := huma.DefaultSchemaNamer(t, hint)
+	if strings.HasSuffix(t.PkgPath(), "/internal/store") {
+		return "Stored" + name
+	}
 	for t.Kind() == reflect.Pointer || t.Kind() == reflect.Slice {
 		t = t.Elem()
 	}

@@ -1376,6 +1376,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/measure/takes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Join what windows of one clip say, each measured by take */
+        post: operations["measure-takes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/measure/target.pdf": {
         parameters: {
             query?: never;
@@ -2125,6 +2142,15 @@ export interface components {
             do: string;
             /** @description people do it; it is named for its danger and not advised */
             isNamed: boolean;
+        };
+        Anchor: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            source: "real" | "simulated";
+            words?: string;
         };
         Archetype: {
             camera: components["schemas"]["StoredCameraFields"];
@@ -2959,6 +2985,18 @@ export interface components {
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
         };
+        Clash: {
+            /** @description the anchor that stands */
+            anchor?: components["schemas"]["Anchor"];
+            /**
+             * Format: date-time
+             * @description when that was
+             */
+            at?: string;
+            /** @description the id of the entry that was there first */
+            with?: string;
+            words: string;
+        };
         CompareAnswer: {
             /** @description the set that is ahead whatever the unknown turns out to be; null where none is */
             ahead: string | null;
@@ -3425,6 +3463,16 @@ export interface components {
             /** @description what was given; null when nothing was */
             value: unknown;
         };
+        FieldReading: {
+            /** Format: double */
+            ev100: number;
+            /** @enum {string} */
+            kind: "meter" | "auto" | "bias" | "looks" | "sky";
+            /** @enum {string} */
+            source: "real" | "simulated";
+            /** Format: double */
+            spreadStops: number;
+        };
         FilterSet: {
             /**
              * Format: double
@@ -3662,6 +3710,14 @@ export interface components {
         KeepRule: {
             /** Format: int64 */
             days: number;
+        };
+        KeptPlan: {
+            /** Format: date-time */
+            at: string;
+            /** @description stacks by the ids of their shots */
+            glass: {
+                [key: string]: string;
+            };
         };
         KitFilter: {
             /** @description false: cannot sit on the camera itself; true by default */
@@ -5423,6 +5479,30 @@ export interface components {
             filters: string[];
             /** @enum {string} */
             first: "blur" | "image";
+        };
+        Outcome: {
+            /**
+             * @description as it was judged
+             * @enum {string}
+             */
+            grade?: "good" | "usable" | "bad";
+            /**
+             * Format: double
+             * @description the shutter in the middle of it
+             */
+            medianS?: number;
+            /**
+             * Format: double
+             * @description as the clip shows it, degrees a second
+             */
+            shakeDegS?: number;
+            /** Format: double */
+            targetS?: number;
+            /**
+             * Format: double
+             * @description of the time within half a stop of the target
+             */
+            withinShare?: number;
         };
         OutingAnswer: {
             /** @description what is other than in the plan as it was made */
@@ -7356,15 +7436,6 @@ export interface components {
             text: string;
             where?: components["schemas"]["Spot"];
         };
-        StoredAnchor: {
-            /** Format: date-time */
-            at: string;
-            /** Format: double */
-            ev100: number;
-            /** @enum {string} */
-            source: "real" | "simulated";
-            words?: string;
-        };
         StoredAnswer: {
             /** Format: date-time */
             at: string;
@@ -7500,18 +7571,6 @@ export interface components {
              */
             tNumber?: number;
         };
-        StoredClash: {
-            /** @description the anchor that stands */
-            anchor?: components["schemas"]["StoredAnchor"];
-            /**
-             * Format: date-time
-             * @description when that was
-             */
-            at?: string;
-            /** @description the id of the entry that was there first */
-            with?: string;
-            words: string;
-        };
         StoredClashing: {
             id: string;
             kind: string;
@@ -7549,20 +7608,20 @@ export interface components {
         };
         StoredFieldEntry: {
             /** @description pin: the new anchor */
-            anchor?: components["schemas"]["StoredAnchor"];
+            anchor?: components["schemas"]["Anchor"];
             /**
              * Format: date-time
              * @description by the clock of the device
              */
             at: string;
-            clash?: components["schemas"]["StoredClash"];
+            clash?: components["schemas"]["Clash"];
             device?: string;
             id: string;
             /** @enum {string} */
             kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
             /** @description outcome: what was measured */
-            outcome?: components["schemas"]["StoredOutcome"];
-            reading?: components["schemas"]["StoredFieldReading"];
+            outcome?: components["schemas"]["Outcome"];
+            reading?: components["schemas"]["FieldReading"];
             /** Format: date-time */
             receivedAt: string;
             /** @description outcome: of the shot */
@@ -7572,13 +7631,13 @@ export interface components {
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
-            was?: components["schemas"]["StoredAnchor"];
+            was?: components["schemas"]["Anchor"];
             /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
         StoredFieldEntryFields: {
             /** @description pin: the new anchor */
-            anchor?: components["schemas"]["StoredAnchor"];
+            anchor?: components["schemas"]["Anchor"];
             /**
              * Format: date-time
              * @description by the clock of the device
@@ -7588,8 +7647,8 @@ export interface components {
             /** @enum {string} */
             kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
             /** @description outcome: what was measured */
-            outcome?: components["schemas"]["StoredOutcome"];
-            reading?: components["schemas"]["StoredFieldReading"];
+            outcome?: components["schemas"]["Outcome"];
+            reading?: components["schemas"]["FieldReading"];
             /** @description outcome: of the shot */
             shotId?: string;
             /** @description of its checklist */
@@ -7597,7 +7656,7 @@ export interface components {
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
-            was?: components["schemas"]["StoredAnchor"];
+            was?: components["schemas"]["Anchor"];
             /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
@@ -7609,16 +7668,6 @@ export interface components {
              * @description when the first of them arrived
              */
             oldest?: string;
-        };
-        StoredFieldReading: {
-            /** Format: double */
-            ev100: number;
-            /** @enum {string} */
-            kind: "meter" | "auto" | "bias" | "looks" | "sky";
-            /** @enum {string} */
-            source: "real" | "simulated";
-            /** Format: double */
-            spreadStops: number;
         };
         StoredFilterFields: {
             body?: components["schemas"]["Body"];
@@ -7741,14 +7790,6 @@ export interface components {
             /** @enum {string} */
             what: "bought" | "cleaned" | "dropped" | "lost" | "found" | "replaced" | "measured";
         };
-        StoredKeptPlan: {
-            /** Format: date-time */
-            at: string;
-            /** @description stacks by the ids of their shots */
-            glass: {
-                [key: string]: string;
-            };
-        };
         StoredLightReading: {
             /** Format: date-time */
             createdAt: string;
@@ -7812,30 +7853,6 @@ export interface components {
             new: number;
             /** Format: int64 */
             same: number;
-        };
-        StoredOutcome: {
-            /**
-             * @description as it was judged
-             * @enum {string}
-             */
-            grade?: "good" | "usable" | "bad";
-            /**
-             * Format: double
-             * @description the shutter in the middle of it
-             */
-            medianS?: number;
-            /**
-             * Format: double
-             * @description as the clip shows it, degrees a second
-             */
-            shakeDegS?: number;
-            /** Format: double */
-            targetS?: number;
-            /**
-             * Format: double
-             * @description of the time within half a stop of the target
-             */
-            withinShare?: number;
         };
         StoredPack: {
             /** @description ids of the cameras it would go on */
@@ -7997,7 +8014,7 @@ export interface components {
             deletedAt?: string;
             id: string;
             /** @description the plan as it was made */
-            kept?: components["schemas"]["StoredKeptPlan"];
+            kept?: components["schemas"]["KeptPlan"];
             name: string;
             notes?: string;
             place?: string;
@@ -8011,7 +8028,7 @@ export interface components {
         };
         StoredShootDay: {
             /** @description the reading that is pinned */
-            anchor?: components["schemas"]["StoredAnchor"];
+            anchor?: components["schemas"]["Anchor"];
             /** @description local date, as in 2031-09-20 */
             firstDay?: string;
             lastDay?: string;
@@ -8030,7 +8047,7 @@ export interface components {
         StoredShootFields: {
             day?: components["schemas"]["StoredShootDay"];
             /** @description the plan as it was made */
-            kept?: components["schemas"]["StoredKeptPlan"];
+            kept?: components["schemas"]["KeptPlan"];
             name: string;
             notes?: string;
             place?: string;
@@ -14294,6 +14311,74 @@ export interface operations {
         };
     };
     "measure-take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * Format: binary
+                     * @description filename of the file being uploaded
+                     */
+                    filename?: string;
+                    /** @description general purpose name for multipart form value */
+                    name?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasuredTakeAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "measure-takes": {
         parameters: {
             query?: never;
             header?: never;

@@ -1,19 +1,14 @@
-import {
-  ALL_FORMATS,
-  BlobSource,
-  EncodedPacketSink,
-  Input,
-  type InputVideoTrack,
-  type VideoSample,
-  VideoSampleSink,
-} from "mediabunny";
-import type { ClipAsked, ClipSaid } from "./clip";
+import { ALL_FORMATS, BlobSource, Input, type InputVideoTrack, type VideoSample, VideoSampleSink } from "mediabunny";
+import type { ClipAsked, ClipSaid, ClipWindow } from "./clip";
+import { subtitlesOf } from "./subtitles";
 
 /** Frames are brought to a width between this and twice this, by the mean of whole squares of pixels. */
 const WORK_WIDTH = 320;
-/** So many frames the core measures at most and at least. */
-const MOST_FRAMES = 1200;
+/** So many frames the core measures at least, and are held at most. */
 const FEWEST_FRAMES = 8;
+const MOST_FRAMES = 300;
+/** Of the small picture of a window. */
+const PICTURE_WIDTH = 160;
 
 const say = (said: ClipSaid, transfer: Transferable[] = []) => self.postMessage(said, { transfer });
 
@@ -82,52 +77,77 @@ function reduced(luma: Uint8Array, width: number, height: number): { luma: Uint8
 const cannotDecode = (codec: string | null) =>
   `This browser cannot decode ${codec ?? "this clip's codec"}. Use a proxy in H.264, or stills, or: ffmpeg -i clip -t 4 -vf scale=320:-2 -pix_fmt yuv420p clip.y4m`;
 
-async function bitsPerFrame(track: InputVideoTrack): Promise<number> {
-  const sink = new EncodedPacketSink(track);
-  let bytes = 0;
-  let packets = 0;
-  for await (const packet of sink.packets(undefined, undefined, { metadataOnly: true })) {
-    bytes += packet.byteLength;
-    packets++;
-    if (packets === 300) break;
-  }
-  return (8 * bytes) / Math.max(1, packets);
-}
+let opened: { track: InputVideoTrack; firstS: number; durationS: number } | undefined;
+/** The last frame that was read: a window that goes on begins with it. */
+let last: { luma: Uint8Array; atS: number } | undefined;
 
-async function read({ file, fromS, forS }: ClipAsked): Promise<void> {
+async function open(file: File): Promise<void> {
   const input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS });
   if (!(await input.canRead()))
     throw new Error("This is no clip that is known: MP4, MOV, WebM and YUV4MPEG2 are read.");
   const track = await input.getPrimaryVideoTrack();
   if (!track) throw new Error("There is no picture track in it.");
   if (!(await track.canDecode())) throw new Error(cannotDecode(track.codec));
-  const durationS = await track.computeDuration();
-  const start = (await track.getFirstTimestamp()) + fromS;
+  const { averagePacketRate, averageBitrate } = await track.computePacketStats(300);
+  opened = { track, firstS: await track.getFirstTimestamp(), durationS: await track.computeDuration() };
+  const subtitles = await subtitlesOf(file).catch(() => undefined);
+  say({
+    kind: "opened",
+    durationS: opened.durationS - opened.firstS,
+    fps: averagePacketRate,
+    bitsPerFrame: averageBitrate / Math.max(1, averagePacketRate),
+    rotation: track.rotation,
+    ...(subtitles && { subtitles }),
+  });
+}
+
+/** A small picture of a frame, to know a take by. */
+async function pictureOf(sample: VideoSample): Promise<Blob> {
+  const width = PICTURE_WIDTH;
+  const height = Math.max(1, Math.round((width * sample.displayHeight) / sample.displayWidth));
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext("2d");
+  if (!context) throw new Error("this device has no memory left");
+  sample.draw(context, 0, 0, width, height);
+  return canvas.convertToBlob({ type: "image/jpeg", quality: 0.7 });
+}
+
+async function read({ fromS, forS, isContinued }: ClipWindow): Promise<void> {
+  if (!opened) throw new Error("The clip is not open.");
+  const { track, firstS, durationS } = opened;
+  const start = firstS + fromS;
   const times: number[] = [];
   const frames: Uint8Array[] = [];
+  if (isContinued && last) {
+    times.push(last.atS);
+    frames.push(last.luma);
+  }
   let size = { width: 0, height: 0, originalWidth: 0, isFull: false };
+  let picture: Blob | undefined;
   for await (const sample of new VideoSampleSink(track).samples(start, start + forS)) {
     const { isFull, ...whole } = await lumaOf(sample);
-    times.push(sample.timestamp);
+    if (!picture && sample.timestamp >= start + forS / 2 - 1e-3) picture = await pictureOf(sample);
+    const atS = sample.timestamp;
     sample.close();
     const small = reduced(whole.luma, whole.width, whole.height);
     size = { width: small.width, height: small.height, originalWidth: whole.width, isFull };
+    if (times.length > 0 && atS <= (times.at(-1) ?? 0)) continue; // a frame that was read already
+    times.push(atS);
     frames.push(small.luma);
-    say({ kind: "progress", frames: frames.length, durationS });
+    last = { luma: small.luma, atS };
+    say({ kind: "progress", frames: frames.length });
     if (frames.length === MOST_FRAMES) break;
   }
   if (frames.length < FEWEST_FRAMES)
     throw new Error(
-      `From ${fromS} s on there are ${frames.length} frames of ${durationS.toFixed(1)} s in all: ${FEWEST_FRAMES} are needed. Begin earlier, or take longer.`,
+      `From ${Number(fromS.toFixed(2))} s on there are ${frames.length} frames of ${durationS.toFixed(1)} s in all: ${FEWEST_FRAMES} are needed. Begin earlier, or take longer.`,
     );
   const luma = new Uint8Array(frames.length * size.width * size.height);
   for (const [i, f] of frames.entries()) luma.set(f, i * size.width * size.height);
-  say(
-    { kind: "read", luma, frames: frames.length, times, durationS, bitsPerFrame: await bitsPerFrame(track), ...size },
-    [luma.buffer],
-  );
+  say({ kind: "read", luma, frames: frames.length, times, ...size, ...(picture && { picture }) }, [luma.buffer]);
 }
 
 self.onmessage = ({ data }: MessageEvent<ClipAsked>) => {
-  read(data).catch((cause) => say({ kind: "fault", words: cause instanceof Error ? cause.message : String(cause) }));
+  const done = data.kind === "open" ? open(data.file) : read(data);
+  done.catch((cause) => say({ kind: "fault", words: cause instanceof Error ? cause.message : String(cause) }));
 };

@@ -16,10 +16,13 @@ export interface Measured {
   telemetry: Schemas["MeasuredTelemetryAnswer"];
   gyro: Schemas["MeasuredGyroAnswer"];
   take: Schemas["MeasuredTakeAnswer"];
+  takes: Schemas["MeasuredTakeAnswer"];
 }
 
 /** More than this leaves a worker with a large memory, which is given back. */
-const LARGE_BYTES = 4_000_000;
+const LARGE_BYTES = 12_000_000;
+/** So many workers wait: as many as measure at a time. */
+const MOST_IDLE = 2;
 
 /** The pixels of a file that the core does not decode. */
 async function decoded(file: File): Promise<{ pixels?: Pixels }> {
@@ -27,8 +30,8 @@ async function decoded(file: File): Promise<{ pixels?: Pixels }> {
   return pixels ? { pixels } : {};
 }
 
-/** A worker that waits for the next measurement: starting one takes longer than most measurements. */
-let idle: Worker | undefined;
+/** Workers that wait for the next measurement: starting one takes longer than most measurements. */
+const idle: Worker[] = [];
 
 const start = (): Worker => new Worker(new URL("./calc.worker.ts", import.meta.url), { type: "module" });
 
@@ -57,8 +60,7 @@ export async function measureHere<N extends keyof Measured>(
     "bytes" in part ? [part.bytes.buffer, ...(part.pixels ? [part.pixels.rgba.buffer] : [])] : [],
   ) as ArrayBuffer[];
   const isLarge = buffers.reduce((sum, b) => sum + b.byteLength, 0) > LARGE_BYTES;
-  const worker = idle ?? start();
-  idle = undefined;
+  const worker = idle.pop() ?? start();
   let isWell = false;
   try {
     const { status, text } = await new Promise<Answered>((resolve, reject) => {
@@ -72,10 +74,10 @@ export async function measureHere<N extends keyof Measured>(
     if (status !== 200) throw new Problem(JSON.parse(text));
     return JSON.parse(text) as Measured[N];
   } finally {
-    if (isWell && !isLarge && !idle) idle = worker;
+    if (isWell && !isLarge && idle.length < MOST_IDLE) idle.push(worker);
     else {
       worker.terminate();
-      idle ??= start(); // the next one finds it warm
+      if (idle.length === 0) idle.push(start()); // the next one finds it warm
     }
   }
 }

@@ -13,7 +13,7 @@ interface TakePairProps {
   file: File;
   fps: number;
   fromS: number;
-  forS: number;
+  forS: number | undefined;
   shot: Schemas["StoredShot"] | undefined;
 }
 

@@ -15,7 +15,11 @@ import { TakeSays } from "./TakeSays";
 import { Told } from "./Told";
 import { useTake } from "./useTake";
 
-const LENGTHS = [2, 4, 10, 20];
+/** How much of a clip is measured, seconds; "" is windows spread over all of it. */
+const LENGTHS = [
+  ...[2, 4, 10, 20].map((s) => ({ value: String(s), name: `${s} s` })),
+  { value: "", name: "spread over all" },
+];
 
 /** A clip: what came out, beside what was meant. */
 export function TakeView() {
@@ -25,7 +29,7 @@ export function TakeView() {
   const [fromS, setFromS] = useState(0);
   const [forS, setForS] = useState("4");
   const shot = shots.find((s) => s.id === shotId);
-  const take = useTake({ file, shot, fromS, forS: Number(forS) });
+  const take = useTake({ file, shot, fromS, forS: forS ? Number(forS) : undefined });
   useHandedOver("take", setFile);
   return (
     <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
@@ -48,16 +52,14 @@ export function TakeView() {
               onChange={setShotId}
             />
             <NumberField label="From, s" w="90px" value={fromS} onChange={(s) => setFromS(Math.max(0, s ?? 0))} />
-            <SelectField
-              label="For"
-              maxW="100px"
-              value={forS}
-              options={LENGTHS.map((s) => ({ value: String(s), name: `${s} s` }))}
-              onChange={setForS}
-            />
+            <SelectField label="For" maxW="150px" value={forS} options={LENGTHS} onChange={setForS} />
           </Flex>
           {take.isPending && (
-            <Text role="status">{take.progress === undefined ? "Measuring" : `Decoding: ${take.progress} frames`}</Text>
+            <Text role="status">
+              {take.progress === undefined
+                ? "Measuring"
+                : `${take.progress.decoded} frames decoded, ${take.progress.measured} of ${take.progress.windows} windows measured`}
+            </Text>
           )}
           <Told measure={take} found={undefined} />
           {take.data && <TakeTraces take={take.data} />}
@@ -87,7 +89,7 @@ export function TakeView() {
       </Panel>
       {file && take.data && !file.name.endsWith(".y4m") && (
         <Box gridColumn={{ lg: "1 / -1" }}>
-          <TakePair file={file} fps={take.data.fps} fromS={fromS} forS={Number(forS)} shot={shot} />
+          <TakePair file={file} fps={take.data.fps} fromS={fromS} forS={forS ? Number(forS) : undefined} shot={shot} />
         </Box>
       )}
     </Grid>

@@ -1,26 +1,51 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { asY4M, readClip } from "../../api/here/clip";
-import { measureHere, type Part } from "../../api/here/measure";
+import { asY4M, Clip, type ClipFacts, spread, stretch } from "../../api/here/clip";
+import { type Measured, measureHere, type Part } from "../../api/here/measure";
+
+type Take = Measured["take"];
 
 interface Asked {
   file: File | undefined;
   /** The shot that it is a take of. */
   shot: Schemas["StoredShot"] | undefined;
   fromS: number;
-  forS: number;
+  /** Undefined: windows spread over the whole of it. */
+  forS: number | undefined;
 }
 
-/** Reads a part of a clip and measures it, again when what is asked changes. */
+/** A clip as far as it was measured. */
+export interface TakeSoFar {
+  take: Take;
+  facts?: ClipFacts;
+  /** When each frame is shown, seconds from its beginning; none for a clip without a clock. */
+  times: readonly number[];
+  /** Small pictures of it, one a window. */
+  pictures: readonly Blob[];
+}
+
+/** How far a measurement is. */
+export interface TakeProgress {
+  decoded: number;
+  measured: number;
+  windows: number;
+}
+
+/** So many windows are measured at a time, beside the one that is decoded. */
+const LANES = Math.max(1, Math.min(2, (navigator.hardwareConcurrency || 2) - 1 || 1));
+
+/** Reads a part of a clip and measures it in windows, again when what is asked changes; results appear as they come. */
 export function useTake({ file, shot, fromS, forS }: Asked) {
   const running = useRef<AbortController | null>(null);
-  const [progress, setProgress] = useState<number>();
-  const take = useMutation({
+  const [progress, setProgress] = useState<TakeProgress>();
+  const [soFar, setSoFar] = useState<TakeSoFar>();
+  const measured = useMutation({
     mutationFn: async (asked: Asked & { file: File }) => {
       running.current?.abort();
       running.current = new AbortController();
       const { signal } = running.current;
+      setSoFar(undefined);
       const known = asked.shot
         ? await unwrap(api.GET("/api/shots/{id}/take", { params: { path: { id: asked.shot.id } }, signal }))
         : {};
@@ -32,16 +57,87 @@ export function useTake({ file, shot, fromS, forS }: Asked) {
           : []),
       ];
       const isPlain = (await asked.file.slice(0, 9).text()) === "YUV4MPEG2";
-      if (isPlain) return measureHere("take", parts(asked.file, known), signal);
-      setProgress(0);
-      const clip = await readClip(asked, setProgress, signal).finally(() => setProgress(undefined));
-      const { times, bitsPerFrame, originalWidth: widthPx } = clip;
-      return measureHere("take", parts(asY4M(clip), { ...known, times, bitsPerFrame, widthPx }), signal);
+      if (isPlain) {
+        const take = await measureHere("take", parts(asked.file, known), signal);
+        setSoFar({ take, times: [], pictures: [] });
+        return;
+      }
+      await inWindows(asked, known, parts, signal, setProgress, setSoFar);
     },
+    onSettled: () => setProgress(undefined),
   });
-  const { mutate } = take;
+  const { mutate } = measured;
   useEffect(() => {
     if (file) mutate({ file, shot, fromS, forS });
   }, [file, shot, fromS, forS, mutate]);
-  return { ...take, progress, cancel: () => running.current?.abort() };
+  return { ...measured, data: soFar?.take, soFar, progress, cancel: () => running.current?.abort() };
+}
+
+async function inWindows(
+  asked: Asked & { file: File },
+  known: object,
+  parts: (file: File, request: object) => Part[],
+  signal: AbortSignal,
+  onProgress: (progress: TakeProgress) => void,
+  onPart: (soFar: TakeSoFar) => void,
+): Promise<void> {
+  const clip = await Clip.open(asked.file, signal);
+  const { facts } = clip;
+  const windows = asked.forS === undefined ? spread(facts) : stretch(asked.fromS, asked.forS, facts);
+  const answers: Take[] = [];
+  const clocks: number[][] = [];
+  const pictures: Blob[] = [];
+  const now: TakeProgress = { decoded: 0, measured: 0, windows: windows.length };
+  const lanes = new Set<Promise<void>>();
+  const measure = async (file: File, times: number[], widthPx: number, at: number) => {
+    const request = { ...known, times, widthPx, bitsPerFrame: facts.bitsPerFrame };
+    answers[at] = await measureHere("take", parts(file, request), signal);
+    now.measured++;
+    onProgress({ ...now });
+    await show();
+  };
+  // What is shown grows from the beginning: a window that goes on needs the one before it.
+  let shown = 0;
+  const show = async () => {
+    let ready = 0;
+    while (answers[ready]) ready++;
+    if (ready <= shown) return;
+    shown = ready;
+    const joined = answers.slice(0, ready).map((answer, i) => {
+      const { beside: _, ...rest } = answer;
+      return { answer: rest, continued: windows[i]?.isContinued ?? false };
+    });
+    const file = new File([JSON.stringify({ parts: joined })], "parts.json");
+    const take = await measureHere("takes", parts(file, known), signal);
+    if (ready === shown)
+      onPart({
+        take,
+        times: clocks.slice(0, ready).flatMap((times, i) => (windows[i]?.isContinued ? times.slice(1) : times)),
+        facts,
+        pictures: [...pictures],
+      });
+  };
+  try {
+    for (const [i, window] of windows.entries()) {
+      const before = now.decoded;
+      const read = await clip.read(
+        window,
+        (frames) => {
+          now.decoded = before + frames;
+          onProgress({ ...now });
+        },
+        signal,
+      );
+      if (read.picture) pictures.push(read.picture);
+      clocks[i] = read.times;
+      while (lanes.size >= LANES) await Promise.race(lanes);
+      const lane: Promise<void> = measure(asY4M(read), read.times, read.originalWidth, i).finally(() =>
+        lanes.delete(lane),
+      );
+      lanes.add(lane);
+    }
+    await Promise.all(lanes);
+  } finally {
+    clip.close();
+  }
 }

@@ -12,6 +12,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"runtime/debug"
 	"syscall/js"
 
 	"pinhole/core/calc"
@@ -19,7 +20,11 @@ import (
 	"pinhole/core/problem"
 )
 
+// Memory that a page has taken it does not give back: it is better collected sooner.
+const collectAt = 40
+
 func main() {
+	debug.SetGCPercent(collectAt)
 	js.Global().Set("pinholeAnswer", js.FuncOf(func(_ js.Value, args []js.Value) any {
 		status, text := answer(args[0].String(), []byte(args[1].String()))
 		return map[string]any{"status": status, "text": text}

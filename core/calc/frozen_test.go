@@ -161,6 +161,16 @@ func seedRequests(t *testing.T) map[string][][]byte {
 				`"profile":{"lens":{"widthPx":3840,"hfovDeg":115,"projection":"equidistant"},"stabiliser":"electronic","readoutS":0.014,"automatic":{"priority":"shutter"}}}`)
 		}
 	}
+	move := func(from int) string {
+		var pairs, stops []string
+		for i := range 24 {
+			at := float64(from + i)
+			pairs = append(pairs, fmt.Sprintf(`{"dxPx":%.3f,"dyPx":%.3f,"rollDeg":0,"zoom":0}`, 4*math.Sin(at*at/60), 3*math.Cos(at*at/45)))
+			stops = append(stops, fmt.Sprintf("%.3f", math.Sin(at/7)/4))
+		}
+		return fmt.Sprintf(`{"fps":25,"pairs":[%s],"meanStops":[%s]}`, strings.Join(pairs, ","), strings.Join(stops, ","))
+	}
+	add("align", fmt.Sprintf(`{"first":%s,"second":%s}`, move(10), move(4)))
 	for _, said := range []string{
 		"gimbal f2 iso50-800 · f2 1/1250 iso50 · 25 fps 180° · walking, subject 1.4 m/s at 3 m · 4 8 16 32 CPL", "sunny, sun behind me > 60fps", "1/240 behind ND8 > 30fps",
 		"helmet, auto 1/2000 > 30", "overcast, shade > 24 · 2 layers", "90000 lux > 25 fps · indoors 50 Hz", "EV 11.5 to 14.9 > 60 on 30", "f2.8 1/1600 iso100 > 30", "hello",

@@ -64,6 +64,7 @@ type Answer struct {
 	Gaps       []int    `json:"gaps" doc:"frames before which the clock jumps"`
 	Duplicates []int    `json:"duplicates" doc:"frames that repeat the one before"`
 	Drops      []int    `json:"drops" doc:"frames before which one is missing"`
+	Cuts       []int    `json:"cuts" doc:"frames with which another picture begins"`
 	Exposure   Exposure `json:"exposure"`
 	Motion     Motion   `json:"motion"`
 	Shake      Shake    `json:"shake"`
@@ -84,10 +85,10 @@ type Motion struct {
 
 // Move is how the content moved from a frame to the next one that is kept.
 type Move struct {
-	DxPx    float64 `json:"dxPx" doc:"right"`
-	DyPx    float64 `json:"dyPx" doc:"down"`
-	RollDeg float64 `json:"rollDeg" doc:"clockwise"`
-	Zoom    float64 `json:"zoom" doc:"natural logarithm"`
+	DxPx    float64 `json:"dxPx" minimum:"-100000" maximum:"100000" doc:"right"`
+	DyPx    float64 `json:"dyPx" minimum:"-100000" maximum:"100000" doc:"down"`
+	RollDeg float64 `json:"rollDeg" minimum:"-360" maximum:"360" doc:"clockwise"`
+	Zoom    float64 `json:"zoom" minimum:"-10" maximum:"10" doc:"natural logarithm"`
 }
 
 // Shake is the movement that was not meant.

@@ -49,7 +49,11 @@ func (t *tracker) exposure(pairs []pair) Exposure {
 	e.BlownShare /= pixels * float64(len(t.frames))
 	e.CrushedShare /= pixels * float64(len(t.frames))
 	gains := make([]float64, len(pairs))
-	t.spread(len(pairs), func(t *tracker, i int) { gains[i] = gainOf(t.work, pairs[i]) })
+	t.spread(len(pairs), func(t *tracker, i int) {
+		if !pairs[i].isCut {
+			gains[i] = gainOf(t.work, pairs[i])
+		}
+	})
 	at, low, high := 0.0, 0.0, 0.0
 	for k, p := range pairs {
 		gain := gains[k]

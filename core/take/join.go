@@ -23,7 +23,7 @@ type Part struct {
 func Join(parts []Part) *Answer {
 	first := parts[0].Answer
 	a := &Answer{
-		WidthPx: first.WidthPx, WorkPx: first.WorkPx, Gaps: []int{}, Duplicates: []int{}, Drops: []int{},
+		WidthPx: first.WidthPx, WorkPx: first.WorkPx, Gaps: []int{}, Duplicates: []int{}, Drops: []int{}, Cuts: []int{},
 		Exposure: Exposure{MeanStops: []float64{}, GainStops: []float64{}, Steps: []Step{}}, Motion: Motion{Pairs: []Move{}},
 	}
 	var rates []float64
@@ -53,7 +53,7 @@ func Join(parts []Part) *Answer {
 // append adds the frames of a part, of which the first so many are there already.
 func (a *Answer) append(p *Answer, shared int) {
 	from := a.Frames - shared
-	for _, list := range []struct{ to, of *[]int }{{&a.Gaps, &p.Gaps}, {&a.Duplicates, &p.Duplicates}, {&a.Drops, &p.Drops}} {
+	for _, list := range []struct{ to, of *[]int }{{&a.Gaps, &p.Gaps}, {&a.Duplicates, &p.Duplicates}, {&a.Drops, &p.Drops}, {&a.Cuts, &p.Cuts}} {
 		for _, frame := range *list.of {
 			*list.to = append(*list.to, from+frame)
 		}

@@ -52,7 +52,7 @@ func Measure(c *Clip, r Request) (*Answer, error) {
 			pairs[i].steps = max(1, math.Round((r.Times[pairs[i].to]-r.Times[pairs[i].from])*fps))
 		}
 	}
-	a.Drops = markDrops(pairs)
+	a.Drops, a.Cuts = markDrops(pairs), markCuts(pairs)
 	a.Exposure = t.exposure(pairs)
 	p := pathOf(pairs)
 	speeds := make([]float64, len(p.velocity))
@@ -261,7 +261,7 @@ func (a *Answer) wobble(s *sheet, r Request, scale float64) {
 
 // blur fills in the share of the shutter and what a stabiliser left.
 func (a *Answer) blur(t *tracker, p *path, pairs []pair, speeds []float64, r Request) {
-	faults := append(slices.Clone(a.Duplicates), a.Drops...)
+	faults := slices.Concat(a.Duplicates, a.Drops, a.Cuts)
 	isNear := func(place int) bool {
 		return slices.ContainsFunc(faults, func(f int) bool { return f-nearFault <= p.frames[place] && p.frames[place] <= f+nearFault })
 	}

@@ -51,6 +51,7 @@ type pair struct {
 	model    model
 	blocks   []moved
 	agreed   int
+	isCut    bool // the picture is another one
 }
 
 func (p *pair) isTracked() bool { return p.agreed >= leastBlocks }

@@ -7,6 +7,8 @@ const (
 	jumpTimes    = 2.0
 	jumpWithin   = 0.3
 	jumpLeastPx  = 0.8
+	cutTimes     = 4.0
+	cutPx        = 4.0
 	intendedHz   = 1.0
 	shakePart    = 0.9
 	shortestS    = 0.8
@@ -47,6 +49,35 @@ func markDrops(pairs []pair) []int {
 		}
 	}
 	return drops
+}
+
+// markCuts finds the pairs across which the picture is another one: far further than their
+// neighbours, or not to be followed between two that are.
+func markCuts(pairs []pair) []int {
+	cuts := []int{}
+	size := func(i int) float64 { return math.Hypot(pairs[i].model.dx, pairs[i].model.dy) / pairs[i].steps }
+	for i := range pairs {
+		before, after := max(i-1, 0), min(i+1, len(pairs)-1)
+		isJump := len(pairs) > 2 && size(i) > cutPx+cutTimes*max(sizeBut(size, before, i), sizeBut(size, after, i))
+		isLost := !pairs[i].isTracked() && before != i && after != i && pairs[before].isTracked() && pairs[after].isTracked()
+		if pairs[i].isCut = isJump || isLost; pairs[i].isCut {
+			cuts = append(cuts, pairs[i].to)
+		}
+	}
+	for i := range pairs { // across a cut the camera is taken to have moved as it did around it
+		if before, after := max(i-1, 0), min(i+1, len(pairs)-1); pairs[i].isCut {
+			pairs[i].model = pairs[before].model.plus(pairs[after].model).times(0.5)
+		}
+	}
+	return cuts
+}
+
+// sizeBut is a pair's size, 0 for the pair itself, which has no neighbour there.
+func sizeBut(size func(int) float64, i, itself int) float64 {
+	if i == itself {
+		return 0
+	}
+	return size(i)
 }
 
 // path is where the content stands in each frame that is kept, with how it moves there.

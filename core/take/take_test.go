@@ -89,6 +89,20 @@ func TestSharesOfAMovingHand(t *testing.T) {
 	}
 }
 
+// A cut says nothing of the shutter, and its two pictures are still told.
+func TestACut(t *testing.T) {
+	c := made{frames: 40, share: 0.5, fps: 25, path: hand, seed: 3}.clip()
+	c.Frames = append(c.Frames[:26:26], c.Frames[:26]...) // as in a loop: far back at once
+	a := measured(t, c, Request{HFOVDeg: 70})
+	if !slices.Equal(a.Cuts, []int{26}) {
+		t.Errorf("cuts %v", a.Cuts)
+	}
+	if a.Shutter.Share == nil {
+		t.Fatalf("%+v", a.Shutter)
+	}
+	near(t, "share", *a.Shutter.Share, 0.5, 0.1)
+}
+
 // A pan at one speed is told by the gaps in its spectrum.
 func TestASteadyPan(t *testing.T) {
 	a := measured(t, made{frames: 12, share: 0.6, fps: 25, path: func(t float64) (float64, float64) { return 13 * t, 0 }, seed: 4, waves: 2500}.clip(), Request{ShutterS: 1. / 50})

@@ -163,7 +163,7 @@ func (t *tracker) sheet(pairs []pair, isUsed func(p *pair) bool, read func(t *tr
 	s := &sheet{y: middle}
 	var used []*pair
 	for i := range pairs {
-		if p := &pairs[i]; p.steps == 1 && isUsed(p) {
+		if p := &pairs[i]; p.steps == 1 && !p.isCut && isUsed(p) {
 			used = append(used, p)
 			s.t = append(s.t, float64(p.from))
 		}

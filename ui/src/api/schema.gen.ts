@@ -159,6 +159,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/align": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lay two takes over each other by how they move */
+        post: operations["calc-align"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/ask": {
         parameters: {
             query?: never;
@@ -5193,6 +5210,8 @@ export interface components {
         MeasuredTakeAnswer: {
             /** @description what was meant beside what came out, where the shot is given */
             beside?: components["schemas"]["MeasuredBeside"][];
+            /** @description frames with which another picture begins */
+            cuts: number[];
             /** @description frames before which one is missing */
             drops: number[];
             /** @description frames that repeat the one before */
@@ -8278,6 +8297,24 @@ export interface components {
             shot: string;
             to: string;
         };
+        TakeAlignRequest: {
+            first: components["schemas"]["TakeTrace"];
+            second: components["schemas"]["TakeTrace"];
+        };
+        TakeAlignment: {
+            /** Format: double */
+            correlation: number;
+            /**
+             * Format: double
+             * @description what happens in the first happens so many seconds later in the second; null where it cannot be told
+             */
+            offsetS: number | null;
+            /**
+             * @description too short; alike at several places; nothing in common
+             * @enum {string}
+             */
+            why?: "short" | "alike" | "apart";
+        };
         TakeExposure: {
             /** Format: double */
             blownShare: number;
@@ -8469,6 +8506,13 @@ export interface components {
             uncoveredShare: number | null;
             /** @enum {string} */
             why?: "motion" | "texture" | "tracking" | "clipped" | "stabilised" | "vibration" | "short" | "view" | "flicker" | "standing" | "share";
+        };
+        TakeTrace: {
+            /** Format: double */
+            fps: number;
+            meanStops: number[];
+            /** @description as take answers them */
+            pairs: components["schemas"]["TakeMove"][];
         };
         TakeWobble: {
             /**
@@ -9695,6 +9739,66 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-align": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeAlignRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakeAlignment"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

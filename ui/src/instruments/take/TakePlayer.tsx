@@ -15,27 +15,31 @@ type View = (typeof VIEWS)[number]["value"];
 
 interface TakePlayerProps {
   first: File;
-  second: File;
+  /** One beside it, in step. */
+  second?: File | undefined;
   fps: number;
   /** What each is called; "" while sides are hidden. */
   names: readonly [string, string];
-  /** Where it begins, seconds. */
-  fromS: number;
+  /** Where it stands, seconds. */
+  at: number;
+  onAt: (seconds: number) => void;
+  /** By how many frames the second is later. */
+  offset?: number;
+  onOffset?: (frames: number) => void;
+  /** What else can be done with the two. */
+  children?: React.ReactNode;
 }
 
-/** Two clips in step: side by side, one wiped over the other, or what differs; frame by frame. */
-export function TakePlayer({ first, second, fps, names, fromS }: TakePlayerProps) {
+/** A clip, or two in step: side by side, one wiped over the other, or what differs; frame by frame. */
+export function TakePlayer({ first, second, fps, names, at, onAt, offset = 0, onOffset, children }: TakePlayerProps) {
   const a = useRef<HTMLVideoElement>(null);
   const b = useRef<HTMLVideoElement>(null);
   const [view, setView] = useState<View>("side");
   const [wipe, setWipe] = useState(50);
-  const [offset, setOffset] = useState(0);
-  const [at, setAt] = useState(fromS);
   const [lengthS, setLengthS] = useState(0);
   const [isPlaying, setPlaying] = useState(false);
   const urls = [useObjectUrl(first), useObjectUrl(second)] as const;
-  const show = (seconds: number) => setAt(Math.min(Math.max(0, seconds), lengthS || seconds));
-  useEffect(() => setAt(fromS), [fromS]);
+  const show = (seconds: number) => onAt(Math.min(Math.max(0, seconds), lengthS || seconds));
   // What stands still shows the middle of a frame: at its edge a browser may show the one before.
   // biome-ignore lint/correctness/useExhaustiveDependencies: a clip whose length has come can be sought in.
   useEffect(() => {
@@ -45,13 +49,13 @@ export function TakePlayer({ first, second, fps, names, fromS }: TakePlayerProps
   }, [at, offset, fps, isPlaying, lengthS]);
   useEffect(() => {
     if (!isPlaying) return;
-    const timer = setInterval(() => setAt((now) => a.current?.currentTime ?? now), 100);
+    const timer = setInterval(() => a.current && onAt(a.current.currentTime), 100);
     for (const clip of [a.current, b.current]) void clip?.play().catch(() => setPlaying(false));
     return () => {
       clearInterval(timer);
       for (const clip of [a.current, b.current]) clip?.pause();
     };
-  }, [isPlaying]);
+  }, [isPlaying, onAt]);
   const step = (frames: number) => {
     setPlaying(false);
     show(at + frames / fps);
@@ -64,7 +68,7 @@ export function TakePlayer({ first, second, fps, names, fromS }: TakePlayerProps
     else return;
     event.preventDefault();
   };
-  const isStacked = view !== "side";
+  const isStacked = second !== undefined && view !== "side";
   const clip = (which: 0 | 1) => (
     <video
       ref={which === 0 ? a : b}
@@ -77,8 +81,10 @@ export function TakePlayer({ first, second, fps, names, fromS }: TakePlayerProps
       onEnded={() => setPlaying(false)}
       style={{
         width: "100%",
+        maxHeight: "60vh",
+        objectFit: "contain",
         display: "block",
-        ...(isStacked && which === 1 && { position: "absolute", inset: 0 }),
+        ...(isStacked && which === 1 && { position: "absolute", inset: 0, height: "100%" }),
         ...(view === "wipe" && which === 1 && { clipPath: `inset(0 0 0 ${wipe}%)` }),
         ...(view === "difference" && which === 1 && { mixBlendMode: "difference" }),
       }}
@@ -86,27 +92,29 @@ export function TakePlayer({ first, second, fps, names, fromS }: TakePlayerProps
   );
   return (
     <Stack gap="2" data-testid="take-player">
-      <Choice label="Compared" options={VIEWS} value={view} onChange={setView} />
+      {second && <Choice label="Compared" options={VIEWS} value={view} onChange={setView} />}
       <Box
         role="group"
-        aria-label="Two clips in step. Arrow keys step by a frame, with shift by ten; space plays"
+        aria-label={`${second ? "Two clips in step" : "The clip"}. Arrow keys step by a frame, with shift by ten; space plays`}
         tabIndex={0}
         onKeyDown={onKey}
         position="relative"
-        maxW={isStacked ? "960px" : undefined}
+        maxW={isStacked ? "960px" : second ? undefined : "640px"}
         isolation="isolate"
         display={isStacked ? "block" : "grid"}
-        gridTemplateColumns={{ base: "1fr", md: "1fr 1fr" }}
+        gridTemplateColumns={{ base: "1fr", md: second ? "1fr 1fr" : "1fr" }}
         gap="2"
       >
         <Box>{clip(0)}</Box>
-        {isStacked ? clip(1) : <Box>{clip(1)}</Box>}
+        {second && (isStacked ? clip(1) : <Box>{clip(1)}</Box>)}
       </Box>
-      <Flex justify="space-between" fontSize="sm" color="muted">
-        <Text>{names[0]}</Text>
-        <Text>{names[1]}</Text>
-      </Flex>
-      {view === "wipe" && (
+      {second && (
+        <Flex justify="space-between" fontSize="sm" color="muted">
+          <Text>{names[0]}</Text>
+          <Text>{names[1]}</Text>
+        </Flex>
+      )}
+      {isStacked && view === "wipe" && (
         <Bar label="Where the second begins, per cent" value={wipe} max={100} step={1} onChange={setWipe} />
       )}
       <Bar
@@ -129,12 +137,15 @@ export function TakePlayer({ first, second, fps, names, fromS }: TakePlayerProps
         <Button variant="outline" onClick={() => step(1)} aria-label="A frame on">
           ›
         </Button>
-        <NumberField
-          label="Second later by, frames"
-          w="150px"
-          value={offset}
-          onChange={(frames) => setOffset(Math.round(frames ?? 0))}
-        />
+        {onOffset && (
+          <NumberField
+            label="Second later by, frames"
+            w="150px"
+            value={offset}
+            onChange={(frames) => onOffset(Math.round(frames ?? 0))}
+          />
+        )}
+        {children}
         <Button
           variant="outline"
           onClick={async () => {

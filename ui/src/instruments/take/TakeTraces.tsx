@@ -17,10 +17,20 @@ interface Trace {
   write: (v: number) => string;
 }
 
-/** What changes over a clip, on one scale of time. */
-export function TakeTraces({ take }: { take: Take }) {
+interface TakeTracesProps {
+  take: Take;
+  /** When each frame is shown, seconds; none for a clip without a clock. */
+  times: readonly number[];
+  /** Where the clip stands, seconds. */
+  at?: number;
+  /** Goes to a time. */
+  onSeek?: (seconds: number) => void;
+}
+
+/** What changes over a clip, on one scale of its frames; a drag over it goes through the clip. */
+export function TakeTraces({ take, times, at, onSeek }: TakeTracesProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [ink, edge, muted] = useToken("colors", ["ink", "edge", "muted"]);
+  const [ink, edge, muted, accent] = useToken("colors", ["ink", "edge", "muted", "accent"]);
   const { exposure, motion, duplicates, drops } = take;
   const traces: Trace[] = [
     { name: "Exposure", values: exposure.meanStops, least: 0.5, write: (v) => `${signed(v)} stops` },
@@ -33,10 +43,28 @@ export function TakeTraces({ take }: { take: Take }) {
     },
     { name: "Roll", values: motion.pairs.map((p) => p.rollDeg), least: 0.2, write: (v) => `${decimal(v, 2)}° a frame` },
   ];
+  const frameAt = (clientX: number, box: DOMRect) =>
+    Math.round(
+      Math.min(Math.max((clientX - box.left - EDGE.left) / Math.max(1, width - EDGE.left - EDGE.right), 0), 1) *
+        (take.frames - 1),
+    );
+  const seek = (event: React.PointerEvent) => {
+    if (!onSeek || (event.type === "pointermove" && event.buttons === 0)) return;
+    const seconds = times[frameAt(event.clientX, event.currentTarget.getBoundingClientRect())];
+    if (seconds !== undefined) onSeek(seconds);
+  };
+  const now = at === undefined ? -1 : times.findIndex((t) => t >= at - 1e-3);
   const x = (i: number, n: number) =>
     EDGE.left + (i / Math.max(1, n - 1)) * Math.max(1, width - EDGE.left - EDGE.right);
   return (
-    <Box ref={ref} data-testid="take-traces">
+    <Box
+      ref={ref}
+      data-testid="take-traces"
+      onPointerDown={seek}
+      onPointerMove={seek}
+      cursor={onSeek && "crosshair"}
+      touchAction={onSeek && "pan-y"}
+    >
       {traces.map(({ name, values, least, write }) => {
         const low = Math.min(...values);
         const high = Math.max(...values);
@@ -67,6 +95,9 @@ export function TakeTraces({ take }: { take: Take }) {
                 strokeDasharray="2 3"
               />
             ))}
+            {now >= 0 && (
+              <line x1={x(now, take.frames)} x2={x(now, take.frames)} y1={EDGE.top} y2={HEIGHT} stroke={accent} />
+            )}
             <text x={0} y={12} fill={muted}>
               {name}: {write(low)} to {write(high)}
             </text>

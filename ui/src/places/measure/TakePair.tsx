@@ -1,6 +1,7 @@
 import { Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import { api, type Schemas, unwrap } from "../../api/client";
 import { TakePlayer } from "../../instruments/take/TakePlayer";
 import { FileButton } from "../../lib/FileButton";
 import { Panel } from "../../lib/Panel";
@@ -9,21 +10,47 @@ import { Told } from "./Told";
 import { useKeepOutcome } from "./useKeepOutcome";
 import { useTake } from "./useTake";
 
+type Take = Schemas["MeasuredTakeAnswer"];
+
+/** Why two takes could not be laid over each other. */
+const WHY = {
+  short: "Too short to be aligned by movement.",
+  alike: "They are alike at several places: align them by hand.",
+  apart: "They move with nothing in common: align them by hand.",
+};
+
 interface TakePairProps {
   file: File;
-  fps: number;
+  take: Take;
   fromS: number;
   forS: number | undefined;
   shot: Schemas["StoredShot"] | undefined;
+  at: number;
+  onAt: (seconds: number) => void;
 }
 
-/** A second clip beside the first: looked at in step, measured alike, and judged without knowing which is which. */
-export function TakePair({ file, fps, fromS, forS, shot }: TakePairProps) {
+/** A clip to go through, and a second one beside it: in step, measured alike, and judged without knowing which is which. */
+export function TakePair({ file, take, fromS, forS, shot, at, onAt }: TakePairProps) {
   const [second, setSecond] = useState<File>();
   const [blind, setBlind] = useState<"known" | "hidden" | "shown">("known");
   const [isSwapped, setSwapped] = useState(false);
-  const take = useTake({ file: second, shot, fromS, forS });
+  const [offset, setOffset] = useState(0);
+  const other = useTake({ file: second, shot, fromS, forS });
   const keep = useKeepOutcome(shot);
+  const align = useMutation({
+    mutationFn: () => {
+      const trace = ({ fps, motion, exposure }: Take) => ({
+        fps,
+        pairs: motion.pairs,
+        meanStops: exposure.meanStops,
+      });
+      if (!other.data) throw new Error("The second clip is not measured yet.");
+      return unwrap(api.POST("/api/calc/align", { body: { first: trace(take), second: trace(other.data) } }));
+    },
+    onSuccess: ({ offsetS }) => {
+      if (offsetS !== null) setOffset(Math.round(offsetS * take.fps));
+    },
+  });
   const [left, right] = second && isSwapped ? [second, file] : [file, second];
   const judge = (better: File | undefined) => {
     setBlind("shown");
@@ -36,17 +63,22 @@ export function TakePair({ file, fps, fromS, forS, shot }: TakePairProps) {
       outcome: {},
     });
   };
+  const why = align.data?.why;
   return (
-    <Panel heading="Beside another clip" note={second?.name}>
+    <Panel heading={second ? "Beside another clip" : "Through the clip"} note={second?.name}>
       <Stack gap="3">
         <Flex gap="2" wrap="wrap">
           <FileButton
-            variant={second ? "outline" : "solid"}
+            variant="outline"
             label="Another clip beside it"
             accept="video/mp4,video/webm,video/quicktime,.mp4,.mov,.webm"
-            onFile={setSecond}
+            onFile={(chosen) => {
+              setOffset(0);
+              setBlind("known");
+              setSecond(chosen);
+            }}
           >
-            {second ? "Another one" : "Choose a second clip"}
+            {second ? "Another one" : "Lay a second clip beside it"}
           </FileButton>
           {second && blind !== "hidden" && (
             <Button
@@ -60,16 +92,24 @@ export function TakePair({ file, fps, fromS, forS, shot }: TakePairProps) {
             </Button>
           )}
         </Flex>
-        {second && left && right && (
-          <TakePlayer
-            key={`${left.name} ${right.name}`}
-            first={left}
-            second={right}
-            fps={fps}
-            fromS={fromS}
-            names={blind === "hidden" ? ["", ""] : [left.name, right.name]}
-          />
-        )}
+        <TakePlayer
+          key={second ? `${left?.name} ${right?.name}` : file.name}
+          first={left ?? file}
+          second={right}
+          fps={take.fps}
+          at={at}
+          onAt={onAt}
+          names={blind === "hidden" ? ["", ""] : [left?.name ?? "", right?.name ?? ""]}
+          offset={isSwapped ? -offset : offset}
+          {...(second && { onOffset: (frames: number) => setOffset(isSwapped ? -frames : frames) })}
+        >
+          {other.data && blind !== "hidden" && (
+            <Button variant="outline" loading={align.isPending} onClick={() => align.mutate()}>
+              Align by movement
+            </Button>
+          )}
+        </TakePlayer>
+        {(why || align.error) && <Text role="status">{why ? WHY[why] : align.error?.message}</Text>}
         {blind === "hidden" && (
           <Flex gap="2" wrap="wrap" align="center">
             <Text>Which is better?</Text>
@@ -86,10 +126,10 @@ export function TakePair({ file, fps, fromS, forS, shot }: TakePairProps) {
             {shot ? " Your answer stands in the log." : " Choose a shot to have answers kept in its log."}
           </Text>
         )}
-        {blind !== "hidden" && (
+        {second && blind !== "hidden" && (
           <Grid>
-            <Told measure={take} found={undefined} />
-            {take.data && <TakeSays take={take.data} />}
+            <Told measure={other} found={undefined} />
+            {other.data && <TakeSays take={other.data} />}
           </Grid>
         )}
       </Stack>

@@ -24,8 +24,22 @@ const WHY: Record<Why, string> = {
 
 /** What a clip says, each figure with its error or with why it cannot be told, beside what was meant. */
 export function TakeSays({ take }: { take: Take }) {
-  const { shutter, shake, ghost, strobe, flicker, wobble, exposure, motion, fps, frames, duplicates, drops, gaps } =
-    take;
+  const {
+    shutter,
+    shake,
+    ghost,
+    strobe,
+    flicker,
+    wobble,
+    exposure,
+    motion,
+    fps,
+    frames,
+    duplicates,
+    drops,
+    gaps,
+    cuts,
+  } = take;
   return (
     <Stack gap="3" data-testid="take-says">
       <Figure
@@ -92,6 +106,7 @@ export function TakeSays({ take }: { take: Take }) {
         {frames} frames at {decimal(fps, 2)}
         {duplicates.length > 0 && `; repeated: ${duplicates.join(", ")}`}
         {drops.length > 0 && `; missing before: ${drops.join(", ")}`}
+        {cuts.length > 0 && `; another picture from ${cuts.join(", ")} on`}
         {gaps.length > 0 && `; the clock jumps before ${gaps.join(", ")}`}
       </Text>
     </Stack>

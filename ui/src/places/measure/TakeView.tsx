@@ -8,6 +8,7 @@ import { useHandedOver } from "../../lib/handOver";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
+import { ClipSubtitles } from "./ClipSubtitles";
 import { StandIn } from "./StandIn";
 import { TakeBeside } from "./TakeBeside";
 import { TakePair } from "./TakePair";
@@ -30,7 +31,10 @@ export function TakeView() {
   const [forS, setForS] = useState("4");
   const shot = shots.find((s) => s.id === shotId);
   const take = useTake({ file, shot, fromS, forS: forS ? Number(forS) : undefined });
+  const [at, setAt] = useState(0);
   useHandedOver("take", setFile);
+  // A clip without a container has no player on this device.
+  const isShown = (take.soFar?.times.length ?? 0) > 0;
   return (
     <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
       <Panel heading="The clip" note={file?.name}>
@@ -51,7 +55,16 @@ export function TakeView() {
               options={[{ value: "", name: "no shot" }, ...shots.map((s) => ({ value: s.id, name: s.name }))]}
               onChange={setShotId}
             />
-            <NumberField label="From, s" w="90px" value={fromS} onChange={(s) => setFromS(Math.max(0, s ?? 0))} />
+            <NumberField
+              label="From, s"
+              w="90px"
+              value={fromS}
+              onChange={(s) => {
+                const from = Math.max(0, s ?? 0);
+                setFromS(from);
+                setAt(from);
+              }}
+            />
             <SelectField label="For" maxW="150px" value={forS} options={LENGTHS} onChange={setForS} />
           </Flex>
           {take.isPending && (
@@ -62,7 +75,10 @@ export function TakeView() {
             </Text>
           )}
           <Told measure={take} found={undefined} />
-          {take.data && <TakeTraces take={take.data} />}
+          {take.data && (
+            <TakeTraces take={take.data} times={take.soFar?.times ?? []} at={at} {...(isShown && { onSeek: setAt })} />
+          )}
+          {take.soFar?.facts?.subtitles && <ClipSubtitles text={take.soFar.facts.subtitles} name={file?.name ?? ""} />}
         </Stack>
       </Panel>
       <Panel heading="What came out" order={{ base: take.data ? -1 : 0, lg: 0 }}>
@@ -87,9 +103,17 @@ export function TakeView() {
           </Stack>
         )}
       </Panel>
-      {file && take.data && !file.name.endsWith(".y4m") && (
+      {file && take.data && isShown && (
         <Box gridColumn={{ lg: "1 / -1" }}>
-          <TakePair file={file} fps={take.data.fps} fromS={fromS} forS={forS ? Number(forS) : undefined} shot={shot} />
+          <TakePair
+            file={file}
+            take={take.data}
+            fromS={fromS}
+            forS={forS ? Number(forS) : undefined}
+            shot={shot}
+            at={at}
+            onAt={setAt}
+          />
         </Box>
       )}
     </Grid>

@@ -21,7 +21,7 @@ import (
 // Format and Version mark an archive.
 const (
 	Format  = "pinhole-archive"
-	Version = 2
+	Version = 3
 )
 
 // about is the first document of an archive.
@@ -62,6 +62,7 @@ var kinds = []kind{
 	of("field-log.json", func(a *store.Archive) *[]store.LoggedEntry { return &a.FieldLog }, func(v *store.LoggedEntry) part {
 		return part{nil, &v.FieldEntryFields, checked[store.FieldEntryFields]}
 	}),
+	since(3, of("records.json", func(a *store.Archive) *[]store.Record { return &a.Records }, func(v *store.Record) part { return part{&v.Meta, &v.RecordFields, checked[store.RecordFields]} })),
 }
 
 // part is what of a thing came from outside, and how that is checked.

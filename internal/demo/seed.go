@@ -48,6 +48,9 @@ func seed(ctx context.Context, d *desk.Desk) error {
 	if err != nil {
 		return err
 	}
+	if err := seedSeason(ctx, d, ids); err != nil {
+		return fmt.Errorf("add the season: %w", err)
+	}
 	shoot, err := d.Store.Shoots().Save(ctx, store.Shoot{ShootFields: store.ShootFields{
 		Day: store.ShootDay{
 			Where: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Zone: "Etc/GMT+1", FirstDay: "2031-09-20", LastDay: "2031-09-21", Sky: light.ClearSky,

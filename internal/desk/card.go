@@ -222,7 +222,10 @@ func (d *Desk) LogInField(ctx context.Context, shootID, id string, e store.Field
 		return nil, err
 	}
 	added, err := d.Store.AddToFieldLog(ctx, shootID, id, e)
-	return &added, err
+	if err != nil {
+		return nil, err
+	}
+	return &added, d.recordField(ctx, shootID, &added)
 }
 
 // checkEntry returns the fault of an entry that lacks what its kind needs.

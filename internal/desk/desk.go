@@ -19,6 +19,8 @@ import (
 type Desk struct {
 	Store *store.Store
 	Now   func() time.Time
+
+	taught taught
 }
 
 // Bench is a camera with the glass that goes on it, as the computation takes it.
@@ -58,6 +60,7 @@ func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error
 	b.Recipe = recipe.Lines()
 	b.Optics.Mount = b.Rig.Measures.Mount
 	b.Layers = b.Optics.Mount.Layers()
+	shelf.taught.teachCamera(b)
 	for _, f := range shelf.filters {
 		if err := b.offer(f, shelf); err != nil {
 			return nil, err
@@ -110,6 +113,7 @@ func (b *Bench) offer(f store.Filter, s *shelf) error {
 	case shown.Counts == nil:
 		b.LeftOut = append(b.LeftOut, shown)
 	default:
+		s.taught.teach(&shown)
 		on := seat.measured(f)
 		shown.Counts.TiltUpDeg, shown.Counts.CornerStops = on.TiltUpDeg, orZero(on.CornerStops)
 		shown.Counts.Standing = seat.Standing
@@ -177,7 +181,11 @@ func (d *Desk) SaveShot(ctx context.Context, s store.Shot) (store.Shot, error) {
 	if err != nil {
 		return store.Shot{}, err
 	}
-	return d.Store.SaveShot(ctx, s, taken)
+	saved, err := d.Store.SaveShot(ctx, s, taken)
+	if err != nil {
+		return saved, err
+	}
+	return saved, d.recordReadings(ctx, &saved, taken)
 }
 
 // newReadings returns the readings of a shot's answer that are not kept yet.

@@ -21,7 +21,9 @@ type ShownFilter struct {
 	// Counts is nil while the label can be read in two ways and nothing was measured.
 	Counts *assemble.KitFilter `json:"counts,omitempty" doc:"as it is counted in choosing; left out while its strength is not settled"`
 	Takes  stop.Stops          `json:"takesStops" doc:"what it takes as it is counted; a variable filter at its lightest, 0 while that is not settled"`
-	Open   string              `json:"open,omitempty" doc:"the question to its owner that keeps it from being used"`
+	// Learned is what the log makes of its strength, where it has records of it.
+	Learned *FilterLearned `json:"learned,omitempty" doc:"as the log teaches it"`
+	Open    string         `json:"open,omitempty" doc:"the question to its owner that keeps it from being used"`
 }
 
 // Show returns the filter with what its label says. Its faults name the fields of

@@ -39,6 +39,8 @@ type shelf struct {
 	rigs    []store.Rig
 	filters []store.Filter
 	trials  []store.Trial
+	// taught is what the log teaches, nil where it is left aside.
+	taught *Learned
 }
 
 func (d *Desk) shelf(ctx context.Context) (*shelf, error) {
@@ -58,6 +60,9 @@ func (d *Desk) shelf(ctx context.Context) (*shelf, error) {
 		if _, isThere := s.cameras[r.CameraID]; isThere {
 			s.rigs = append(s.rigs, r)
 		}
+	}
+	if s.taught, err = d.inUse(ctx); err != nil {
+		return nil, err
 	}
 	s.trials, err = d.Store.Trials().List(ctx)
 	slices.SortStableFunc(s.trials, func(a, b store.Trial) int { return b.TriedAt.Compare(a.TriedAt) })

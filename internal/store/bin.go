@@ -46,6 +46,9 @@ func (s *Store) Bin(ctx context.Context) ([]Binned, error) {
 			return binned(ctx, s.reader, "packs", s.Packs().table, func(v *Pack) string { return v.Name })
 		},
 		func() ([]Binned, error) {
+			return binned(ctx, s.reader, "records", records(), func(v *Record) string { return v.Name })
+		},
+		func() ([]Binned, error) {
 			return binned(ctx, s.reader, "light-readings", lightReadings(), func(v *LightReading) string { return v.Words })
 		},
 	} {
@@ -83,6 +86,7 @@ var emptying = []string{
 	"DELETE FROM trials WHERE deleted_at IS NOT NULL OR filter_id IN (SELECT id FROM filters WHERE deleted_at IS NOT NULL) OR rig_id IN (SELECT id FROM rigs WHERE deleted_at IS NOT NULL)",
 	"DELETE FROM filters WHERE deleted_at IS NOT NULL",
 	"DELETE FROM packs WHERE deleted_at IS NOT NULL",
+	"DELETE FROM records WHERE deleted_at IS NOT NULL",
 	"DELETE FROM trials WHERE rig_id IN (SELECT rigs.id FROM rigs JOIN cameras ON cameras.id = rigs.camera_id WHERE cameras.deleted_at IS NOT NULL AND cameras.id NOT IN (SELECT camera_id FROM shots))",
 	"DELETE FROM rigs WHERE deleted_at IS NOT NULL OR camera_id IN (SELECT id FROM cameras WHERE deleted_at IS NOT NULL AND id NOT IN (SELECT camera_id FROM shots))",
 	"DELETE FROM cameras WHERE deleted_at IS NOT NULL AND id NOT IN (SELECT camera_id FROM shots)",

@@ -40,6 +40,8 @@ type FieldEntryFields struct {
 // Outcome is how a shot came out, as its telemetry or its clip says, and as it was judged.
 type Outcome struct {
 	Grade       string         `json:"grade,omitempty" enum:"good,usable,bad" doc:"as it was judged"`
+	Why         string         `json:"why,omitempty" maxLength:"60" doc:"of a take that is not kept: dark, bright, ghost, noise, smear, strobing, lamps, focus, or any word"`
+	Clip        *RecordClip    `json:"clip,omitempty"`
 	ShakeDegS   *angle.DegPerS `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"as the clip shows it, degrees a second"`
 	WithinShare *float64       `json:"withinShare,omitempty" minimum:"0" maximum:"1" doc:"of the time within half a stop of the target"`
 	TargetS     *stop.Shutter  `json:"targetS,omitempty" minimum:"0" maximum:"86400"`

@@ -90,7 +90,7 @@ func (s *server) registerDay(kept *desk.Desk) {
 	readings := kept.Store.LightReadings()
 	addResource(s, resource[store.LightReading, store.LightReadingFields, store.LightReading]{
 		name: "light-reading", plural: "light-readings", get: readings.Get, list: readings.Page, remove: readings.Delete, restore: readings.Restore,
-		save: checked(readings, func(context.Context, store.LightReading) error { return nil }),
+		save: kept.SaveLightReading,
 		join: func(m store.Meta, f store.LightReadingFields) store.LightReading {
 			return store.LightReading{Meta: m, LightReadingFields: f}
 		},

@@ -76,6 +76,7 @@ func (s *server) registerStored() {
 	s.registerHealth(kept)
 	s.registerDevices(kept.Store)
 	s.registerBin(kept.Store)
+	s.registerLearned(kept)
 	cameras, filters, shoots := kept.Store.Cameras(), kept.Store.Filters(), kept.Store.Shoots()
 	addResource(s, resource[store.Camera, store.CameraFields, store.Camera]{
 		name: "camera", plural: "cameras", get: cameras.Get, list: cameras.Page, remove: cameras.Delete, restore: cameras.Restore,

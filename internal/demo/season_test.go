@@ -1,0 +1,72 @@
+package demo
+
+import (
+	"math"
+	"path/filepath"
+	"testing"
+	"time"
+
+	"pinhole/core/learn"
+	"pinhole/internal/desk"
+	"pinhole/internal/store"
+)
+
+// What the log teaches of the season is what is hidden in it: within the band that it states.
+func TestTheSeasonIsLearned(t *testing.T) {
+	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	d := &desk.Desk{Store: s, Now: now}
+	if err := Seed(t.Context(), d); err != nil {
+		t.Fatal(err)
+	}
+	l, err := d.Learned(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	ids := map[string]string{}
+	filters, err := s.Filters().List(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, f := range filters {
+		for _, on := range f.Cameras {
+			ids[f.Label+" on "+l.Names[on]] = f.ID
+		}
+	}
+	const errors = 2.6 // one in a hundred
+	for name, off := range hidden {
+		want := float64(off)
+		if name == "ND64 on "+crate {
+			want += fellBy
+		}
+		for _, g := range l.Filters {
+			if g.ID != ids[name] {
+				continue
+			}
+			if got := float64(g.Stops - l.Printed[g.ID]); math.Abs(got-want) > errors*float64(g.Spread) || g.Records < 10 {
+				t.Errorf("%s is off by %.2f ±%.2f of %d records, in truth %.2f", name, got, g.Spread, g.Records, want)
+			}
+		}
+	}
+	for _, i := range l.Instruments {
+		if i.ID == "meter" && math.Abs(float64(i.Offset)-meterHigh) > errors*float64(i.Spread) {
+			t.Errorf("the meter reads %.2f ±%.2f too high, in truth %.2f", i.Offset, i.Spread, meterHigh)
+		}
+	}
+	isDoubted := false
+	for _, doubt := range l.Doubtful {
+		isDoubted = isDoubted || doubt.ID == "season-13-3"
+	}
+	if !isDoubted {
+		t.Errorf("what was mistyped is not doubted: %+v", l.Doubtful)
+	}
+	for _, trend := range l.Trend {
+		if trend.What == "firstRight" && trend.Verdict != learn.Better {
+			t.Errorf("the season grows better: %+v", trend)
+		}
+	}
+}

@@ -1,0 +1,305 @@
+package desk
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+	"sync"
+	"time"
+
+	"pinhole/core/learn"
+	"pinhole/core/motion"
+	"pinhole/core/problem"
+	"pinhole/core/stop"
+	"pinhole/internal/store"
+)
+
+// Learned is what the log teaches, with the names of what it is of.
+type Learned struct {
+	learn.Answer
+	Records int               `json:"records" doc:"that count: not struck"`
+	Struck  int               `json:"struck"`
+	Names   map[string]string `json:"names" doc:"of filters and cameras, by id"`
+	// IsUsed says whether answers are given with it.
+	IsUsed bool `json:"used"`
+	// Printed is what each filter is counted as without the log.
+	Printed map[string]stop.Stops `json:"printed"`
+	// Stabilisers are of cameras as they are held, by their records of stepped trials.
+	Stabilisers []StabiliserLearned `json:"stabilisers"`
+}
+
+// FilterLearned is what the log makes of a filter's strength.
+type FilterLearned struct {
+	Stops   stop.Stops `json:"stops"`
+	Spread  stop.Stops `json:"sdStops"`
+	Records int        `json:"records"`
+}
+
+// StabiliserLearned is the limit of a stabiliser as trials tell it.
+type StabiliserLearned struct {
+	RigID    string `json:"rigId"`
+	Mode     string `json:"mode"`
+	Activity string `json:"activity"`
+	learn.LearnedFloor
+}
+
+// taught holds what was learned last, for as long as no record changes.
+type taught struct {
+	mu      sync.Mutex
+	mark    string
+	learned *Learned
+}
+
+// logRequest builds what is asked of the log from its records. Records whose filter is gone
+// are left out.
+func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error) {
+	cameras, filters, err := d.gear(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	rigs, err := d.Store.Rigs().List(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	records, err := d.Store.Records().List(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	l := &Learned{Names: map[string]string{"meter": "hand meter"}, Printed: map[string]stop.Stops{}}
+	r := &learn.Request{AsOf: d.Now()}
+	for _, c := range cameras {
+		l.Names[c.ID] = c.Name
+	}
+	for _, rig := range rigs {
+		l.Names[rig.ID] = l.Names[rig.CameraID]
+		if rig.Name != "" {
+			l.Names[rig.ID] += ", " + rig.Name
+		}
+	}
+	known := map[string]bool{}
+	for _, f := range filters {
+		shown, err := Show(f)
+		if err != nil || shown.Counts == nil {
+			continue
+		}
+		l.Names[f.ID] = shown.Title
+		known[f.ID] = true
+		g := learn.Glass{ID: f.ID, Kind: shown.Counts.Kind, Stops: shown.Counts.Stops}
+		if m := f.MeasuredStops; m != nil {
+			g.Benches = []learn.Bench{{Stops: *m, Spread: max(f.StdErrStops, 0.03)}}
+		}
+		l.Printed[f.ID] = shown.Takes
+		r.Filters = append(r.Filters, g)
+		for _, h := range f.History {
+			if (h.What == "dropped" || h.What == "replaced") && !h.At.After(r.AsOf) {
+				r.Resets = append(r.Resets, learn.Reset{Kind: learn.Filter, ID: f.ID, Time: h.At})
+			}
+		}
+	}
+	slices.SortStableFunc(records, func(a, b store.Record) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.ID, b.ID)) })
+	readers := map[string]bool{}
+	for i := range records {
+		rec := &records[i]
+		if rec.Struck != nil {
+			l.Struck++
+			continue
+		}
+		if slices.ContainsFunc(rec.Glass, func(id string) bool { return !known[id] }) || rec.At.After(r.AsOf) {
+			continue
+		}
+		l.Records++
+		switch {
+		case rec.Seen != nil:
+			addSeen(r, rec, readers)
+		case rec.Took != nil:
+			addTake(r, rec)
+		case rec.Step != nil:
+			addStep(r, l, rec)
+		}
+	}
+	return r, l, nil
+}
+
+// seeing is what a record was seen by and through.
+func seeing(rec *store.Record) learn.Seeing {
+	s := learn.Seeing{By: instrument(rec.RigID, learn.Kind(rec.Seen.Kind)), Kind: learn.Kind(rec.Seen.Kind), Glass: rec.Glass, Settings: rec.Seen.Settings}
+	if rec.There != nil {
+		s.Light = learn.Light{Place: rec.There.Name, Sky: string(rec.There.Sky), EV: &rec.There.EV100}
+	} else {
+		s.Light.Scene = cmp.Or(rec.ShotID, rec.ShootID, rec.ID) + " " + rec.At.UTC().Format(time.DateOnly)
+	}
+	return s
+}
+
+func addSeen(r *learn.Request, rec *store.Record, readers map[string]bool) {
+	s := seeing(rec)
+	if s.By != "" && !readers[s.By] {
+		readers[s.By] = true
+		r.Instruments = append(r.Instruments, learn.Reader{ID: s.By})
+	}
+	r.Exposures = append(r.Exposures, learn.Exposure{ID: rec.ID, Time: rec.At, Seeing: s, Seen: rec.Seen.EV100, Spread: rec.Seen.SpreadStops})
+	if f := rec.Seen.Foretold; f != nil {
+		r.Outcomes = append(r.Outcomes, learn.Prediction{Kind: "seen", Predicted: float64(f.EV100), Spread: f.SpreadStops, Was: float64(rec.Seen.EV100), Scale: &f.Scale})
+	}
+}
+
+func addTake(r *learn.Request, rec *store.Record) {
+	t := learn.Take{
+		Time: rec.At, Shoot: rec.ShootID, IsKept: rec.Took.Kept, Why: rec.Took.Why, Error: rec.Took.ErrorStops, Activity: rec.Took.Activity, School: rec.Took.School,
+		Look: rec.Took.Look, Glass: rec.Glass, FirstRight: rec.Took.FirstRight, Swaps: rec.Took.Swaps, MinutesLost: rec.Took.MinutesLost,
+	}
+	if rec.There != nil {
+		t.Place, t.Sky = rec.There.Name, string(rec.There.Sky)
+	}
+	r.Takes = append(r.Takes, t)
+}
+
+// addStep adds a step of a trial, and asks once for the limit of each stabiliser and activity.
+func addStep(r *learn.Request, l *Learned, rec *store.Record) {
+	s := rec.Step
+	m := learn.Mover{Camera: rec.RigID, Mode: s.Mode, Activity: s.Activity, IsMeasured: s.Measured, Computed: s.ComputedS}
+	r.Trials = append(r.Trials, learn.Trial{ID: rec.ID, Time: rec.At, Mover: m, Shutter: s.ShutterS, Grade: learn.Grade(s.Grade), Why: learn.Fault(s.Why), ISO: s.ISO, Ceiling: s.Ceiling})
+	id := fmt.Sprintf("%s %s %s", rec.RigID, s.Mode, s.Activity)
+	if s.ComputedS != nil && !slices.ContainsFunc(r.Floors, func(f learn.FloorAsk) bool { return f.ID == id }) {
+		r.Floors = append(r.Floors, learn.FloorAsk{ID: id, Mover: m})
+		l.Stabilisers = append(l.Stabilisers, StabiliserLearned{RigID: rec.RigID, Mode: s.Mode, Activity: s.Activity})
+	}
+}
+
+// Learned returns what the log teaches as it is now.
+func (d *Desk) Learned(ctx context.Context) (*Learned, error) {
+	d.taught.mu.Lock()
+	defer d.taught.mu.Unlock()
+	mark, err := d.Store.RecordsChanged(ctx)
+	if err != nil {
+		return nil, err
+	}
+	isUsed, err := d.Store.LogUsed(ctx)
+	if err != nil {
+		return nil, err
+	}
+	mark += fmt.Sprint(" ", isUsed, d.Now().Format(" 2006-01-02")) // with the day everything grows older
+	if d.taught.mark == mark {
+		return d.taught.learned, nil
+	}
+	r, l, err := d.logRequest(ctx)
+	if err != nil {
+		return nil, err
+	}
+	answer, err := learn.Learn(*r)
+	if err != nil {
+		return nil, fmt.Errorf("learn from %d records: %w", l.Records, err)
+	}
+	l.Answer, l.IsUsed = *answer, isUsed
+	if l.Stabilisers == nil {
+		l.Stabilisers = []StabiliserLearned{}
+	}
+	for i := range l.Stabilisers {
+		l.Stabilisers[i].LearnedFloor = answer.Floors[i]
+	}
+	d.taught.mark, d.taught.learned = mark, l
+	return l, nil
+}
+
+// inUse returns what the log teaches for answers, nil where it is left aside.
+func (d *Desk) inUse(ctx context.Context) (*Learned, error) {
+	l, err := d.Learned(ctx)
+	if err != nil || !l.IsUsed {
+		return nil, err
+	}
+	return l, nil
+}
+
+// UseLog says whether answers are given with what the log teaches.
+func (d *Desk) UseLog(ctx context.Context, isUsed bool) (*Learned, error) {
+	if err := d.Store.SetLogUsed(ctx, isUsed); err != nil {
+		return nil, err
+	}
+	return d.Learned(ctx)
+}
+
+// foretell returns what the log, without a record, foretells of what the record saw, and what its
+// ± are scaled by.
+func (d *Desk) foretell(ctx context.Context, rec *store.Record) (told learn.Told, scale float64, err error) {
+	r, _, err := d.logRequest(ctx)
+	if err != nil {
+		return told, 1, err
+	}
+	s := seeing(rec)
+	if s.By != "" && !slices.ContainsFunc(r.Instruments, func(i learn.Reader) bool { return i.ID == s.By }) {
+		r.Instruments = append(r.Instruments, learn.Reader{ID: s.By})
+	}
+	for _, id := range s.Glass {
+		if !slices.ContainsFunc(r.Filters, func(g learn.Glass) bool { return g.ID == id }) {
+			return told, 1, nil
+		}
+	}
+	r.Exposures = slices.DeleteFunc(r.Exposures, func(e learn.Exposure) bool { return e.ID == rec.ID })
+	r.Asks = []learn.Ask{{ID: rec.ID + " asked", Time: rec.At, Seeing: s}}
+	a, err := learn.Learn(*r)
+	if err != nil {
+		return told, 1, fmt.Errorf("foretell a reading: %w", err)
+	}
+	scale = 1
+	for _, c := range a.Calibration {
+		if c.Kind == "seen" {
+			scale = c.Scale
+		}
+	}
+	return a.Asks[0], scale, nil
+}
+
+// teach counts a filter as the log teaches it, where it has records; what is turned stays at what
+// its ring says.
+func (l *Learned) teach(f *ShownFilter) {
+	if l == nil || f.Counts == nil || f.Counts.MaxStops != nil || len(f.Counts.Ring) > 0 {
+		return
+	}
+	i := slices.IndexFunc(l.Filters, func(g learn.LearnedGlass) bool { return g.ID == f.ID })
+	if i < 0 || l.Filters[i].Records == 0 {
+		return
+	}
+	g := l.Filters[i]
+	f.Learned = &FilterLearned{g.Stops, g.Spread, g.Records}
+	stops := g.Stops
+	f.Counts.MeasuredStops, f.Counts.StdErrStops = &stops, g.Spread
+	f.Takes = stops
+}
+
+// teachCamera gives a camera the limit that its own stepped trials tell, that of which there are
+// most.
+func (l *Learned) teachCamera(b *Bench) {
+	if l == nil || b.Camera.Profile == nil {
+		return
+	}
+	best := -1
+	for i, s := range l.Stabilisers {
+		if s.RigID == b.Rig.ID && s.Floor != nil && s.Trials > 0 && (best < 0 || s.Trials > l.Stabilisers[best].Trials) {
+			best = i
+		}
+	}
+	if best < 0 {
+		return
+	}
+	of := l.Stabilisers[best]
+	activity, ok := motion.ActivityNamed(motion.ActivityName(of.Activity))
+	if !ok {
+		return
+	}
+	profile := *b.Camera.Profile
+	profile.TrialS, profile.TrialShake = *of.Floor, &activity.Shake
+	b.Camera.Profile = &profile
+}
+
+// ForgetPlace removes for good what the log knows of a place.
+func (d *Desk) ForgetPlace(ctx context.Context, place string) (*Learned, error) {
+	n, err := d.Store.ForgetPlace(ctx, place)
+	if err != nil {
+		return nil, err
+	}
+	if n == 0 {
+		return nil, &problem.Fault{Field: "place", Value: place, Allowed: "a place of which the log has records"}
+	}
+	return d.Learned(ctx)
+}

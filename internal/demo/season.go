@@ -30,7 +30,7 @@ const (
 
 // hidden is what is true of filters, stops over what is printed, by label and camera.
 var hidden = map[string]stop.Stops{
-	"ND 2.0 on " + pocket: -0.3, "ND8 (0.9) on " + phone: 0.35, "ND64 on " + crate: 0.25,
+	"ND8 (0.9) on " + phone: 0.35, "ND64 on " + crate: 0.25,
 }
 
 // offsets are how much too bright each camera's automatic sees.
@@ -94,8 +94,8 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 	sigma := math.Sqrt(square(float64(sky.Spread())) - square(0.2))
 	day := s.NormFloat64() * sigma * 0.8
 	camera := []string{pocket, phone, crate}[n%3]
-	label := map[string]string{pocket: "ND 2.0 on " + pocket, phone: "ND8 (0.9) on " + phone, crate: "ND64 on " + crate}[camera]
-	printed := map[string]stop.Stops{pocket: stop.Stops(2 / math.Log10(2)), phone: 3, crate: 6}[camera]
+	label := map[string]string{phone: "ND8 (0.9) on " + phone, crate: "ND64 on " + crate}[camera] // the pocket gimbal is shot without
+	printed := map[string]stop.Stops{phone: 3, crate: 6}[camera]
 	truth := float64(printed + hidden[label])
 	if camera == crate && n > fellAfter {
 		truth += fellBy
@@ -123,7 +123,7 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 			seen += offsets[camera]
 			rec.RigID = rigs[0].ID
 		}
-		if step.isGlass {
+		if step.isGlass && label != "" {
 			seen -= truth
 			rec.Glass = []string{s.ids[label]}
 		}
@@ -159,8 +159,12 @@ func (s *season) take(ctx context.Context, n int, camera, label string, at haunt
 			took.Why = "dark"
 		}
 	}
+	var glass []string
+	if label != "" {
+		glass = []string{s.ids[label]}
+	}
 	return s.save(ctx, "season-take-"+strconv.Itoa(n), store.RecordFields{
-		Kind: "take", At: when, From: "card", Source: "simulated", Name: at.name, RigID: rigID, Glass: []string{s.ids[label]}, Took: took,
+		Kind: "take", At: when, From: "card", Source: "simulated", Name: at.name, RigID: rigID, Glass: glass, Took: took,
 		There: &store.RecordPlace{Name: at.name, Sky: sky, EV100: 12},
 	})
 }

@@ -71,9 +71,13 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 	for _, c := range cameras {
 		l.Names[c.ID] = c.Name
 	}
+	held := map[string]int{}
+	for _, rig := range rigs {
+		held[rig.CameraID]++
+	}
 	for _, rig := range rigs {
 		l.Names[rig.ID] = l.Names[rig.CameraID]
-		if rig.Name != "" {
+		if rig.Name != "" && held[rig.CameraID] > 1 {
 			l.Names[rig.ID] += ", " + rig.Name
 		}
 	}
@@ -265,6 +269,20 @@ func (l *Learned) teach(f *ShownFilter) {
 	stops := g.Stops
 	f.Counts.MeasuredStops, f.Counts.StdErrStops = &stops, g.Spread
 	f.Takes = stops
+}
+
+// ShowTaught is Show, with what the log makes of the filter.
+func (d *Desk) ShowTaught(f store.Filter) (ShownFilter, error) {
+	shown, err := Show(f)
+	if err != nil {
+		return shown, err
+	}
+	l, err := d.inUse(context.Background()) // at hand since the last record
+	if err != nil {
+		return shown, err
+	}
+	l.teach(&shown)
+	return shown, nil
 }
 
 // teachCamera gives a camera the limit that its own stepped trials tell, that of which there are

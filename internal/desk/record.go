@@ -87,10 +87,8 @@ func (d *Desk) recordReadings(ctx context.Context, s *store.Shot, taken []store.
 	for _, reading := range taken {
 		kind, teaches := readingKinds[reading.Light.Kind]
 		entry := reading.Light.At
-		if reading.Role == "low" {
-			entry = reading.Light.Low
-		}
-		if !teaches || kind != learn.ByEye && entry == nil {
+		isOther := reading.Role == "low" // of a range: that is another light, at another place or time
+		if !teaches || isOther || kind != learn.ByEye && entry == nil {
 			continue
 		}
 		r := store.Record{RecordFields: store.RecordFields{

@@ -88,7 +88,7 @@ func (s *server) registerStored() {
 		name: "filter", plural: "filters", get: filters.Get, list: filters.Page, remove: filters.Delete, restore: filters.Restore,
 		save: checked(filters, func(_ context.Context, f store.Filter) error { return kept.CheckFilter(f) }),
 		join: func(m store.Meta, f store.FilterFields) store.Filter { return store.Filter{Meta: m, FilterFields: f} },
-		show: desk.Show,
+		show: kept.ShowTaught,
 	})
 	rigs := kept.Store.Rigs()
 	addResource(s, resource[store.Rig, store.RigFields, store.Rig]{

@@ -120,6 +120,18 @@ export const packsQuery = queryOptions({
   queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/packs", { params: { query }, signal }))),
 });
 
+/** What happened and teaches: lights that were seen, takes, steps of trials. */
+export const recordsQuery = queryOptions({
+  queryKey: ["records"],
+  queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/records", { params: { query }, signal }))),
+});
+
+/** What the log teaches. */
+export const learnedQuery = queryOptions({
+  queryKey: ["records", "learned"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/learned", { signal })),
+});
+
 export const rigsQuery = queryOptions({
   // Beside the benches, as all that fit hangs on: what changes one changes the others.
   queryKey: ["bench", "rigs"],

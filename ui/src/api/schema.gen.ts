@@ -1203,6 +1203,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get what the log teaches */
+        get: operations["get-learned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learned/forget": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Remove for good what the log knows of a place */
+        post: operations["forget-place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/learned/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say whether answers are given with what the log teaches */
+        post: operations["use-log"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/light-readings": {
         parameters: {
             query?: never;
@@ -1526,6 +1577,60 @@ export interface paths {
         get: operations["get-readiness"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the records */
+        get: operations["list-records"];
+        put?: never;
+        /** Add a record */
+        post: operations["create-record"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a record */
+        get: operations["get-record"];
+        /** Change a record */
+        put: operations["update-record"];
+        post?: never;
+        /** Delete a record */
+        delete: operations["delete-record"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/records/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the deletion of a record */
+        post: operations["restore-record"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3490,6 +3595,14 @@ export interface components {
             /** Format: double */
             spreadStops: number;
         };
+        FilterLearned: {
+            /** Format: int64 */
+            records: number;
+            /** Format: double */
+            sdStops: number;
+            /** Format: double */
+            stops: number;
+        };
         FilterSet: {
             /**
              * Format: double
@@ -3609,6 +3722,20 @@ export interface components {
              * @description clearance of a filter known to hold well; classes count from there
              */
             referenceMm?: number;
+        };
+        Foretold: {
+            /** Format: double */
+            ev100: number;
+            /** Format: double */
+            scale: number;
+            /**
+             * Format: double
+             * @description before it was scaled
+             */
+            spreadStops: number;
+        };
+        Forget: {
+            place: string;
         };
         Health: {
             ok: boolean;
@@ -3913,6 +4040,39 @@ export interface components {
              * @description seconds
              */
             shutterS: number;
+        };
+        Learned: {
+            asks: components["schemas"]["LogTold"][];
+            calibration: components["schemas"]["LogCalibration"][];
+            doubtful: components["schemas"]["LogDoubtful"][];
+            filters: components["schemas"]["LogLearnedGlass"][];
+            floors: components["schemas"]["LogLearnedFloor"][];
+            instruments: components["schemas"]["LogLearnedReader"][];
+            /** @description of filters and cameras, by id */
+            names: {
+                [key: string]: string;
+            };
+            /** @description those that were read */
+            places: components["schemas"]["LogLearnedPlace"][];
+            printed: {
+                [key: string]: number;
+            };
+            /**
+             * Format: int64
+             * @description that count: not struck
+             */
+            records: number;
+            right: components["schemas"]["LogRight"][];
+            skies: components["schemas"]["LogLearnedSky"][];
+            stabilisers: components["schemas"]["StabiliserLearned"][];
+            strays: components["schemas"]["LogStrays"];
+            /** Format: int64 */
+            struck: number;
+            taste: components["schemas"]["LogTaste"];
+            trend: components["schemas"]["LogTrend"][];
+            /** @description what cannot be told apart yet */
+            unresolved: components["schemas"]["LogUnresolved"][];
+            used: boolean;
         };
         LensFields: {
             /**
@@ -5500,6 +5660,7 @@ export interface components {
             first: "blur" | "image";
         };
         Outcome: {
+            clip?: components["schemas"]["RecordClip"];
             /**
              * @description as it was judged
              * @enum {string}
@@ -5517,6 +5678,8 @@ export interface components {
             shakeDegS?: number;
             /** Format: double */
             targetS?: number;
+            /** @description of a take that is not kept: dark, bright, ghost, noise, smear, strobing, lamps, focus, or any word */
+            why?: string;
             /**
              * Format: double
              * @description of the time within half a stop of the target
@@ -5802,6 +5965,11 @@ export interface components {
         };
         PartPack: {
             items: components["schemas"]["StoredPack"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
+        PartRecord: {
+            items: components["schemas"]["StoredRecord"][];
             /** @description after which the next part begins; left out where there is none */
             next?: string;
         };
@@ -6240,6 +6408,90 @@ export interface components {
             surfaceStops?: number;
             /** @description meter: as it is written, in place of the numbers: f2 1/1250 iso50, EV 14.3, 6400 lux */
             text?: string;
+        };
+        RecordClip: {
+            /** @description SHA-256 of its size and its first and last MiB, in hexadecimal */
+            hash?: string;
+            name: string;
+            /** @description small JPEGs, base64 */
+            pictures?: string[];
+        };
+        RecordPlace: {
+            /**
+             * Format: double
+             * @description the forecast, without what the log teaches
+             */
+            ev100: number;
+            name: string;
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+        };
+        RecordSeen: {
+            /**
+             * Format: double
+             * @description as it was shown, behind the filters
+             */
+            ev100: number;
+            /** @description what the log foretold it would show */
+            foretold?: components["schemas"]["Foretold"];
+            /** @enum {string} */
+            kind: "auto" | "meter" | "bias" | "frame" | "eye";
+            /** @description stops that variable filters stood at, by id */
+            settings?: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            spreadStops?: number;
+        };
+        RecordStep: {
+            activity: string;
+            /**
+             * Format: double
+             * @description the limit at the default tolerance; left out where there is none
+             */
+            computedS?: number;
+            /** @enum {string} */
+            grade: "bad" | "usable" | "good";
+            /** Format: double */
+            iso?: number;
+            /** Format: double */
+            isoCeiling?: number;
+            /** @description the shake behind the computed limit was measured */
+            measured?: boolean;
+            /** @description of the stabiliser */
+            mode: string;
+            /** Format: double */
+            shutterS: number;
+            /** @enum {string} */
+            why?: "" | "ghost" | "noise" | "other";
+        };
+        RecordTake: {
+            activity?: string;
+            clip?: components["schemas"]["RecordClip"];
+            /**
+             * Format: double
+             * @description how much brighter than metered it was meant
+             */
+            errorStops?: number;
+            /** @description the filter that was planned stayed on */
+            firstRight?: boolean;
+            /** @enum {string} */
+            grade?: "good" | "usable" | "bad";
+            /** Format: double */
+            iso?: number;
+            kept: boolean;
+            look?: string;
+            /** Format: double */
+            minutesLost?: number;
+            /** @description what was measured of it */
+            outcome?: components["schemas"]["Outcome"];
+            school?: string;
+            /** Format: double */
+            shutterS?: number;
+            /** Format: double */
+            swaps?: number;
+            /** @description of one that is not kept: dark, bright, ghost, noise, smear, strobing, lamps, focus, or any word */
+            why?: string;
         };
         RemeterAnswer: {
             /** @description how far the plan was off, in words */
@@ -6982,6 +7234,8 @@ export interface components {
             id: string;
             /** @description the text on its ring */
             label: string;
+            /** @description as the log teaches it */
+            learned?: components["schemas"]["FilterLearned"];
             /** @description for an ambiguous label, the reading its owner settled on, as a label with one reading */
             means?: string;
             /**
@@ -7242,6 +7496,36 @@ export interface components {
             floorS: number | null;
             /** @description whether that is hidden; left out where nothing shifts frames */
             holds?: boolean;
+        };
+        StabiliserLearned: {
+            activity: string;
+            /**
+             * Format: double
+             * @description null where there is none
+             */
+            floorS: number | null;
+            /** Format: double */
+            highS?: number;
+            id: string;
+            /**
+             * Format: double
+             * @description of the 90 % band
+             */
+            lowS?: number;
+            mode: string;
+            rigId: string;
+            /** Format: double */
+            sdStops?: number;
+            /**
+             * Format: double
+             * @description over the computed one
+             */
+            shiftStops?: number;
+            /**
+             * Format: int64
+             * @description of this camera, mode and activity
+             */
+            trials: number;
         };
         StabiliserRequest: {
             /**
@@ -7954,6 +8238,78 @@ export interface components {
             /** @description set with the glass on */
             whiteBalance?: string;
         };
+        StoredRecord: {
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            deletedAt?: string;
+            /**
+             * @description what it came from
+             * @enum {string}
+             */
+            from: "reading" | "card" | "shot" | "frame" | "clip" | "telemetry" | "trial" | "hand";
+            /** @description ids of the filters that were on */
+            glass?: string[];
+            id: string;
+            /** @enum {string} */
+            kind: "seen" | "take" | "step";
+            /** @description of the shot or the reading, as it was called */
+            name: string;
+            /** @description the camera as it was held */
+            rigId?: string;
+            seen?: components["schemas"]["RecordSeen"];
+            shootId?: string;
+            shotId?: string;
+            /** @enum {string} */
+            source: "real" | "simulated";
+            step?: components["schemas"]["RecordStep"];
+            /** @description it is kept, and teaches nothing */
+            struck?: components["schemas"]["Struck"];
+            /** @description where, and what was foretold of the light there */
+            there?: components["schemas"]["RecordPlace"];
+            took?: components["schemas"]["RecordTake"];
+            /** Format: date-time */
+            updatedAt: string;
+            /**
+             * Format: int64
+             * @description raised by every change; a change names the version it was made on
+             */
+            version: number;
+            /** @description as it was read, or a note */
+            words?: string;
+        };
+        StoredRecordFields: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * @description what it came from
+             * @enum {string}
+             */
+            from: "reading" | "card" | "shot" | "frame" | "clip" | "telemetry" | "trial" | "hand";
+            /** @description ids of the filters that were on */
+            glass?: string[];
+            /** @enum {string} */
+            kind: "seen" | "take" | "step";
+            /** @description of the shot or the reading, as it was called */
+            name: string;
+            /** @description the camera as it was held */
+            rigId?: string;
+            seen?: components["schemas"]["RecordSeen"];
+            shootId?: string;
+            shotId?: string;
+            /** @enum {string} */
+            source: "real" | "simulated";
+            step?: components["schemas"]["RecordStep"];
+            /** @description it is kept, and teaches nothing */
+            struck?: components["schemas"]["Struck"];
+            /** @description where, and what was foretold of the light there */
+            there?: components["schemas"]["RecordPlace"];
+            took?: components["schemas"]["RecordTake"];
+            /** @description as it was read, or a note */
+            words?: string;
+        };
         StoredRig: {
             cameraId: string;
             /** @description how it usually moves, and its pilot's rates */
@@ -8189,6 +8545,13 @@ export interface components {
              * @description by how much it misses where it holds
              */
             stops: number;
+        };
+        Struck: {
+            /** Format: date-time */
+            at: string;
+            /** @description the device */
+            by?: string;
+            why?: string;
         };
         SunAnswer: {
             /**
@@ -8670,6 +9033,9 @@ export interface components {
              * @description the tilt that was right at atMps, degrees
              */
             tiltDeg: number;
+        };
+        UseLog: {
+            used: boolean;
         };
         VibrationAnswer: {
             /**
@@ -13606,6 +13972,155 @@ export interface operations {
             };
         };
     };
+    "get-learned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "forget-place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Forget"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "use-log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UseLog"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Learned"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "list-light-readings": {
         parameters: {
             query?: {
@@ -15050,6 +15565,338 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-records": {
+        parameters: {
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartRecord"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "create-record": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredRecordFields"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRecord"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRecord"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "update-record": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StoredRecordFields"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRecord"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "delete-record": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRecord"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "restore-record": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredRecord"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -31,7 +31,7 @@ interface Change {
   at: number;
 }
 
-const THINGS = /^\/api\/(cameras|filters|packs|rigs|shoots|shots|trials|light-readings)(?:\/([^/]+))?$/;
+const THINGS = /^\/api\/(cameras|filters|packs|rigs|shoots|shots|trials|light-readings|records)(?:\/([^/]+))?$/;
 /** Whether an address is that of something stored, or of all of its kind. */
 export const isThing = ({ pathname }: URL): boolean => THINGS.test(pathname);
 
@@ -39,7 +39,7 @@ const RESTORED = /^(\/api\/[^/]+\/[^/]+)\/restore$/;
 /** What is shown of a thing, and not stored by who changes it. */
 const SHOWN = [
   ["id", "version", "createdAt", "updatedAt", "deletedAt"],
-  ["title", "reads", "counts", "takesStops", "open", "answer"],
+  ["title", "reads", "counts", "takesStops", "learned", "open", "answer"],
 ].flat();
 /** Changes of one thing that follow on each other so closely are one change. */
 const TOGETHER_MS = 3_000;

@@ -3,8 +3,8 @@
 import { decimal } from "./locale";
 
 /** A signed error in stops: "+0.3", "−1.2", "0.0". */
-export function signed(stops: number): string {
-  const text = decimal(stops, 1);
+export function signed(stops: number, digits = 1): string {
+  const text = decimal(stops, digits);
   return /[1-9]/.test(text) && stops > 0 ? `+${text}` : text;
 }
 

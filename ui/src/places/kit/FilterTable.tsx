@@ -147,7 +147,8 @@ function stateOf({ condition, history = [] }: Schemas["ShownFilter"]): string {
   return last?.what === "lost" || last?.what === "dropped" ? `${last.what} ${last.at.slice(0, 10)}` : "";
 }
 
-function measuredWords({ measuredStops, stdErrStops, ring = [] }: Schemas["ShownFilter"]): string {
+function measuredWords({ measuredStops, stdErrStops, ring = [], learned }: Schemas["ShownFilter"]): string {
+  if (learned) return `${decimal(learned.stops, 2)} ±${decimal(learned.sdStops, 2)}, learned`;
   if (ring.length > 1) return `${decimal(ring[0]?.stops, 1)} to ${decimal(ring.at(-1)?.stops, 1)} on its ring`;
   if (measuredStops === undefined) return "not measured";
   return `${decimal(measuredStops, 2)}${stdErrStops ? ` ±${decimal(stdErrStops, 2)}` : ""}`;

@@ -1,87 +1,55 @@
-import { Button, Heading, List, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { Flex, Heading, Skeleton, Stack } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
-import { shootLogQuery, shootsQuery } from "../../api/queries";
+import { useSearchParams } from "react-router";
+import { learnedQuery, recordsQuery, shootsQuery } from "../../api/queries";
+import { Choice } from "../../lib/Choice";
 import { EmptyState } from "../../lib/EmptyState";
-import { Panel } from "../../lib/Panel";
 import { useTitle } from "../../lib/useTitle";
-import { clockIn, dayIn } from "../../lib/zone";
+import { Records } from "./Records";
+import { ShootLog } from "./ShootLog";
+import { Taught } from "./Taught";
 
-/** What happened: what was ticked, read and noted in the field, shoot by shoot. */
+const VIEWS = [
+  { value: "taught", name: "What it taught" },
+  { value: "records", name: "Records" },
+  { value: "cards", name: "Field cards" },
+] as const;
+type View = (typeof VIEWS)[number]["value"];
+
+/** What happened, and what it taught. */
 export function LogPlace() {
   useTitle("Log");
+  const [params, setParams] = useSearchParams();
   const { data: shoots } = useQuery(shootsQuery);
-  if (!shoots) return <Skeleton h="300px" aria-busy="true" aria-label="Loading the log" />;
-  if (shoots.length === 0) {
+  const { data: records } = useQuery(recordsQuery);
+  const { data: learned } = useQuery(learnedQuery);
+  if (!shoots || !records || !learned) return <Skeleton h="300px" aria-busy="true" aria-label="Loading the log" />;
+  if (shoots.length === 0 && records.length === 0) {
     return (
       <EmptyState
         heading="Log"
-        says="Nothing has happened yet: what you tick, read and note on the field card is listed here."
+        says="Nothing has happened yet: what you read, tick and shoot is recorded by itself, and listed here with what it teaches."
       />
     );
   }
+  const usual: View = learned.records > 0 ? "taught" : "cards";
+  const view = VIEWS.find((v) => v.value === params.get("view"))?.value ?? usual;
   return (
-    <Stack gap="4">
-      <Heading as="h1" size="2xl">
-        Log
-      </Heading>
-      {shoots.map((shoot) => (
-        <ShootLog key={shoot.id} shoot={shoot} />
-      ))}
+    <Stack gap="3">
+      <Flex gap="4" align="baseline" wrap="wrap">
+        <Heading as="h1" size="xl">
+          Log
+        </Heading>
+        <Choice
+          label="What is shown"
+          options={VIEWS}
+          value={view}
+          onChange={(next) => setParams({ view: next }, { replace: true })}
+        />
+      </Flex>
+      {view === "taught" && <Taught learned={learned} records={records} />}
+      {view === "records" && <Records records={records} learned={learned} />}
+      {view === "cards" && shoots.map((shoot) => <ShootLog key={shoot.id} shoot={shoot} />)}
     </Stack>
   );
 }
-
-function ShootLog({ shoot }: { shoot: Schemas["StoredShoot"] }) {
-  const { data: entries } = useQuery(shootLogQuery(shoot.id));
-  const zone = shoot.day?.zone ?? "UTC";
-  return (
-    <Panel
-      heading={shoot.name}
-      note={entries && (entries.length === 0 ? "nothing noted" : `${entries.length} entries`)}
-    >
-      {!entries && <Skeleton h="60px" />}
-      {entries?.length === 0 && (
-        <Stack align="flex-start" gap="2">
-          <Text color="muted">Nothing was ticked, read or noted on its field card.</Text>
-          <Button asChild variant="outline">
-            <Link to={`/card/${shoot.id}`}>Field card</Link>
-          </Button>
-        </Stack>
-      )}
-      {entries && entries.length > 0 && (
-        <List.Root
-          variant="plain"
-          gap="1"
-          maxH="420px"
-          overflowY="auto"
-          tabIndex={0}
-          aria-label={`Log of ${shoot.name}`}
-        >
-          {entries.map((entry) => (
-            <List.Item key={entry.id} display="flex" gap="3">
-              <Text color="muted" whiteSpace="nowrap">
-                {dayIn(entry.at, zone)}, {clockIn(entry.at, zone)}
-              </Text>
-              <Text color="muted" minW="70px">
-                {KINDS[entry.kind]}
-              </Text>
-              <Text>{entry.words}</Text>
-            </List.Item>
-          ))}
-        </List.Root>
-      )}
-    </Panel>
-  );
-}
-
-const KINDS: Record<Schemas["StoredFieldEntry"]["kind"], string> = {
-  tick: "done",
-  untick: "undone",
-  override: "passed",
-  note: "note",
-  reading: "reading",
-  pin: "forecast",
-  outcome: "outcome",
-};

@@ -1,0 +1,154 @@
+import { Button, Flex, List, Stack, Text } from "@chakra-ui/react";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Panel } from "../../lib/Panel";
+import { SelectField } from "../../lib/SelectField";
+import { saveBlob } from "../../lib/saveBlob";
+import { TextField } from "../../lib/TextField";
+import { clockIn, dateIn, dayIn } from "../../lib/zone";
+import { recordWords } from "./recordWords";
+import { useStrike } from "./useStrike";
+
+type StoredRecord = Schemas["StoredRecord"];
+
+const KINDS = [
+  { value: "", name: "everything" },
+  { value: "seen", name: "lights seen" },
+  { value: "take", name: "takes" },
+  { value: "step", name: "stepped trials" },
+  { value: "struck", name: "struck or doubtful" },
+];
+
+/** So many are shown before more are asked for. */
+const SHOWN = 60;
+
+interface RecordsProps {
+  records: readonly StoredRecord[];
+  learned: Schemas["Learned"];
+}
+
+/** What happened, day by day, the latest first; each can be struck. */
+export function Records({ records, learned }: RecordsProps) {
+  const [kind, setKind] = useState("");
+  const [sought, setSought] = useState("");
+  const [most, setMost] = useState(SHOWN);
+  const strike = useStrike();
+  const doubtful = new Set(learned.doubtful.map((d) => d.id));
+  const lines = [...records]
+    .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
+    .map((record) => ({ record, words: recordWords(record, learned.names), isDoubtful: doubtful.has(record.id) }))
+    .filter(({ record, isDoubtful }) =>
+      kind === "struck" ? record.struck || isDoubtful : kind === "" || record.kind === kind,
+    )
+    .filter(({ record, words }) => {
+      const all = `${record.name} ${record.there?.name ?? ""} ${record.there?.sky ?? ""} ${words} ${record.words ?? ""} ${dateIn(record.at, "")}`;
+      return sought
+        .toLowerCase()
+        .split(/\s+/)
+        .every((word) => all.toLowerCase().includes(word));
+    });
+  const days = new Map<string, typeof lines>();
+  for (const line of lines.slice(0, most)) {
+    const { at, there, name } = line.record;
+    const day = `${dayIn(at, "")}, ${there?.name ?? name}`;
+    days.set(day, [...(days.get(day) ?? []), line]);
+  }
+  return (
+    <Panel heading="Records" note={`${lines.length} of ${records.length}; ${learned.struck} struck`}>
+      <Stack gap="3">
+        <Flex gap="3" wrap="wrap" align="flex-end">
+          <TextField
+            label="Search place, sky, filter, camera, date"
+            w="280px"
+            type="search"
+            value={sought}
+            onChange={setSought}
+          />
+          <SelectField label="Kind" w="180px" value={kind} options={KINDS} onChange={setKind} />
+          <Button variant="outline" onClick={() => saveBlob(asCSV(lines), "pinhole-records.csv")}>
+            CSV
+          </Button>
+          <Button
+            variant="outline"
+            onClick={() =>
+              saveBlob(
+                new Blob([
+                  JSON.stringify(
+                    lines.map((l) => l.record),
+                    null,
+                    1,
+                  ),
+                ]),
+                "pinhole-records.json",
+              )
+            }
+          >
+            JSON
+          </Button>
+        </Flex>
+        {lines.length === 0 && <Text color="muted">Nothing is recorded like that.</Text>}
+        {[...days].map(([day, of]) => (
+          <section key={day} aria-label={day}>
+            <Text fontWeight="bold" mb="1">
+              {day}
+              {of[0]?.record.there && (
+                <Text as="span" fontWeight="normal" color="muted">
+                  {`, ${of[0].record.there.sky}`}
+                </Text>
+              )}
+            </Text>
+            <List.Root variant="plain" gap="0">
+              {of.map(({ record, words, isDoubtful }) => (
+                <List.Item key={record.id} display="flex" gap="3" alignItems="center" data-testid="record">
+                  <Text color="muted" whiteSpace="nowrap">
+                    {clockIn(record.at, "")}
+                  </Text>
+                  <Text flex="1" textDecoration={record.struck ? "line-through" : undefined}>
+                    {words}
+                    {isDoubtful && (
+                      <Text as="span" color="tight">
+                        {" "}
+                        doubtful
+                      </Text>
+                    )}
+                    {record.source === "simulated" && (
+                      <Text as="span" color="muted">
+                        {" "}
+                        simulated
+                      </Text>
+                    )}
+                    {record.struck && (
+                      <Text as="span" color="muted" display="inline-block" ps="2">
+                        struck by {record.struck.by}, {dayIn(record.struck.at, "")}
+                      </Text>
+                    )}
+                  </Text>
+                  <Button variant="ghost" size="sm" minH="44px" onClick={() => strike.mutate({ record })}>
+                    {record.struck ? "Count again" : "Strike"}
+                  </Button>
+                </List.Item>
+              ))}
+            </List.Root>
+          </section>
+        ))}
+        {lines.length > most && (
+          <Button variant="outline" alignSelf="flex-start" onClick={() => setMost(most + SHOWN)}>
+            Earlier ones
+          </Button>
+        )}
+      </Stack>
+    </Panel>
+  );
+}
+
+function asCSV(lines: readonly { record: StoredRecord; words: string }[]): Blob {
+  const cell = (v: unknown) => `"${String(v ?? "").replaceAll('"', '""')}"`;
+  const rows = lines.map(({ record: r, words }) =>
+    [r.at, r.kind, r.there?.name ?? r.name, r.there?.sky, r.there?.ev100, r.seen?.ev100, words, r.source, r.struck?.at]
+      .map(cell)
+      .join(","),
+  );
+  return new Blob([["at,kind,place,sky,forecast EV,seen EV,what,source,struck", ...rows].join("\r\n")], {
+    type: "text/csv",
+  });
+}

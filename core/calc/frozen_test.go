@@ -161,6 +161,10 @@ func seedRequests(t *testing.T) map[string][][]byte {
 				`"profile":{"lens":{"widthPx":3840,"hfovDeg":115,"projection":"equidistant"},"stabiliser":"electronic","readoutS":0.014,"automatic":{"priority":"shutter"}}}`)
 		}
 	}
+	for _, activity := range []string{"walk", "helmet", "cruise"} {
+		add("stepped", `{`+gear+`,"look":{"fps":"25","target":"180°"},"light":{"kind":"meter","at":{"text":"EV 13.5"}},"scene":{"activity":"`+activity+`"},`+
+			`"profile":{"lens":{"widthPx":3840,"hfovDeg":115,"projection":"equidistant"},"stabiliser":"electronic","readoutS":0.014}}`)
+	}
 	move := func(from int) string {
 		var pairs, stops []string
 		for i := range 24 {

@@ -45,6 +45,14 @@ type Beside struct {
 	// Agrees is nil where it cannot be told.
 	Agrees *bool  `json:"agrees" doc:"null where it cannot be told"`
 	Words  string `json:"words"`
+	// Light is what the scene had, where auto exposure moved the shutter by itself.
+	Light *BesideLight `json:"light,omitempty" doc:"the light that another shutter speaks of, where ISO stayed"`
+}
+
+// BesideLight is the light that a shutter speaks of that the camera chose by itself.
+type BesideLight struct {
+	EV100  stop.EV    `json:"ev100"`
+	Spread stop.Stops `json:"spreadStops"`
 }
 
 // How far measured and meant may be apart, beside the error that the clip states.
@@ -55,6 +63,7 @@ const (
 	assumedStray  = 0.35 // of a shake that was assumed of an activity
 	leastDrift    = stop.Stops(0.15)
 	noteworthyPct = 100
+	autoSpread    = 0.4 // stops: how auto exposure weighs a scene, and its ISO
 )
 
 // besides lays a clip beside its shot. What the shot does not say is not held against it.
@@ -69,7 +78,7 @@ func besides(r *assemble.ShotRequest, known take.Request, a *take.Answer) ([]Bes
 			all = append(all, *b)
 		}
 	}
-	add(besideShutter(stop.Shutter(known.ShutterS), a))
+	add(besideShutter(&known, a))
 	add(besideShake(r, ready.Scene, a))
 	add(besideGhost(ready.Scene, stop.Shutter(known.ShutterS), a))
 	add(besideStrobe(ready.Scene, stop.Shutter(known.ShutterS), a))
@@ -88,7 +97,8 @@ func rough(t stop.Shutter) string {
 	return fmt.Sprintf("1/%.0f", 1/t.Seconds())
 }
 
-func besideShutter(meant stop.Shutter, a *take.Answer) *Beside {
+func besideShutter(known *take.Request, a *take.Answer) *Beside {
+	meant := known.ShutterS
 	if meant <= 0 {
 		return nil
 	}
@@ -110,6 +120,10 @@ func besideShutter(meant stop.Shutter, a *take.Answer) *Beside {
 		b.Words = fmt.Sprintf("the shutter was open for %s at least; compression hides more", rough(stop.Shutter(took)))
 	default:
 		b.Agrees, b.Words = is(false), fmt.Sprintf("the shutter was %s, not %v: %s", rough(stop.Shutter(took)), meant, whoMoved(a))
+		if known.SuitsEV != nil && took > 0 {
+			light := known.SuitsEV.Plus(meant.Over(stop.Shutter(took)))
+			b.Light = &BesideLight{light, stop.Stops(math.Hypot(autoSpread, b.SE/took/math.Ln2))}
+		}
 	}
 	return b
 }

@@ -11,6 +11,7 @@ import (
 	"pinhole/core/angle"
 	"pinhole/core/assemble"
 	"pinhole/core/request"
+	"pinhole/core/stop"
 	"pinhole/core/take"
 )
 
@@ -101,7 +102,7 @@ func TestAgreementFollowsTheError(t *testing.T) {
 			share := 0.5 + off
 			a := take.Answer{FPS: 25}
 			a.Shutter.Share, a.Shutter.SE = &share, se
-			b := besideShutter(1./50, &a)
+			b := besideShutter(&take.Request{ShutterS: 1. / 50}, &a)
 			if last && !*b.Agrees {
 				t.Errorf("off by %v: agrees no more at ±%v", off, se)
 			}
@@ -110,6 +111,23 @@ func TestAgreementFollowsTheError(t *testing.T) {
 				t.Errorf("measured %v of a share of %v", *b.Measured, share)
 			}
 		}
+	}
+}
+
+// A shutter that the camera chose speaks of the light: twice as fast is a stop more than the
+// setting suits.
+func TestAShutterSpeaksOfTheLight(t *testing.T) {
+	suits := stop.EV(13)
+	share := 0.25
+	a := take.Answer{FPS: 25}
+	a.Shutter.Share, a.Shutter.SE = &share, 0.01
+	b := besideShutter(&take.Request{ShutterS: 1. / 50, SuitsEV: &suits}, &a)
+	if b.Light == nil || math.Abs(float64(b.Light.EV100)-14) > 1e-9 || b.Light.Spread < 0.4 {
+		t.Errorf("%+v", b.Light)
+	}
+	share = 0.5
+	if b := besideShutter(&take.Request{ShutterS: 1. / 50, SuitsEV: &suits}, &a); b.Light != nil {
+		t.Errorf("a shutter as meant speaks of %+v", b.Light)
 	}
 }
 

@@ -9,6 +9,9 @@ const (
 	alignAhead    = 0.08 // over the next best that is not beside it
 	alignBesideS  = 0.15 // seconds
 	alignLongest  = 2400 // frames
+	darkerLeast   = 0.05 // stops
+	sdOfMedian    = 1.4826
+	alikeFrames   = 25.0 // that err alike
 	exposureWorth = 0.5  // of the exposure's correlation beside that of the movement
 )
 
@@ -29,6 +32,9 @@ type AlignRequest struct {
 type Alignment struct {
 	OffsetS     *float64 `json:"offsetS" doc:"what happens in the first happens so many seconds later in the second; null where it cannot be told"`
 	Correlation float64  `json:"correlation"`
+	// DarkerStops is nil where they are not aligned.
+	DarkerStops *float64 `json:"darkerStops" doc:"how much darker the second is where they lie over each other: what a filter took, where both were set alike"`
+	SE          float64  `json:"se" doc:"of darkerStops"`
 	Why         string   `json:"why,omitempty" enum:"short,alike,apart" doc:"too short; alike at several places; nothing in common"`
 }
 
@@ -71,14 +77,31 @@ func Align(r AlignRequest) (*Alignment, error) {
 		}
 		offset := at / r.First.FPS
 		found.OffsetS = &offset
+		darker, se := darkerBy(a[3], b[3], best+from)
+		found.DarkerStops, found.SE = &darker, se
 	}
 	return found, nil
 }
 
-// signals returns movement across and down and the change of the light, at a frame rate.
-func (t *Trace) signals(fps float64) [3][]float64 {
+// darkerBy returns how much darker b is where it lies over a, and its error: the light of two
+// takes is never quite the same.
+func darkerBy(a, b []float64, lag int) (stops, se float64) {
+	var offs, away []float64
+	for i := max(0, -lag); i < min(len(a), len(b)-lag); i++ {
+		offs = append(offs, a[i]-b[i+lag])
+	}
+	stops = median(offs)
+	for _, v := range offs {
+		away = append(away, math.Abs(v-stops))
+	}
+	return stops, math.Hypot(darkerLeast, sdOfMedian*median(away)/math.Sqrt(max(1, float64(len(offs))/alikeFrames)))
+}
+
+// signals returns movement across and down, the change of the light, and the light, at a frame
+// rate.
+func (t *Trace) signals(fps float64) [4][]float64 {
 	n := min(len(t.Pairs), alignLongest)
-	var all [3][]float64
+	var all [4][]float64
 	for i := range n {
 		all[0] = append(all[0], t.Pairs[i].DxPx*t.FPS)
 		all[1] = append(all[1], t.Pairs[i].DyPx*t.FPS)
@@ -87,6 +110,7 @@ func (t *Trace) signals(fps float64) [3][]float64 {
 			change = t.MeanStops[i+1] - t.MeanStops[i]
 		}
 		all[2] = append(all[2], change)
+		all[3] = append(all[3], t.MeanStops[min(i, len(t.MeanStops)-1)])
 	}
 	if t.FPS == fps {
 		return all

@@ -34,6 +34,15 @@ func TestTakesAreAligned(t *testing.T) {
 			t.Fatalf("%+v: %+v, %v", test, there, err)
 		}
 		near(t, "offset", *there.OffsetS, float64(test.late)/25, 0.03)
+		near(t, "as bright", *there.DarkerStops, 0, 3.5*there.SE)
+		for i := range second.MeanStops { // the same behind an ND8
+			second.MeanStops[i] -= 3
+		}
+		behind, err := Align(AlignRequest{first, second})
+		if err != nil || behind.DarkerStops == nil {
+			t.Fatalf("behind: %+v, %v", behind, err)
+		}
+		near(t, "darker", *behind.DarkerStops, 3, 3.5*behind.SE)
 		back, err := Align(AlignRequest{second, first})
 		if err != nil || back.OffsetS == nil {
 			t.Fatalf("back %+v: %+v, %v", test, back, err)

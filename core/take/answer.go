@@ -14,6 +14,7 @@ type Request struct {
 	Projection   motion.Projection `json:"projection,omitempty" doc:"rectilinear by default"`
 	ReadoutS     float64           `json:"readoutS,omitempty" minimum:"0" maximum:"1" doc:"how long the sensor takes to read a frame"`
 	ShutterS     stop.Shutter      `json:"shutterS,omitempty" minimum:"0" maximum:"60" doc:"as it was set, to stand beside what is measured"`
+	SuitsEV      *stop.EV          `json:"suitsEv100,omitempty" minimum:"-20" maximum:"40" doc:"the light that the setting suits through its filters"`
 	MainsHz      float64           `json:"mainsHz,omitempty" minimum:"0" maximum:"1000" doc:"of the lamps, to stand beside what beats"`
 	BitsPerFrame float64           `json:"bitsPerFrame,omitempty" minimum:"0" maximum:"1000000000" doc:"of the compressed clip: a starved one evens out its sharpness"`
 	Times        []float64         `json:"times,omitempty" maxItems:"1200" doc:"of each frame, seconds"`

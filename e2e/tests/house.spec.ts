@@ -101,6 +101,7 @@ test("places that hold nothing yet say so, and show the way on", async ({ page, 
   await expect(page.getByRole("heading", { name: "Measure" })).toBeVisible();
   await expect(page.getByText("Read a test frame to see its advice here.")).toBeVisible();
   await page.getByRole("link", { name: "Log", exact: true }).click();
+  await page.getByRole("button", { name: "Field cards" }).click();
   await expect(page.getByRole("region", { name: "Marl Terrace harvest" })).toContainText("nothing noted");
   await page.getByRole("link", { name: "Practice", exact: true }).click();
   await expect(page.getByText("No questions yet")).toBeVisible();

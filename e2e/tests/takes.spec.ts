@@ -52,7 +52,7 @@ test("a clip of a shot stands beside what was meant", async ({ page, app }) => {
   await expect(player).not.toContainText("hand-crisp.mp4");
   await page.getByRole("button", { name: "No difference" }).click();
   await expect(page.getByText("Your answer stands in the log.")).toBeVisible();
-  await page.goto(`${app.url}/log`);
+  await page.goto(`${app.url}/log?view=cards`);
   await expect(page.getByText(/usable, hand-crisp.mp4; the shutter was 1\/\d{3}, not 1\/50/)).toBeVisible();
   await expect(page.getByText("Judged blind: hand-crisp.mp4 and pumping.webm alike")).toBeVisible();
 });
@@ -87,9 +87,32 @@ test("what cannot be decoded is said by its codec, and a measurement can be canc
   await expect(page.getByRole("alert")).toContainText(/From 9999 s on there are \d frames.*8 are needed/);
   await page.getByLabel("From, s").fill("0");
   await choose(page, clip("hand-crisp.mp4"));
+  await expect(page.getByText("hand-crisp.mp4")).toBeVisible();
+  await expect(page.getByText(/\d frames decoded/)).toBeVisible();
   await page.getByRole("button", { name: "Cancel" }).click();
   await expect(page.getByText("Cancelled.")).toBeVisible();
   await choose(page, clip("av1.mp4"));
   await expect(page.getByTestId("take-says")).toContainText("14 frames", { timeout: 45_000 });
   await expect(page.getByTestId("take-says")).toContainText("repeated: 7");
+});
+
+test("a turned clip of an uneven clock is measured, with the subtitles inside it, and aligned with another", async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/measure/take`);
+  await choose(page, clip("turned.mp4"));
+  const says = page.getByTestId("take-says");
+  await expect(says.first()).toContainText("the clock jumps before", { timeout: 45_000 });
+  await expect(page.getByTestId("clip-subtitles")).toContainText("Its subtitles say 1/400 to 1/250");
+  // The traces lead through the clip.
+  const box = await page.getByTestId("take-traces").boundingBox();
+  if (!box) throw new Error("no traces");
+  await page.mouse.click(box.x + box.width / 2, box.y + 40);
+  await expect(page.getByTestId("take-player")).not.toContainText("frame 0,");
+  await page.getByLabel("Another clip beside it", { exact: true }).setInputFiles(clip("hand-crisp.mp4"));
+  await page.getByRole("button", { name: "Align by movement" }).click({ timeout: 45_000 });
+  await expect(page.getByTestId("take-darker")).toContainText(/The second is \d\.\d\d ±\d\.\d\d stops (darker|brighter)/);
+  await page.getByRole("button", { name: "Read them as telemetry" }).click();
+  await expect(page.getByTestId("telemetry-says")).toContainText("Shutter 1/400 to 1/250");
 });

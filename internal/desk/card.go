@@ -246,6 +246,8 @@ func checkEntry(e *store.FieldEntryFields) error {
 		return needs(e.Words != "", "words", "what is noted")
 	case "outcome":
 		return needs(e.ShotID != "" && e.Outcome != nil, "outcome", "the id of a shot and what was measured of it")
+	case "step":
+		return needs(e.ShotID != "" && e.Tried != nil, "tried", "the id of a shot and a step of its trial")
 	case "reading":
 		return needs(e.Reading != nil, "reading", "what was read")
 	}

@@ -8,8 +8,8 @@ import (
 	"sync"
 	"time"
 
+	"pinhole/core/angle"
 	"pinhole/core/learn"
-	"pinhole/core/motion"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -41,6 +41,8 @@ type StabiliserLearned struct {
 	RigID    string `json:"rigId"`
 	Mode     string `json:"mode"`
 	Activity string `json:"activity"`
+	// ShakeDegS is the shake of the path that was tried.
+	ShakeDegS angle.DegPerS `json:"shakeDegS"`
 	learn.LearnedFloor
 }
 
@@ -167,7 +169,7 @@ func addStep(r *learn.Request, l *Learned, rec *store.Record) {
 	id := fmt.Sprintf("%s %s %s", rec.RigID, s.Mode, s.Activity)
 	if s.ComputedS != nil && !slices.ContainsFunc(r.Floors, func(f learn.FloorAsk) bool { return f.ID == id }) {
 		r.Floors = append(r.Floors, learn.FloorAsk{ID: id, Mover: m})
-		l.Stabilisers = append(l.Stabilisers, StabiliserLearned{RigID: rec.RigID, Mode: s.Mode, Activity: s.Activity})
+		l.Stabilisers = append(l.Stabilisers, StabiliserLearned{RigID: rec.RigID, Mode: s.Mode, Activity: s.Activity, ShakeDegS: s.ShakeDegS})
 	}
 }
 
@@ -293,7 +295,7 @@ func (l *Learned) teachCamera(b *Bench) {
 	}
 	best := -1
 	for i, s := range l.Stabilisers {
-		if s.RigID == b.Rig.ID && s.Floor != nil && s.Trials > 0 && (best < 0 || s.Trials > l.Stabilisers[best].Trials) {
+		if s.RigID == b.Rig.ID && s.Floor != nil && s.ShakeDegS > 0 && s.Trials > 0 && (best < 0 || s.Trials > l.Stabilisers[best].Trials) {
 			best = i
 		}
 	}
@@ -301,12 +303,8 @@ func (l *Learned) teachCamera(b *Bench) {
 		return
 	}
 	of := l.Stabilisers[best]
-	activity, ok := motion.ActivityNamed(motion.ActivityName(of.Activity))
-	if !ok {
-		return
-	}
 	profile := *b.Camera.Profile
-	profile.TrialS, profile.TrialShake = *of.Floor, &activity.Shake
+	profile.TrialS, profile.TrialShake = *of.Floor, &of.ShakeDegS
 	b.Camera.Profile = &profile
 }
 

@@ -84,6 +84,10 @@ func (d *Desk) recordSeen(ctx context.Context, r store.Record) error {
 
 // recordReadings keeps the readings of a shot as records.
 func (d *Desk) recordReadings(ctx context.Context, s *store.Shot, taken []store.Reading) error {
+	rigID, err := d.rigOf(ctx, s)
+	if err != nil {
+		return err
+	}
 	for _, reading := range taken {
 		kind, teaches := readingKinds[reading.Light.Kind]
 		entry := reading.Light.At
@@ -92,7 +96,7 @@ func (d *Desk) recordReadings(ctx context.Context, s *store.Shot, taken []store.
 			continue
 		}
 		r := store.Record{RecordFields: store.RecordFields{
-			Kind: "seen", At: reading.TakenAt, From: "shot", Source: reading.Source, ShootID: s.ShootID, ShotID: s.ID, RigID: cmp.Or(s.RigID, s.CameraID), Name: s.Name,
+			Kind: "seen", At: reading.TakenAt, From: "shot", Source: reading.Source, ShootID: s.ShootID, ShotID: s.ID, RigID: rigID, Name: s.Name,
 			Seen: &store.RecordSeen{Kind: string(kind), EV100: reading.EV100},
 		}}
 		if entry != nil {
@@ -167,8 +171,39 @@ func (d *Desk) recordField(ctx context.Context, shootID string, e *store.FieldEn
 		})
 	case e.Kind == "outcome" && e.Outcome != nil && e.Outcome.Grade != "":
 		return d.recordTake(ctx, shootID, e)
+	case e.Kind == "step" && e.Tried != nil:
+		return d.recordStep(ctx, shootID, e)
 	}
 	return nil
+}
+
+// recordStep keeps a step of a stepped trial.
+func (d *Desk) recordStep(ctx context.Context, shootID string, e *store.FieldEntry) error {
+	shot, err := d.Store.Shots().Get(ctx, e.ShotID)
+	if err != nil {
+		return err
+	}
+	rigID, err := d.rigOf(ctx, &shot)
+	if err != nil {
+		return err
+	}
+	_, err = d.Store.Records().Save(ctx, store.Record{Meta: store.Meta{ID: e.ID}, RecordFields: store.RecordFields{
+		Kind: "step", At: e.At, From: "trial", Source: cmp.Or(shot.Light.Source, "real"), ShootID: shootID, ShotID: shot.ID, RigID: rigID, Name: shot.Name,
+		Words: e.Words, Step: e.Tried,
+	}})
+	return err
+}
+
+// rigOf returns the rig that a shot is on: the one it names, or its camera's first.
+func (d *Desk) rigOf(ctx context.Context, s *store.Shot) (string, error) {
+	if s.RigID != "" {
+		return s.RigID, nil
+	}
+	rigs, err := d.Store.RigsOf(ctx, s.CameraID)
+	if err != nil || len(rigs) == 0 {
+		return s.CameraID, err
+	}
+	return rigs[0].ID, nil
 }
 
 // recordTake keeps what became of a take, with how its shot was set.
@@ -178,6 +213,10 @@ func (d *Desk) recordTake(ctx context.Context, shootID string, e *store.FieldEnt
 		return err
 	}
 	shoot, err := d.Store.Shoots().Get(ctx, shootID)
+	if err != nil {
+		return err
+	}
+	rigID, err := d.rigOf(ctx, &shot)
 	if err != nil {
 		return err
 	}
@@ -194,7 +233,7 @@ func (d *Desk) recordTake(ctx context.Context, shootID string, e *store.FieldEnt
 		from = "clip"
 	}
 	r := store.Record{Meta: store.Meta{ID: e.ID}, RecordFields: store.RecordFields{
-		Kind: "take", At: e.At, From: from, Source: cmp.Or(shot.Light.Source, "real"), ShootID: shootID, ShotID: shot.ID, RigID: cmp.Or(shot.RigID, shot.CameraID),
+		Kind: "take", At: e.At, From: from, Source: cmp.Or(shot.Light.Source, "real"), ShootID: shootID, ShotID: shot.ID, RigID: rigID,
 		Name: shot.Name, Words: e.Words, Glass: chosen.Filters, Took: took, There: forecastAt(&shoot, &shot, e.At),
 	}}
 	if shoot.Kept != nil {

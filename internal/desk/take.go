@@ -26,6 +26,9 @@ func (d *Desk) TakeOf(ctx context.Context, shotID string) (*take.Request, error)
 	given := shot.Answer.Given
 	if t, isLocked := given.Chosen.Locked(); isLocked && given.Settled && asked.Scene.School != judged.ByAutomatic {
 		r.ShutterS = t
+		setting := stop.Setting{Aperture: asked.Camera.Aperture, Shutter: t, ISO: given.Chosen.ISO}
+		suits := setting.EV().Plus(given.Chosen.Stops + given.Offset)
+		r.SuitsEV = &suits
 	}
 	if p := asked.Profile; p != nil {
 		r.ReadoutS = p.ReadoutS

@@ -24,7 +24,7 @@ type FieldEntry struct {
 
 // FieldEntryFields is what was done, when, and of what.
 type FieldEntryFields struct {
-	Kind    string        `json:"kind" enum:"tick,untick,override,note,reading,pin,outcome"`
+	Kind    string        `json:"kind" enum:"tick,untick,override,note,reading,pin,outcome,step"`
 	At      time.Time     `json:"at" doc:"by the clock of the device"`
 	Device  string        `json:"device,omitempty" maxLength:"60"`
 	Turn    string        `json:"turn,omitempty" maxLength:"400" doc:"of the card"`
@@ -34,6 +34,7 @@ type FieldEntryFields struct {
 	Reading *FieldReading `json:"reading,omitempty"`
 	Anchor  *Anchor       `json:"anchor,omitempty" doc:"pin: the new anchor"`
 	Outcome *Outcome      `json:"outcome,omitempty" doc:"outcome: what was measured"`
+	Tried   *RecordStep   `json:"tried,omitempty" doc:"step: one shutter of a stepped trial, judged"`
 	Was     *Anchor       `json:"was,omitempty" doc:"pin: the anchor that it replaces, as the device knew it"`
 }
 

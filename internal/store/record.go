@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"time"
 
+	"pinhole/core/angle"
 	"pinhole/core/light"
 	"pinhole/core/stop"
 )
@@ -88,7 +89,8 @@ type RecordClip struct {
 type RecordStep struct {
 	Mode      string        `json:"mode" maxLength:"60" doc:"of the stabiliser"`
 	Activity  string        `json:"activity" maxLength:"60"`
-	Measured  bool          `json:"measured,omitempty" doc:"the shake behind the computed limit was measured"`
+	ShakeDegS angle.DegPerS `json:"shakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"the shake behind the computed limit"`
+	Measured  bool          `json:"measured,omitempty" doc:"it was measured"`
 	ComputedS *stop.Shutter `json:"computedS,omitempty" minimum:"0" maximum:"86400" doc:"the limit at the default tolerance; left out where there is none"`
 	ShutterS  stop.Shutter  `json:"shutterS" exclusiveMinimum:"0" maximum:"86400"`
 	Grade     string        `json:"grade" enum:"bad,usable,good"`
@@ -117,9 +119,10 @@ func records() table[Record] {
 	}
 }
 
-// RecordsChanged returns a text that is another one whenever a record or a filter has changed.
+// RecordsChanged returns a text that is another one whenever a record, a filter or a rig has changed.
 func (s *Store) RecordsChanged(ctx context.Context) (mark string, err error) {
-	const query = "SELECT (SELECT COUNT(*) || ' ' || COALESCE(MAX(updated_at), '') FROM records) || ' ' || (SELECT COUNT(*) || ' ' || COALESCE(MAX(updated_at), '') FROM filters)"
+	const of = "(SELECT COUNT(*) || ' ' || COALESCE(SUM(version), 0) || ' ' || COALESCE(MAX(updated_at), '') FROM "
+	const query = "SELECT " + of + "records) || ' ' || " + of + "filters) || ' ' || " + of + "rigs)"
 	if err := s.reader.QueryRowContext(ctx, query).Scan(&mark); err != nil {
 		return "", fmt.Errorf("look whether records have changed: %w", err)
 	}

@@ -221,6 +221,7 @@ const calc =
     });
 
 export const shotAnswerQuery = calc("shot");
+export const steppedQuery = calc("stepped");
 export const askQuery = calc("ask");
 export const ratesQuery = calc("rates");
 export const sayQuery = calc("say");

@@ -720,6 +720,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/stepped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan a trial that finds at which shutters a stabiliser works */
+        post: operations["calc-stepped"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/sun": {
         parameters: {
             query?: never;
@@ -4797,6 +4814,8 @@ export interface components {
              * @description seconds of a shutter, degrees a second of a shake, stops
              */
             expected?: number;
+            /** @description the light that another shutter speaks of, where ISO stayed */
+            light?: components["schemas"]["MeasuredBesideLight"];
             /** Format: double */
             measured?: number;
             /** @enum {string} */
@@ -4807,6 +4826,12 @@ export interface components {
              */
             se: number;
             words: string;
+        };
+        MeasuredBesideLight: {
+            /** Format: double */
+            ev100: number;
+            /** Format: double */
+            spreadStops: number;
         };
         MeasuredBothStops: {
             /** Format: double */
@@ -6456,10 +6481,15 @@ export interface components {
             iso?: number;
             /** Format: double */
             isoCeiling?: number;
-            /** @description the shake behind the computed limit was measured */
+            /** @description it was measured */
             measured?: boolean;
             /** @description of the stabiliser */
             mode: string;
+            /**
+             * Format: double
+             * @description the shake behind the computed limit
+             */
+            shakeDegS?: number;
             /** Format: double */
             shutterS: number;
             /** @enum {string} */
@@ -7516,6 +7546,8 @@ export interface components {
             rigId: string;
             /** Format: double */
             sdStops?: number;
+            /** Format: double */
+            shakeDegS: number;
             /**
              * Format: double
              * @description over the computed one
@@ -7695,6 +7727,46 @@ export interface components {
             shutterS?: number;
             /** @description two thirds dark and one third bright by default */
             tolerance?: components["schemas"]["Tolerance"];
+        };
+        SteppedAnswer: {
+            activity: string;
+            /**
+             * Format: double
+             * @description the stabiliser limit at the default tolerance
+             */
+            computedS: number;
+            /** @description ids of what is on for all of it */
+            filters: string[];
+            /**
+             * Format: double
+             * @description from where on noise hides what a stabiliser leaves
+             */
+            isoCeiling: number;
+            /** @description it was measured */
+            measured: boolean;
+            /** @description of the stabiliser */
+            mode: string;
+            /** @description what to do at each step */
+            path: string;
+            /**
+             * Format: double
+             * @description the shake behind the computed limit
+             */
+            shakeDegS: number;
+            /** @description in their order, the fastest first */
+            steps: components["schemas"]["SteppedStep"][];
+        };
+        SteppedStep: {
+            /** Format: double */
+            iso: number;
+            /**
+             * Format: double
+             * @description what ISO cannot make up for: too bright, or too dark where negative
+             */
+            offStops: number;
+            /** Format: double */
+            shutterS: number;
+            shutterText: string;
         };
         StickFields: {
             /**
@@ -7921,7 +7993,7 @@ export interface components {
             device?: string;
             id: string;
             /** @enum {string} */
-            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
+            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome" | "step";
             /** @description outcome: what was measured */
             outcome?: components["schemas"]["Outcome"];
             reading?: components["schemas"]["FieldReading"];
@@ -7931,6 +8003,8 @@ export interface components {
             shotId?: string;
             /** @description of its checklist */
             step?: string;
+            /** @description step: one shutter of a stepped trial, judged */
+            tried?: components["schemas"]["RecordStep"];
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
@@ -7948,7 +8022,7 @@ export interface components {
             at: string;
             device?: string;
             /** @enum {string} */
-            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome";
+            kind: "tick" | "untick" | "override" | "note" | "reading" | "pin" | "outcome" | "step";
             /** @description outcome: what was measured */
             outcome?: components["schemas"]["Outcome"];
             reading?: components["schemas"]["FieldReading"];
@@ -7956,6 +8030,8 @@ export interface components {
             shotId?: string;
             /** @description of its checklist */
             step?: string;
+            /** @description step: one shutter of a stepped trial, judged */
+            tried?: components["schemas"]["RecordStep"];
             /** @description of the card */
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
@@ -8669,9 +8745,19 @@ export interface components {
             correlation: number;
             /**
              * Format: double
+             * @description how much darker the second is where they lie over each other: what a filter took, where both were set alike
+             */
+            darkerStops: number | null;
+            /**
+             * Format: double
              * @description what happens in the first happens so many seconds later in the second; null where it cannot be told
              */
             offsetS: number | null;
+            /**
+             * Format: double
+             * @description of darkerStops
+             */
+            se: number;
             /**
              * @description too short; alike at several places; nothing in common
              * @enum {string}
@@ -8810,6 +8896,11 @@ export interface components {
              * @description as it was set, to stand beside what is measured
              */
             shutterS?: number;
+            /**
+             * Format: double
+             * @description the light that the setting suits through its filters
+             */
+            suitsEv100?: number;
             /** @description of each frame, seconds */
             times?: number[];
             /**
@@ -12072,6 +12163,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StepAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-stepped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShotRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SteppedAnswer"];
                 };
             };
             /** @description Bad Request */

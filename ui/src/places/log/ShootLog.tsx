@@ -58,4 +58,5 @@ const KINDS: Record<Schemas["StoredFieldEntry"]["kind"], string> = {
   reading: "reading",
   pin: "forecast",
   outcome: "outcome",
+  step: "trial",
 };

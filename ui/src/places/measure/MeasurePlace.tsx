@@ -9,6 +9,7 @@ import { FilterPair } from "./FilterPair";
 import { FrameView } from "./FrameView";
 import { GyroView } from "./GyroView";
 import { LensPair } from "./LensPair";
+import { SteppedView } from "./SteppedView";
 import { SessionView } from "./session/SessionView";
 import { TakeView } from "./TakeView";
 import { TelemetryView } from "./TelemetryView";
@@ -22,6 +23,7 @@ const KINDS = [
   { value: "case", name: "A case of filters" },
   { value: "curve", name: "A profile" },
   { value: "take", name: "A clip" },
+  { value: "steps", name: "A stepped trial" },
   { value: "telemetry", name: "Telemetry" },
   { value: "gyro", name: "Shake" },
 ] as const;
@@ -73,6 +75,7 @@ const VIEWS: Record<Kind, () => React.ReactNode> = {
   curve: () => <CurveView />,
   case: () => <SessionView />,
   take: () => <TakeView />,
+  steps: () => <SteppedView />,
   telemetry: () => <TelemetryView />,
   gyro: () => <GyroView />,
 };

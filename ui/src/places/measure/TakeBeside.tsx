@@ -1,13 +1,18 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { rigsQuery } from "../../api/queries";
+import { clipMark } from "../../lib/clipMark";
+import { decimal } from "../../lib/locale";
 import { sentence } from "../../lib/prose";
 import { StateMark } from "../../lib/StateMark";
 import { useKeepCraft } from "./useKeepCraft";
-import { useKeepOutcome } from "./useKeepOutcome";
+import { useKeepLight } from "./useKeepLight";
+import { useKeepOutcome, useKeepTrial } from "./useKeepOutcome";
 
 type Take = Schemas["MeasuredTakeAnswer"];
+type Grade = "good" | "usable" | "bad";
 
 const GRADES = [
   { grade: "good", name: "Good" },
@@ -15,28 +20,37 @@ const GRADES = [
   { grade: "bad", name: "Bad" },
 ] as const;
 
+/** Why a take is binned; the words are those of the log. */
+const REASONS = ["dark", "bright", "ghost", "noise", "smear", "strobing", "lamps", "focus"] as const;
+
 interface TakeBesideProps {
   take: Take;
   shot: Schemas["StoredShot"] | undefined;
-  /** Of the clip. */
-  name: string;
+  file: File;
+  pictures: readonly Blob[];
 }
 
-/** What was meant beside what came out, a sentence for each demand of the shot; a shake can be taken over. */
-export function TakeBeside({ take, shot, name }: TakeBesideProps) {
+/** What was meant beside what came out, a sentence for each demand of the shot; findings can be taken over. */
+export function TakeBeside({ take, shot, file, pictures }: TakeBesideProps) {
   const { data: rigs = [] } = useQuery(rigsQuery);
+  const [isBad, setBad] = useState(false);
   const rig = rigs.find((r) => r.id === shot?.rigId) ?? rigs.find((r) => r.cameraId === shot?.cameraId);
   const keep = useKeepCraft(rig);
   const outcome = useKeepOutcome(shot);
+  const trial = useKeepTrial(shot);
+  const reading = useKeepLight(shot, file.name);
   if (!take.beside || take.beside.length === 0) return null;
   const activity = shot?.scene?.activity;
-  const grade = (grade: (typeof GRADES)[number]["grade"]) => {
+  const grade = async (grade: Grade, why?: string) => {
     const meant = take.beside?.find((b) => b.of === "shutter");
     const off = take.beside?.filter((b) => b.agrees === false).map((b) => b.words) ?? [];
+    setBad(false);
     outcome.mutate({
-      words: [`${grade}, ${name}`, ...off].join("; "),
+      words: [`${grade}${why ? ` (${why})` : ""}, ${file.name}`, ...off].join("; "),
       outcome: {
         grade,
+        ...(why && { why }),
+        clip: await clipMark(file, pictures),
         ...(take.shutter.shutterS != null && { medianS: take.shutter.shutterS }),
         ...(meant?.expected !== undefined && { targetS: meant.expected }),
         ...(take.shake.degS != null && { shakeDegS: take.shake.degS }),
@@ -54,7 +68,7 @@ export function TakeBeside({ take, shot, name }: TakeBesideProps) {
   };
   return (
     <Stack gap="1" data-testid="take-beside">
-      {take.beside.map(({ of, agrees, words, measured }) => (
+      {take.beside.map(({ of, agrees, words, measured, light }) => (
         <Flex key={of} gap="3" align="center" wrap="wrap">
           <StateMark state={agrees === null ? "unknown" : agrees ? "holds" : "breaks"}>{sentence(words)}</StateMark>
           {of === "shake" && agrees === false && measured !== undefined && rig && (
@@ -62,16 +76,50 @@ export function TakeBeside({ take, shot, name }: TakeBesideProps) {
               Save as its shake
             </Button>
           )}
+          {light && shot?.shootId && (
+            <Button variant="outline" loading={reading.isPending} onClick={() => reading.mutate(light)}>
+              Save EV {decimal(light.ev100, 1)} ±{decimal(light.spreadStops, 1)} as a reading
+            </Button>
+          )}
+          {of === "ghosting" && shot?.shootId && (
+            <Button
+              variant="outline"
+              loading={trial.isPending}
+              onClick={() => trial.mutate({ grade: take.ghost.stabilised ? "bad" : "good" })}
+            >
+              Count it as a trial
+            </Button>
+          )}
         </Flex>
       ))}
       <Flex gap="2" align="center" wrap="wrap" mt="1">
         <Text color="muted">This take is</Text>
         {GRADES.map(({ grade: value, name: word }) => (
-          <Button key={value} variant="outline" minH="44px" loading={outcome.isPending} onClick={() => grade(value)}>
+          <Button
+            key={value}
+            variant="outline"
+            minH="44px"
+            loading={outcome.isPending}
+            aria-expanded={value === "bad" ? isBad : undefined}
+            onClick={() => (value === "bad" ? setBad(!isBad) : grade(value))}
+          >
             {word}
           </Button>
         ))}
       </Flex>
+      {isBad && (
+        <Flex gap="2" align="center" wrap="wrap">
+          <Text color="muted">It was</Text>
+          {REASONS.map((why) => (
+            <Button key={why} size="sm" minH="44px" variant="outline" onClick={() => grade("bad", why)}>
+              {why}
+            </Button>
+          ))}
+          <Button size="sm" minH="44px" variant="ghost" onClick={() => grade("bad")}>
+            just bad
+          </Button>
+        </Flex>
+      )}
     </Stack>
   );
 }

@@ -4,7 +4,9 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { TakePlayer } from "../../instruments/take/TakePlayer";
 import { FileButton } from "../../lib/FileButton";
+import { withError } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
+import { KeepWith } from "./KeepWith";
 import { TakeSays } from "./TakeSays";
 import { Told } from "./Told";
 import { useKeepOutcome } from "./useKeepOutcome";
@@ -109,6 +111,24 @@ export function TakePair({ file, take, fromS, forS, shot, at, onAt }: TakePairPr
             </Button>
           )}
         </TakePlayer>
+        {align.data?.darkerStops != null && second && blind !== "hidden" && (
+          <Stack gap="2" data-testid="take-darker">
+            <Text>
+              The second is {withError(Math.abs(align.data.darkerStops), align.data.se)}{" "}
+              {align.data.darkerStops < 0 ? "brighter" : "darker"}. Where both were set alike, that is what a filter
+              took.
+            </Text>
+            {align.data.darkerStops > 0.5 && (
+              <KeepWith
+                fields={{
+                  measuredStops: Number(align.data.darkerStops.toFixed(2)),
+                  stdErrStops: Number(align.data.se.toFixed(2)),
+                }}
+                note={`clips ${file.name} and ${second.name}`}
+              />
+            )}
+          </Stack>
+        )}
         {(why || align.error) && <Text role="status">{why ? WHY[why] : align.error?.message}</Text>}
         {blind === "hidden" && (
           <Flex gap="2" wrap="wrap" align="center">

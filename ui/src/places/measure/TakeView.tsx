@@ -84,7 +84,7 @@ export function TakeView() {
       <Panel heading="What came out" order={{ base: take.data ? -1 : 0, lg: 0 }}>
         {take.data ? (
           <Stack gap="4">
-            <TakeBeside take={take.data} shot={shot} name={file?.name ?? ""} />
+            {file && <TakeBeside take={take.data} shot={shot} file={file} pictures={take.soFar?.pictures ?? []} />}
             <TakeSays take={take.data} />
           </Stack>
         ) : (

@@ -134,6 +134,7 @@ async function inWindows(
       const lane: Promise<void> = measure(asY4M(read), read.times, read.originalWidth, i).finally(() =>
         lanes.delete(lane),
       );
+      lane.catch(() => {}); // it is heard where the lanes are awaited
       lanes.add(lane);
     }
     await Promise.all(lanes);

@@ -1,0 +1,77 @@
+import { expect, test } from "../app.ts";
+
+test("what a season taught is told, an outlier is struck and comes back, the log can be left aside", async ({
+  page,
+  app,
+}) => {
+  await page.goto(`${app.url}/log`);
+  const taught = page.getByTestId("taught");
+  const nd8 = taught.getByTestId("belief").filter({ hasText: "ND8 (0.9)" });
+  await expect(nd8).toContainText(/3\.\d\d stops ±0\.\d\d/);
+  await expect(taught.getByTestId("belief").filter({ hasText: "Hand meter" })).toContainText(/\+0\.\d\d ±0\.\d\d/);
+  const doubtful = taught.getByRole("region", { name: "Doubtful" });
+  await expect(doubtful).toContainText(/through ND8 \(0\.9\).*off by \+[345]\.\d stops/);
+  await doubtful.getByRole("button", { name: "Strike" }).first().click();
+  await expect(doubtful).not.toContainText(/off by \+[345]\.\d stops/);
+  await page.keyboard.press("Control+z");
+  await expect(doubtful).toContainText(/off by \+[345]\.\d stops/);
+  // The kit counts with it, and without it where that is wished.
+  await page.goto(`${app.url}/kit`);
+  await page.getByRole("searchbox").first().or(page.getByLabel("Camera").first()).waitFor();
+  await page.goto(`${app.url}/log`);
+  await taught.getByText("Answers are given with what the log teaches").click();
+  await expect.poll(async () => (await (await page.request.get(`${app.url}/api/learned`)).json()).used).toBe(false);
+  const shown = async () => {
+    const { items } = await (await page.request.get(`${app.url}/api/filters?limit=200`)).json();
+    return items.find((f: { label: string }) => f.label === "ND8 (0.9)");
+  };
+  expect((await shown()).learned).toBeUndefined();
+  await taught.getByText("Answers are given with what the log teaches").click();
+  await expect.poll(async () => (await shown()).learned?.records).toBeGreaterThan(10);
+});
+
+test("records are sought, struck with a name, written out, and a place is forgotten", async ({ page, app }) => {
+  await page.goto(`${app.url}/log?view=records`);
+  const records = page.getByTestId("record");
+  await expect(records.first()).toBeVisible();
+  await page.getByLabel("Search place, sky, filter, camera, date").fill("quay overcast ND64");
+  await expect(records.first()).toContainText("ND64");
+  for (const line of await records.all()) await expect(line).toContainText("ND64");
+  await records.first().getByRole("button", { name: "Strike" }).click();
+  await expect(records.first()).toContainText("struck by this desk");
+  await records.first().getByRole("button", { name: "Count again" }).click();
+  await expect(records.first()).not.toContainText("struck by");
+  const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "CSV" }).click()]);
+  expect(csv.suggestedFilename()).toBe("pinhole-records.csv");
+  page.on("dialog", (dialog) => dialog.accept());
+  await page.getByRole("button", { name: "What it taught" }).click();
+  await page.getByRole("button", { name: "Forget Cellar lane" }).click();
+  await expect(page.getByText("Cellar lane is forgotten")).toBeVisible();
+  await expect(page.getByTestId("belief").filter({ hasText: "Cellar lane" })).toHaveCount(0);
+});
+
+test("a stepped trial is planned, judged step by step, and its limit is used", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure/steps`);
+  await page.getByLabel("With the camera, light and movement of").selectOption({ label: "Crates down the lane" });
+  const steps = page.getByTestId("steps");
+  await expect(steps).toContainText("Move along the same path");
+  const list = steps.getByRole("list", { name: "Steps" }).getByRole("listitem");
+  const n = await list.count();
+  expect(n).toBeGreaterThan(4);
+  const before = await page.getByTestId("limit").innerText();
+  for (let i = 0; i < n; i++) {
+    await expect(list.nth(i)).toHaveAttribute("aria-current", "step");
+    await steps
+      .getByRole("button", { name: i < 2 ? "Good" : i < 4 ? "Usable" : "Bad: it ghosts", exact: true })
+      .click();
+  }
+  await expect(steps).toContainText("All steps are judged.");
+  const limit = page.getByTestId("limit");
+  await expect(limit).toContainText(`by ${n} takes`);
+  expect(before).toContain("Computed, before any trial");
+  // The judge has it: the camera of the shot carries the limit.
+  const { items: shots } = await (await page.request.get(`${app.url}/api/shots?limit=50`)).json();
+  const crates = shots.find((s: { name: string }) => s.name === "Crates down the lane");
+  const bench = await (await page.request.get(`${app.url}/api/cameras/${crates.cameraId}/bench`)).json();
+  expect(bench.camera.profile.trialS).toBeGreaterThan(0);
+});

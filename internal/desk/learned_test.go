@@ -1,0 +1,139 @@
+package desk
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"testing"
+	"time"
+
+	"pinhole/core/assemble"
+	"pinhole/core/learn"
+	"pinhole/core/light"
+	"pinhole/core/stop"
+	"pinhole/internal/store"
+)
+
+// lived is a desk on which a shot was read without and through its ND16, which in truth takes so
+// many stops more than is printed, day after day.
+func lived(t *testing.T, over stop.Stops, days int) (*Desk, store.Shot, string) {
+	t.Helper()
+	d := newDesk(t)
+	shot := gear(t, d, "ND16", "ND8")
+	shoot := keep[store.Shoot](t)(d.Store.Shoots().Get(t.Context(), shot.ShootID))
+	shoot.Place = "Quay"
+	shoot.Day = store.ShootDay{Where: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Zone: "Etc/GMT+1", FirstDay: "2031-09-01", LastDay: "2031-09-20", Sky: light.ClearSky}
+	keep[store.Shoot](t)(d.Store.Shoots().Save(t.Context(), shoot))
+	filters := keep[[]store.Filter](t)(d.Store.Filters().List(t.Context()))
+	now := time.Date(2031, 9, 1, 11, 0, 0, 0, time.UTC)
+	d.Now = func() time.Time { return now }
+	read := func(n int, stops float64, glass ...string) {
+		shutter := math.Exp2(math.Log2(1./4000) + stops + 0.02*float64(n)) // each day another light: what repeats is kept once
+		shot.Light = assemble.ShotLight{Kind: "auto", At: &assemble.Entry{Shutter: fmt.Sprintf("1/%.1f", 1/shutter), ISO: "100", Glass: glass}}
+		shot = keep[store.Shot](t)(d.SaveShot(t.Context(), shot))
+		now = now.Add(time.Minute)
+	}
+	for day := range days {
+		read(day, 0)
+		read(day, 4+float64(over), filters[0].ID)
+		now = now.Add(24*time.Hour - 2*time.Minute)
+	}
+	return d, shot, filters[0].ID
+}
+
+// A filter that is darker than its ring says is learned, counts as it is, and the answer of its
+// shot follows; struck records teach nothing; without the log everything is as printed.
+func TestAFilterIsLearnedAndUsed(t *testing.T) {
+	const over = stop.Stops(0.5)
+	d, shot, nd16 := lived(t, over, 8)
+	l := keep[*Learned](t)(d.Learned(t.Context()))
+	if l.Records != 16 || len(l.Places) != 1 || l.Places[0].Place != "Quay" {
+		t.Fatalf("%d records, places %+v", l.Records, l.Places)
+	}
+	g := l.Filters[slices.IndexFunc(l.Filters, func(g learn.LearnedGlass) bool { return g.ID == nd16 })]
+	if off := float64(g.Stops - 4 - over); math.Abs(off) > 2*float64(g.Spread) || g.Stops < 4.25 || g.Records != 8 {
+		t.Errorf("ND16 is %.2f ±%.2f of %d records, in truth %.2f", g.Stops, g.Spread, g.Records, 4+over)
+	}
+	counted := func() stop.Stops {
+		b := keep[*Bench](t)(d.Bench(t.Context(), shot.CameraID, ""))
+		i := slices.IndexFunc(b.Filters, func(f ShownFilter) bool { return f.ID == nd16 })
+		if (b.Filters[i].Learned != nil) != (b.Kit[i].MeasuredStops != nil) {
+			t.Error("what is counted as learned is not marked so")
+		}
+		return keep[stop.Stops](t)(b.Kit[i].Takes())
+	}
+	if got := counted(); got != g.Stops {
+		t.Errorf("it counts as %.2f, learned as %.2f", got, g.Stops)
+	}
+	off := func() stop.Stops {
+		shot.Placed = &[]string{nd16}
+		answer := keep[store.Answer](t)(d.answer(t.Context(), shot.ShotFields))
+		return answer.Given.Chosen.ErrorStops
+	}
+	// Read without glass, so that the light does not move with the filter.
+	shot.Light = assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14"}}
+	with := off()
+	keep[*Learned](t)(d.UseLog(t.Context(), false))
+	without := off()
+	if got := without - with; math.Abs(float64(got-(g.Stops-4))) > 0.01 {
+		t.Errorf("the answer moves by %.2f, learned %.2f", got, g.Stops-4)
+	}
+	if got := counted(); got != 4 {
+		t.Errorf("without the log it counts as %.2f", got)
+	}
+	keep[*Learned](t)(d.UseLog(t.Context(), true))
+	for _, r := range keep[[]store.Record](t)(d.Store.Records().List(t.Context())) {
+		if len(r.Glass) > 0 {
+			r.Struck = &store.Struck{At: d.Now(), By: "test"}
+			keep[store.Record](t)(d.Store.Records().Save(t.Context(), r))
+		}
+	}
+	if l := keep[*Learned](t)(d.Learned(t.Context())); l.Struck != 8 || counted() != 4 {
+		t.Errorf("struck records teach: %d struck, counted as %.2f", l.Struck, counted())
+	}
+}
+
+// Readings are foretold before they come, and the bands hold; a place can be forgotten.
+func TestForetoldAndForgotten(t *testing.T) {
+	d, _, _ := lived(t, 0.2, 6)
+	l := keep[*Learned](t)(d.Learned(t.Context()))
+	i := slices.IndexFunc(l.Calibration, func(c learn.Calibration) bool { return c.Kind == "seen" })
+	if i < 0 || l.Calibration[i].Of != 12 || l.Calibration[i].Inside < 8 {
+		t.Errorf("foretold: %+v", l.Calibration)
+	}
+	if l = keep[*Learned](t)(d.ForgetPlace(t.Context(), "Quay")); l.Records != 0 || len(l.Places) != 0 {
+		t.Errorf("after forgetting there are %d records at %+v", l.Records, l.Places)
+	}
+	if _, err := d.ForgetPlace(t.Context(), "Quay"); err == nil {
+		t.Error("what is not known can be forgotten")
+	}
+}
+
+// A take and the steps of a trial that are logged in the field become records, once each.
+func TestTheFieldIsRecorded(t *testing.T) {
+	d, shot, nd16 := lived(t, 0, 1)
+	computed := stop.Shutter(0.01)
+	entries := map[string]store.FieldEntryFields{
+		"a-take": {Kind: "outcome", At: d.Now(), ShotID: shot.ID, Words: "bad", Outcome: &store.Outcome{Grade: "bad", Why: "bright", Clip: &store.RecordClip{Name: "a.mp4"}}},
+		"a-step": {Kind: "step", At: d.Now(), ShotID: shot.ID, Tried: &store.RecordStep{Mode: "electronic", Activity: "walk", ComputedS: &computed, ShutterS: 0.004, Grade: "bad", Why: "ghost"}},
+	}
+	for range 2 {
+		for id, e := range entries {
+			keep[*store.FieldEntry](t)(d.LogInField(t.Context(), shot.ShootID, id, e))
+		}
+	}
+	take := keep[store.Record](t)(d.Store.Records().Get(t.Context(), "a-take"))
+	if take.Took == nil || take.Took.Kept || take.Took.Why != "bright" || take.From != "clip" || take.There == nil || take.There.Name != "Quay" {
+		t.Errorf("the take is %+v", take)
+	}
+	l := keep[*Learned](t)(d.Learned(t.Context()))
+	if len(l.Stabilisers) != 1 || l.Stabilisers[0].Trials != 1 || *l.Stabilisers[0].Floor >= computed {
+		t.Errorf("the trial: %+v", l.Stabilisers)
+	}
+	if l.Taste.Binned["bright"] != 1 {
+		t.Errorf("binned %v", l.Taste.Binned)
+	}
+	if l.Names[nd16] != "ND16" {
+		t.Errorf("names %v", l.Names)
+	}
+}

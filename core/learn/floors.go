@@ -96,7 +96,7 @@ func (f *floors) voteOf(t *Trial) *vote {
 		switch t.Why {
 		case Noise, Other:
 			return nil
-		case "":
+		case Unsaid:
 			if t.ISO > 0 && t.Ceiling > 0 {
 				weight *= min(max(math.Log2(t.Ceiling/t.ISO), 0), 1)
 			}

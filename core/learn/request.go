@@ -39,15 +39,16 @@ func (Grade) Values() []Grade { return []Grade{Bad, Usable, Good} }
 // Fault is what made a trial's take bad.
 type Fault string
 
-// What makes a take bad; "" is not known.
+// What makes a take bad.
 const (
-	Ghost Fault = "ghost"
-	Noise Fault = "noise"
-	Other Fault = "other"
+	Unsaid Fault = ""
+	Ghost  Fault = "ghost"
+	Noise  Fault = "noise"
+	Other  Fault = "other"
 )
 
 // Values returns every Fault there is.
-func (Fault) Values() []Fault { return []Fault{"", Ghost, Noise, Other} }
+func (Fault) Values() []Fault { return []Fault{Unsaid, Ghost, Noise, Other} }
 
 // What is of what something is known.
 type What string

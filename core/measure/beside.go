@@ -165,10 +165,11 @@ func besideShake(r *assemble.ShotRequest, s *shot.Scene, a *take.Answer) *Beside
 		return b
 	}
 	b.Agrees, b.Words = is(false), fmt.Sprintf("the shake was %.0f °/s, not the %.0f %s", took, expected, said)
+	shaken := *s.Shaking
 	if expected > 0 {
-		shake.Rate = rate * angle.DegPerS(took/expected)
+		shaken.Rate = rate * angle.DegPerS(took/expected)
 	}
-	if floor, ok := shake.Floor(s.Shaking.Lens); ok {
+	if floor, ok := shaken.Slowest(); ok {
 		b.Words += fmt.Sprintf(": the stabiliser limit is %s", rough(floor))
 	}
 	return b
@@ -178,9 +179,12 @@ func besideGhost(s *shot.Scene, meant stop.Shutter, a *take.Answer) *Beside {
 	if s.Shaking == nil || a.Ghost.BlurPx == nil {
 		return nil
 	}
-	floor, ok := s.Shaking.Floor(s.Shaking.Lens)
+	floor, ok := s.Shaking.Slowest()
 	if !ok || meant <= 0 {
 		return nil
+	}
+	if t := a.Shutter.ShutterS; t != nil && !a.Shutter.AtLeast && *t > 0 { // a limit is judged by what was, not by what was meant
+		meant = *t
 	}
 	feared := meant > floor
 	b := &Beside{Of: OfGhosting, Agrees: is(feared == a.Ghost.Stabilised)}
@@ -188,9 +192,9 @@ func besideGhost(s *shot.Scene, meant stop.Shutter, a *take.Answer) *Beside {
 	case a.Ghost.Stabilised && feared:
 		b.Words = fmt.Sprintf("it ghosts, as was to be expected slower than %s", rough(floor))
 	case a.Ghost.Stabilised:
-		b.Words = fmt.Sprintf("it ghosts although %v is faster than the limit of %s: the limit is too slow for this shake", meant, rough(floor))
+		b.Words = fmt.Sprintf("it ghosts although %s is faster than the limit of %s: the limit is too slow for this shake", rough(meant), rough(floor))
 	case feared:
-		b.Words = fmt.Sprintf("no ghosting, although %v is slower than the limit of %s", meant, rough(floor))
+		b.Words = fmt.Sprintf("no ghosting, although %s is slower than the limit of %s", rough(meant), rough(floor))
 	default:
 		b.Words = "no ghosting, as meant"
 	}

@@ -30,6 +30,8 @@ test("a clip of a shot stands beside what was meant", async ({ page, app }) => {
   await expect(page.getByTestId("take-says")).toContainText("meant: 180°");
   await page.getByRole("button", { name: "Usable" }).click();
   await expect(page.getByText("Saved as the outcome of Dawn walk between the rows")).toBeVisible();
+  // Beside it what was foreseen, in step.
+  await expect(page.getByTestId("foreseen").getByRole("img")).toHaveAttribute("aria-label", /Look at/);
   // A second clip, in step with it, by keys; and judged without knowing which is which.
   await page.getByLabel("Another clip beside it", { exact: true }).setInputFiles(clip("pumping.webm"));
   const player = page.getByTestId("take-player");
@@ -112,7 +114,18 @@ test("a turned clip of an uneven clock is measured, with the subtitles inside it
   await expect(page.getByTestId("take-player")).not.toContainText("frame 0,");
   await page.getByLabel("Another clip beside it", { exact: true }).setInputFiles(clip("hand-crisp.mp4"));
   await page.getByRole("button", { name: "Align by movement" }).click({ timeout: 45_000 });
-  await expect(page.getByTestId("take-darker")).toContainText(/The second is \d\.\d\d ±\d\.\d\d stops (darker|brighter)/);
+  await expect(page.getByTestId("take-darker")).toContainText(
+    /The second is \d\.\d\d ±\d\.\d\d stops (darker|brighter)/,
+  );
   await page.getByRole("button", { name: "Read them as telemetry" }).click();
   await expect(page.getByTestId("telemetry-says")).toContainText("Shutter 1/400 to 1/250");
+});
+
+test("a clip of ten minutes is measured in windows spread over it", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure/take`);
+  await page.getByLabel("For").selectOption({ label: "spread over all" });
+  await choose(page, clip("long.mp4"));
+  await expect(page.getByText(/of 8 windows measured/)).toBeVisible({ timeout: 45_000 });
+  await expect(page.getByRole("status", { name: "Measuring" })).toHaveCount(0, { timeout: 80_000 });
+  await expect(page.getByTestId("take-says")).toContainText("the clock jumps before");
 });

@@ -85,7 +85,12 @@ export function TakeBeside({ take, shot, file, pictures }: TakeBesideProps) {
             <Button
               variant="outline"
               loading={trial.isPending}
-              onClick={() => trial.mutate({ grade: take.ghost.stabilised ? "bad" : "good" })}
+              onClick={() =>
+                trial.mutate({
+                  grade: take.ghost.stabilised ? "bad" : "good",
+                  ...(take.shutter.shutterS && !take.shutter.atLeast && { took: take.shutter.shutterS }),
+                })
+              }
             >
               Count it as a trial
             </Button>

@@ -2,6 +2,7 @@ import { Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { LoopView } from "../../instruments/frame-pair/LoopView";
 import { TakePlayer } from "../../instruments/take/TakePlayer";
 import { FileButton } from "../../lib/FileButton";
 import { withError } from "../../lib/measured";
@@ -94,23 +95,35 @@ export function TakePair({ file, take, fromS, forS, shot, at, onAt }: TakePairPr
             </Button>
           )}
         </Flex>
-        <TakePlayer
-          key={second ? `${left?.name} ${right?.name}` : file.name}
-          first={left ?? file}
-          second={right}
-          fps={take.fps}
-          at={at}
-          onAt={onAt}
-          names={blind === "hidden" ? ["", ""] : [left?.name ?? "", right?.name ?? ""]}
-          offset={isSwapped ? -offset : offset}
-          {...(second && { onOffset: (frames: number) => setOffset(isSwapped ? -frames : frames) })}
-        >
-          {other.data && blind !== "hidden" && (
-            <Button variant="outline" loading={align.isPending} onClick={() => align.mutate()}>
-              Align by movement
-            </Button>
+        <Grid gap="3" templateColumns={{ base: "1fr", md: shot && !second ? "minmax(0, 1fr) minmax(0, 1fr)" : "1fr" }}>
+          <TakePlayer
+            key={second ? `${left?.name} ${right?.name}` : file.name}
+            first={left ?? file}
+            second={right}
+            fps={take.fps}
+            at={at}
+            onAt={onAt}
+            names={blind === "hidden" ? ["", ""] : [left?.name ?? "", right?.name ?? ""]}
+            offset={isSwapped ? -offset : offset}
+            {...(second && { onOffset: (frames: number) => setOffset(isSwapped ? -frames : frames) })}
+          >
+            {other.data && blind !== "hidden" && (
+              <Button variant="outline" loading={align.isPending} onClick={() => align.mutate()}>
+                Align by movement
+              </Button>
+            )}
+          </TakePlayer>
+          {shot && !second && (
+            <Stack gap="1" data-testid="foreseen">
+              <Text fontWeight="bold">As it was foreseen, a made-up scene</Text>
+              <LoopView
+                side="test"
+                request={{ shot: shot.answer.request, show: "taken", small: true }}
+                frame={Math.round(at * take.fps)}
+              />
+            </Stack>
           )}
-        </TakePlayer>
+        </Grid>
         {align.data?.darkerStops != null && second && blind !== "hidden" && (
           <Stack gap="2" data-testid="take-darker">
             <Text>

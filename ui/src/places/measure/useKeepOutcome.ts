@@ -46,25 +46,29 @@ function useKeepEntry<Of>(
 export const useKeepOutcome = (shot: Shot) =>
   useKeepEntry(shot, "Saved as the outcome of", async (of: { words: string; outcome: Schemas["Outcome"] }) => of);
 
-/** Keeps whether a take ghosts, as a trial of its camera's stabiliser: the limit follows. */
+/** Keeps whether a take ghosts, as a trial of its camera's stabiliser at the shutter that it took: the limit follows. */
 export const useKeepTrial = (shot: Shot) =>
-  useKeepEntry(shot, "Counts as a trial with", async ({ grade }: { grade: "good" | "bad" }, { answer }) => {
-    const plan = await unwrap(api.POST("/api/calc/stepped", { body: answer.request }));
-    const { shutterS, iso } = answer.given.chosen;
-    return {
-      kind: "step",
-      words: `a take ${grade === "bad" ? "ghosts" : "does not ghost"}`,
-      tried: {
-        mode: plan.mode,
-        activity: plan.activity,
-        measured: plan.measured,
-        shakeDegS: plan.shakeDegS,
-        computedS: plan.computedS,
-        shutterS,
-        grade,
-        ...(grade === "bad" && { why: "ghost" }),
-        iso,
-        isoCeiling: plan.isoCeiling,
-      },
-    };
-  });
+  useKeepEntry(
+    shot,
+    "Counts as a trial with",
+    async ({ grade, took }: { grade: "good" | "bad"; took?: number }, { answer }) => {
+      const plan = await unwrap(api.POST("/api/calc/stepped", { body: answer.request }));
+      const { shutterS, iso } = answer.given.chosen;
+      return {
+        kind: "step",
+        words: `a take ${grade === "bad" ? "ghosts" : "does not ghost"}`,
+        tried: {
+          mode: plan.mode,
+          activity: plan.activity,
+          measured: plan.measured,
+          shakeDegS: plan.shakeDegS,
+          computedS: plan.computedS,
+          shutterS: took ?? shutterS,
+          grade,
+          ...(grade === "bad" && { why: "ghost" }),
+          iso,
+          isoCeiling: plan.isoCeiling,
+        },
+      };
+    },
+  );

@@ -88,6 +88,12 @@ func (r *OutingRequest) outdoors(of subject) *light.Outdoors {
 	for _, turn := range r.Turns {
 		out.Turns = append(out.Turns, light.SkyTurn(turn))
 	}
+	if len(r.Known) > 0 {
+		out.Known = map[light.Sky]light.Known{}
+		for _, k := range r.Known {
+			out.Known[k.Sky] = light.Known{Offset: k.Offset, Spread: k.Spread}
+		}
+	}
 	if of.hasHeading {
 		out.HasHeading, out.Faces = true, light.FacingCamera(of.heading)
 	}

@@ -18,6 +18,7 @@ type OutingRequest struct {
 	Turns     []assemble.SkyTurn     `json:"turns,omitempty" maxItems:"100" doc:"changes of the sky, in order of time"`
 	Surface   stop.Stops             `json:"surfaceStops,omitempty" minimum:"-5" maximum:"5" doc:"of the place in general"`
 	Anchor    *assemble.LightReading `json:"anchor,omitempty" doc:"a reading on the spot that moves the curve"`
+	Known     []SkyKnown             `json:"known,omitempty" maxItems:"3" doc:"what a log knows of the light at the place"`
 	From      time.Time              `json:"from" doc:"where the curve begins"`
 	To        time.Time              `json:"to"`
 	StepS     float64                `json:"stepS" minimum:"60" maximum:"86400" doc:"seconds from point to point of the curve"`
@@ -29,6 +30,14 @@ type OutingRequest struct {
 	Tolerance *assemble.Tolerance    `json:"tolerance,omitempty"`
 	SwapCost  *float64               `json:"swapCost,omitempty" minimum:"0" maximum:"1000"`
 	Before    map[string]string      `json:"before,omitempty" doc:"the plan as it was made: stacks by the ids of their shots"`
+}
+
+// SkyKnown is what a log knows of the light at a place under a sky.
+type SkyKnown struct {
+	Sky    light.Sky  `json:"sky"`
+	Offset stop.Stops `json:"offsetStops" minimum:"-10" maximum:"10" doc:"over the forecast"`
+	Spread stop.Stops `json:"spreadStops" minimum:"0" maximum:"10" doc:"how far a day may still be off"`
+	Days   int        `json:"days,omitempty" minimum:"0" maximum:"100000" doc:"that it rests on"`
 }
 
 // OutingShot is a shot with a time.

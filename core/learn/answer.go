@@ -45,7 +45,9 @@ type LearnedPlace struct {
 	Sky    light.Sky  `json:"sky"`
 	Offset stop.Stops `json:"offsetStops" doc:"over the forecast"`
 	Spread stop.Stops `json:"sdStops"`
-	Days   int        `json:"days"`
+	// DaySpread is that of a light there on a day that was not read.
+	DaySpread stop.Stops `json:"daySdStops" doc:"of the light there on a day that was not read"`
+	Days      int        `json:"days"`
 }
 
 // LearnedSky is how far the light strays under a sky, and for how long.

@@ -13,15 +13,16 @@ func Learn(r Request) (*Answer, error) {
 	if err != nil {
 		return nil, err
 	}
+	calibrated := r.calibrated()
+	k.scale = map[string]float64{}
+	for _, c := range calibrated {
+		k.scale[c.Kind] = c.Scale
+	}
 	a := &Answer{
 		Filters: k.glass(), Instruments: k.readers(), Places: k.learnedPlaces(), Skies: k.skies(),
 		Strays:     Strays{k.further[strayFilter], k.further[strayInstrument], k.further[strayPlace]},
-		Unresolved: k.unresolved(), Doubtful: k.doubts(k.swayed, k.x), Asks: []Told{}, Calibration: r.calibrated(),
+		Unresolved: k.unresolved(), Doubtful: k.doubts(k.swayed, k.x), Asks: []Told{}, Calibration: calibrated,
 		Right: r.right(), Trend: r.trends(),
-	}
-	k.scale = map[string]float64{}
-	for _, c := range a.Calibration {
-		k.scale[c.Kind] = c.Scale
 	}
 	seen := map[string]bool{}
 	for i := range r.Asks {

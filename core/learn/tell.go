@@ -170,6 +170,7 @@ func (k *known) learnedPlaces() []LearnedPlace {
 				p.Days++
 			}
 		}
+		p.DaySpread = stop.Stops(math.Sqrt(k.covariance.At(at, at)+k.swayed.variance[p.Sky]) * k.scaleOf("light"))
 		all = append(all, p)
 	}
 	slices.SortFunc(all, func(a, b LearnedPlace) int {

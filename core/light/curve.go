@@ -23,7 +23,13 @@ type Outdoors struct {
 	Albedo float64
 	// Surface is how much brighter than mid-grey the scene's surfaces are.
 	Surface stop.Stops
+	// Known is what a log knows of the place under a sky; it moves the model.
+	Known map[Sky]Known
 }
+
+// Known is how much brighter than the model a place is under a sky, and how far a day there may
+// still be off.
+type Known struct{ Offset, Spread stop.Stops }
 
 // SkyTurn is a sky from an instant on.
 type SkyTurn struct {
@@ -47,14 +53,20 @@ func (o *Outdoors) SkyAt(t time.Time) Sky {
 // given heading.
 func FacingCamera(camera angle.Deg) angle.Deg { return (camera + 180).Heading() }
 
-// At returns the light of the model at an instant, and where the sun stands.
+// At returns the light of the model at an instant, as what is known moves it, and where the sun
+// stands.
 func (o *Outdoors) At(t time.Time) (Scene, Position) {
 	sun := Sun(t, o.Place)
 	beta := angle.Deg(0)
 	if o.HasHeading {
 		beta = (o.Faces - sun.Azimuth).Turn()
 	}
-	return FromSky(o.SkyAt(t), sun.Geometric, t.YearDay(), o.Plane, beta, o.Albedo, o.Surface), sun
+	sky := o.SkyAt(t)
+	scene := FromSky(sky, sun.Geometric, t.YearDay(), o.Plane, beta, o.Albedo, o.Surface)
+	if k, ok := o.Known[sky]; ok {
+		scene = Scene{EV: scene.EV.Plus(k.Offset), Spread: k.Spread}
+	}
+	return scene, sun
 }
 
 // Anchor is a reading taken on the spot, which the light around it follows.

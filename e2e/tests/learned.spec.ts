@@ -75,3 +75,29 @@ test("a stepped trial is planned, judged step by step, and its limit is used", a
   const bench = await (await page.request.get(`${app.url}/api/cameras/${crates.cameraId}/bench`)).json();
   expect(bench.camera.profile.trialS).toBeGreaterThan(0);
 });
+
+test("what a day brought is read in the log: planned beside done, with the light", async ({ page, app }) => {
+  const get = async (path: string) => (await page.request.get(app.url + path)).json();
+  const { items: shoots } = await get("/api/shoots?limit=10");
+  const { items: shots } = await get("/api/shots?limit=50");
+  const noon = shots.find((s: { name: string }) => s.name === "Noon walk on the terrace");
+  for (const [i, [grade, why]] of [
+    ["bad", "bright"],
+    ["good", ""],
+  ].entries())
+    await page.request.put(`${app.url}/api/shoots/${shoots[0].id}/log/take-of-noon-${i}`, {
+      data: {
+        kind: "outcome",
+        at: "2025-09-20T12:50:00-01:00",
+        shotId: noon.id,
+        words: grade,
+        outcome: { grade, ...(why && { why }) },
+      },
+    });
+  await page.goto(`${app.url}/log?view=cards`);
+  const row = page.getByTestId("story").getByRole("row", { name: /Noon walk on the terrace/ });
+  await expect(row).toContainText(/binned, bright with ND8 \+ ND32; good with ND8 \+ ND32/);
+  await page.getByRole("button", { name: "Records" }).click();
+  await page.getByLabel("Search place, sky, filter, camera, date").fill("noon walk binned");
+  await expect(page.getByTestId("record").first()).toContainText("binned, bright through ND8 + ND32");
+});

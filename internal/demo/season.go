@@ -44,7 +44,7 @@ type haunt struct {
 }
 
 var haunts = []haunt{
-	{"Marl Terrace", light.Place{Lat: 38.4, Lon: -20.5}, map[light.Sky]float64{light.ClearSky: 0.15, light.PartlyCloudy: 0.05, light.Overcast: -0.1}},
+	{"South wall", light.Place{Lat: 38.4, Lon: -20.5}, map[light.Sky]float64{light.ClearSky: 0.15, light.PartlyCloudy: 0.05, light.Overcast: -0.1}},
 	{"Quay of Sandholm", light.Place{Lat: 38.5, Lon: -20.4}, map[light.Sky]float64{light.ClearSky: 0.3, light.PartlyCloudy: 0.1, light.Overcast: 0}},
 	{"Cellar lane", light.Place{Lat: 38.4, Lon: -20.5}, map[light.Sky]float64{light.ClearSky: -0.25, light.PartlyCloudy: -0.1, light.Overcast: -0.1}},
 }
@@ -54,11 +54,12 @@ type season struct {
 	*rand.Rand
 	ids  map[string]string
 	desk *desk.Desk
+	all  []store.Record
 }
 
 // seedSeason adds the records of the season, the last of them some days before now.
 func seedSeason(ctx context.Context, d *desk.Desk, ids map[string]string) error {
-	s := &season{rand.New(rand.NewPCG(seasonSeed, 1)), ids, d}
+	s := &season{Rand: rand.New(rand.NewPCG(seasonSeed, 1)), ids: ids, desk: d}
 	begins := d.Now().In(islandTime).AddDate(0, 0, -seasonShoots*seasonGapDay-3)
 	for i := range seasonShoots {
 		y, m, day := begins.AddDate(0, 0, i*seasonGapDay).Date()
@@ -72,7 +73,7 @@ func seedSeason(ctx context.Context, d *desk.Desk, ids map[string]string) error 
 			}
 		}
 	}
-	return nil
+	return d.Store.AddRecords(ctx, s.all)
 }
 
 // fall drops a filter.
@@ -133,15 +134,14 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 			rec.Words += ", mistyped"
 		}
 		rec.Seen.EV100 = stop.EV(math.Round(10*seen) / 10)
-		if err := s.save(ctx, fmt.Sprintf("season-%02d-%d", n, i), rec); err != nil {
-			return err
-		}
+		s.add(fmt.Sprintf("season-%02d-%d", n, i), rec)
 	}
-	return s.take(ctx, n, camera, label, at, sky, morning.Add(4*time.Hour), rigs[0].ID)
+	s.take(n, camera, label, at, sky, morning.Add(4*time.Hour), rigs[0].ID)
+	return nil
 }
 
 // take adds what became of the day's take: the first filter is right more often as the season goes.
-func (s *season) take(ctx context.Context, n int, camera, label string, at haunt, sky light.Sky, when time.Time, rigID string) error {
+func (s *season) take(n int, camera, label string, at haunt, sky light.Sky, when time.Time, rigID string) {
 	isRight := s.Float64() < 0.35+0.6*float64(n)/seasonShoots
 	off := stop.Stops(0.3 * s.NormFloat64())
 	lost := math.Max(0, math.Round(8-6*float64(n)/seasonShoots+2*s.NormFloat64()))
@@ -163,15 +163,14 @@ func (s *season) take(ctx context.Context, n int, camera, label string, at haunt
 	if label != "" {
 		glass = []string{s.ids[label]}
 	}
-	return s.save(ctx, "season-take-"+strconv.Itoa(n), store.RecordFields{
+	s.add("season-take-"+strconv.Itoa(n), store.RecordFields{
 		Kind: "take", At: when, From: "card", Source: "simulated", Name: at.name, RigID: rigID, Glass: glass, Took: took,
 		There: &store.RecordPlace{Name: at.name, Sky: sky, EV100: 12},
 	})
 }
 
-func (s *season) save(ctx context.Context, id string, r store.RecordFields) error {
-	_, err := s.desk.Store.Records().Save(ctx, store.Record{Meta: store.Meta{ID: id}, RecordFields: r})
-	return err
+func (s *season) add(id string, r store.RecordFields) {
+	s.all = append(s.all, store.Record{Meta: store.Meta{ID: id}, RecordFields: r})
 }
 
 func square(v float64) float64 { return v * v }

@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"cmp"
 	"context"
 	"pinhole/core/assemble"
 	"pinhole/core/day"
@@ -58,6 +59,11 @@ func (d *Desk) dayOf(ctx context.Context, shoot store.Shoot, shots []store.Shot)
 	if out.Request.Sky == "" {
 		out.Request.Sky = light.ClearSky
 	}
+	taught, err := d.inUse(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out.Request.Known = taught.knownOf(cmp.Or(shoot.Place, shoot.Name))
 	if a := shoot.Day.Anchor; a != nil {
 		out.Request.Anchor = &assemble.LightReading{Time: a.At, EV100: a.EV100}
 	}

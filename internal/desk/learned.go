@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"pinhole/core/angle"
+	"pinhole/core/day"
 	"pinhole/core/learn"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
@@ -306,6 +307,20 @@ func (l *Learned) teachCamera(b *Bench) {
 	profile := *b.Camera.Profile
 	profile.TrialS, profile.TrialShake = *of.Floor, &of.ShakeDegS
 	b.Camera.Profile = &profile
+}
+
+// knownOf returns what the log knows of the light at a place, by sky.
+func (l *Learned) knownOf(place string) []day.SkyKnown {
+	if l == nil {
+		return nil
+	}
+	var all []day.SkyKnown
+	for _, p := range l.Places {
+		if p.Place == place {
+			all = append(all, day.SkyKnown{Sky: p.Sky, Offset: p.Offset, Spread: p.DaySpread, Days: p.Days})
+		}
+	}
+	return all
 }
 
 // ForgetPlace removes for good what the log knows of a place.

@@ -101,8 +101,17 @@ func TestForetoldAndForgotten(t *testing.T) {
 	if i < 0 || l.Calibration[i].Of != 12 || l.Calibration[i].Inside < 8 {
 		t.Errorf("foretold: %+v", l.Calibration)
 	}
+	// The forecast of a day there has it in it, until the place is forgotten.
+	shoot := keep[[]store.Shoot](t)(d.Store.Shoots().List(t.Context()))[0]
+	known := keep[*Day](t)(d.Day(t.Context(), shoot.ID)).Request.Known
+	if len(known) != 1 || known[0].Sky != light.ClearSky || known[0].Offset != l.Places[0].Offset || known[0].Spread >= light.ClearSky.Spread()+0.1 {
+		t.Errorf("the day knows %+v of %+v", known, l.Places)
+	}
 	if l = keep[*Learned](t)(d.ForgetPlace(t.Context(), "Quay")); l.Records != 0 || len(l.Places) != 0 {
 		t.Errorf("after forgetting there are %d records at %+v", l.Records, l.Places)
+	}
+	if known := keep[*Day](t)(d.Day(t.Context(), shoot.ID)).Request.Known; len(known) > 0 {
+		t.Errorf("forgotten, the day knows %+v", known)
 	}
 	if _, err := d.ForgetPlace(t.Context(), "Quay"); err == nil {
 		t.Error("what is not known can be forgotten")

@@ -119,6 +119,18 @@ func records() table[Record] {
 	}
 }
 
+// AddRecords stores new records: all of them or none.
+func (s *Store) AddRecords(ctx context.Context, all []Record) error {
+	return s.inTx(ctx, func(tx *sql.Tx) error {
+		for _, r := range all {
+			if _, err := records().insert(ctx, tx, r, s.now()); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
 // RecordsChanged returns a text that is another one whenever a record, a filter or a rig has changed.
 func (s *Store) RecordsChanged(ctx context.Context) (mark string, err error) {
 	const of = "(SELECT COUNT(*) || ' ' || COALESCE(SUM(version), 0) || ' ' || COALESCE(MAX(updated_at), '') FROM "

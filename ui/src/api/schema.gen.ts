@@ -4415,6 +4415,11 @@ export interface components {
             stops: number;
         };
         LogLearnedPlace: {
+            /**
+             * Format: double
+             * @description of the light there on a day that was not read
+             */
+            daySdStops: number;
             /** Format: int64 */
             days: number;
             /**
@@ -5802,6 +5807,8 @@ export interface components {
             from: string;
             /** @description each camera as it is held: with it a shot that says its look is judged whole */
             held?: components["schemas"]["Held"][];
+            /** @description what a log knows of the light at the place */
+            known?: components["schemas"]["SkyKnown"][];
             /** @description left out, only shots whose light was read are planned */
             place?: components["schemas"]["PlaceFields"];
             shots: components["schemas"]["OutingShot"][];
@@ -7406,6 +7413,25 @@ export interface components {
              */
             sky: "clear" | "partly" | "overcast";
             turns: components["schemas"]["SkyTurn"][];
+        };
+        SkyKnown: {
+            /**
+             * Format: int64
+             * @description that it rests on
+             */
+            days?: number;
+            /**
+             * Format: double
+             * @description over the forecast
+             */
+            offsetStops: number;
+            /** @enum {string} */
+            sky: "clear" | "partly" | "overcast";
+            /**
+             * Format: double
+             * @description how far a day may still be off
+             */
+            spreadStops: number;
         };
         SkyRequest: {
             /** Format: date-time */

@@ -75,6 +75,12 @@ export function LightPanel({ work, date }: { work: Work; date: string }) {
             </Button>
           </Flex>
         )}
+        {work.day?.request.known?.map((known) => (
+          <Text key={known.sky} color="muted" data-testid="learned-light">
+            Learned here under a {skyName(known.sky).toLowerCase()} sky: {signed(known.offsetStops, 2)} stops, ±
+            {decimal(known.spreadStops, 2)}, from {known.days} days; the forecast has it in it.
+          </Text>
+        ))}
         <Choice label="Read by" options={WAYS} value={way} onChange={setWay} />
         <Flex gap="3" wrap="wrap" align="flex-end">
           {way === "typed" && (

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { shootLogQuery } from "../../api/queries";
 import { Panel } from "../../lib/Panel";
 import { clockIn, dayIn } from "../../lib/zone";
+import { ShootStory } from "./ShootStory";
 
 /** What was ticked, read and noted on the field card of a shoot. */
 export function ShootLog({ shoot }: { shoot: Schemas["StoredShoot"] }) {
@@ -15,6 +16,7 @@ export function ShootLog({ shoot }: { shoot: Schemas["StoredShoot"] }) {
       heading={shoot.name}
       note={entries && (entries.length === 0 ? "nothing noted" : `${entries.length} entries`)}
     >
+      <ShootStory shoot={shoot} />
       {!entries && <Skeleton h="60px" />}
       {entries?.length === 0 && (
         <Stack align="flex-start" gap="2">

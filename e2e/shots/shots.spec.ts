@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { drawer, edit, expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test } from "../app.ts";
 
 const PHONE = { width: 390, height: 844 };
 const picture = (name: string) => `../docs/screenshots/${name}.png`;
@@ -39,23 +39,29 @@ test.describe("pictures", () => {
     await page.screenshot({ path: picture("shot-conflict") });
   });
 
-  test("frame pair and schools", async ({ page, app }) => {
-    await openShot(page, app, "Crates down the lane");
-    const pair = page.getByRole("region", { name: "Preview" });
-    await expect(page.getByTestId("look-at-reference")).toContainText("jump 75 px");
-    await pair.getByRole("button", { name: "Step" }).click();
-    await drawer(page, "Approaches");
-    await page.mouse.wheel(0, 200);
-    await page.waitForTimeout(1500);
-    await page.screenshot({ path: picture("frame-pair") });
-  });
-
   test("a clip beside its shot", async ({ page, app }) => {
     await page.goto(`${app.url}/measure/take`);
     await page.getByLabel("A take of").selectOption({ label: "Dawn walk between the rows" });
     await page.getByLabel("A clip", { exact: true }).setInputFiles("../core/take/testdata/hand-crisp.mp4");
     await expect(page.getByTestId("take-says")).toBeVisible({ timeout: 45_000 });
     await page.screenshot({ path: picture("measure-take") });
+  });
+
+  test("what the log taught", async ({ page, app }) => {
+    await page.goto(`${app.url}/log`);
+    await expect(page.getByTestId("belief").first()).toBeVisible();
+    await page.screenshot({ path: picture("log") });
+  });
+
+  test("a stepped trial on a phone", async ({ page, app }) => {
+    await page.setViewportSize(PHONE);
+    await page.goto(`${app.url}/measure/steps`);
+    await page.getByLabel("With the camera, light and movement of").selectOption({ label: "Crates down the lane" });
+    for (const grade of ["Good", "Good", "Usable"])
+      await page.getByTestId("steps").getByRole("button", { name: grade, exact: true }).click();
+    await expect(page.getByTestId("limit")).toContainText("takes");
+    await page.getByTestId("steps").scrollIntoViewIfNeeded();
+    await page.screenshot({ path: picture("measure-steps") });
   });
 
   test("a case compared", async ({ page, app }) => {
@@ -147,14 +153,6 @@ test.describe("pictures", () => {
     await page.setViewportSize(PHONE);
     await page.waitForTimeout(500);
     await page.screenshot({ path: picture("day-phone") });
-  });
-
-  test("sets", async ({ page, app }) => {
-    await page.goto(`${app.url}/kit/sets`);
-    await page.getByLabel("On the rig").selectOption({ label: "Crate trailer (action camera), in its frame" });
-    await expect(page.getByTestId("sets-words")).toContainText("find out");
-    await page.waitForTimeout(300);
-    await page.screenshot({ path: picture("kit-sets") });
   });
 
   test.describe("in the field", () => {

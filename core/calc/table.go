@@ -97,7 +97,7 @@ var operations = []Operation{
 	long("year", "Compute the light of a place through a year, and the filters it calls for", day.Year),
 	long("coverage", "Find the light a kit covers, and what to buy or carry", Coverage),
 	operation("compare", "Weigh sets of filters against each other, what is not known counted as unknown", CompareSets),
-	operation("stepped", "Plan a trial that finds at which shutters a stabiliser works", SteppedTrial),
+	operation("stepped", "Plan a test that finds at which shutters a stabiliser works", SteppedTrial),
 	operation("align", "Lay two takes over each other by how they move", take.Align),
 	operation("learn", "Find what a log of readings, trials and takes teaches", learn.Learn),
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),

@@ -91,7 +91,11 @@ func (r *OutingRequest) outdoors(of subject) *light.Outdoors {
 	if len(r.Known) > 0 {
 		out.Known = map[light.Sky]light.Known{}
 		for _, k := range r.Known {
-			out.Known[k.Sky] = light.Known{Offset: k.Offset, Spread: k.Spread}
+			known := light.Known{Offset: k.Offset, Spread: k.Spread}
+			for _, m := range k.Moments {
+				known.Moments = append(known.Moments, light.KnownMoment(m))
+			}
+			out.Known[k.Sky] = known
 		}
 	}
 	if of.hasHeading {

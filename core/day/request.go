@@ -38,6 +38,15 @@ type SkyKnown struct {
 	Offset stop.Stops `json:"offsetStops" minimum:"-10" maximum:"10" doc:"over the forecast"`
 	Spread stop.Stops `json:"spreadStops" minimum:"0" maximum:"10" doc:"how far a day may still be off"`
 	Days   int        `json:"days,omitempty" minimum:"0" maximum:"100000" doc:"that it rests on"`
+	// Moments are of a day that was read.
+	Moments []KnownMoment `json:"moments,omitempty" maxItems:"500" doc:"where the day itself was read, in order of time"`
+}
+
+// KnownMoment is what a log knows of the light at one instant.
+type KnownMoment struct {
+	At     time.Time  `json:"at"`
+	Offset stop.Stops `json:"offsetStops" minimum:"-20" maximum:"20"`
+	Spread stop.Stops `json:"spreadStops" minimum:"0" maximum:"10"`
 }
 
 // OutingShot is a shot with a time.

@@ -2,6 +2,7 @@ package light
 
 import (
 	"math"
+	"slices"
 	"time"
 
 	"pinhole/core/angle"
@@ -28,8 +29,32 @@ type Outdoors struct {
 }
 
 // Known is how much brighter than the model a place is under a sky, and how far a day there may
-// still be off.
-type Known struct{ Offset, Spread stop.Stops }
+// still be off. Where the day itself was read, Moments say so in order of time; between them it
+// goes straight, and beyond them what holds in general is taken.
+type Known struct {
+	Offset, Spread stop.Stops
+	Moments        []KnownMoment
+}
+
+// KnownMoment is what is known at one instant.
+type KnownMoment struct {
+	At             time.Time
+	Offset, Spread stop.Stops
+}
+
+// at returns what is known at an instant.
+func (k *Known) at(t time.Time) (offset, spread stop.Stops) {
+	after := slices.IndexFunc(k.Moments, func(m KnownMoment) bool { return !m.At.Before(t) })
+	switch {
+	case after < 0 || after == 0 && k.Moments[0].At.After(t):
+		return k.Offset, k.Spread
+	case after == 0:
+		return k.Moments[0].Offset, k.Moments[0].Spread
+	}
+	a, b := k.Moments[after-1], k.Moments[after]
+	part := stop.Stops(t.Sub(a.At).Seconds() / b.At.Sub(a.At).Seconds())
+	return a.Offset + part*(b.Offset-a.Offset), a.Spread + part*(b.Spread-a.Spread)
+}
 
 // SkyTurn is a sky from an instant on.
 type SkyTurn struct {
@@ -64,7 +89,8 @@ func (o *Outdoors) At(t time.Time) (Scene, Position) {
 	sky := o.SkyAt(t)
 	scene := FromSky(sky, sun.Geometric, t.YearDay(), o.Plane, beta, o.Albedo, o.Surface)
 	if k, ok := o.Known[sky]; ok {
-		scene = Scene{EV: scene.EV.Plus(k.Offset), Spread: k.Spread}
+		offset, spread := k.at(t)
+		scene = Scene{EV: scene.EV.Plus(offset), Spread: spread}
 	}
 	return scene, sun
 }

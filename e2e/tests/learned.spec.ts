@@ -41,6 +41,23 @@ test("records are sought, struck with a name, written out, and a place is forgot
   await expect(records.first()).toContainText("struck by this desk");
   await records.first().getByRole("button", { name: "Count again" }).click();
   await expect(records.first()).not.toContainText("struck by");
+  // A mistyped one is set right.
+  const seen = records.filter({ hasText: "on auto" }).first();
+  await seen.getByRole("button", { name: "Correct" }).click();
+  await seen.getByLabel("EV seen").fill("7.77");
+  await seen.getByRole("button", { name: "Save" }).click();
+  await expect(page.getByText("Corrected")).toBeVisible();
+  await expect(page.getByTestId("record").filter({ hasText: "EV 7.8" }).first()).toBeVisible();
+  // A day of the calendar shows what happened on it.
+  await page.getByLabel("Search place, sky, filter, camera, date").fill("");
+  await page
+    .getByTestId("calendar")
+    .getByRole("button", { name: /: \d+ records/ })
+    .first()
+    .click();
+  const all = await records.count();
+  expect(all).toBeGreaterThan(0);
+  expect(all).toBeLessThan(12);
   const [csv] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "CSV" }).click()]);
   expect(csv.suggestedFilename()).toBe("pinhole-records.csv");
   page.on("dialog", (dialog) => dialog.accept());
@@ -50,7 +67,7 @@ test("records are sought, struck with a name, written out, and a place is forgot
   await expect(page.getByTestId("belief").filter({ hasText: "Cellar lane" })).toHaveCount(0);
 });
 
-test("a stepped trial is planned, judged step by step, and its limit is used", async ({ page, app }) => {
+test("a shutter test is planned, judged step by step, and its limit is used", async ({ page, app }) => {
   await page.goto(`${app.url}/measure/steps`);
   await page.getByLabel("With the camera, light and movement of").selectOption({ label: "Crates down the lane" });
   const steps = page.getByTestId("steps");
@@ -68,7 +85,7 @@ test("a stepped trial is planned, judged step by step, and its limit is used", a
   await expect(steps).toContainText("All steps are judged.");
   const limit = page.getByTestId("limit");
   await expect(limit).toContainText(`by ${n} takes`);
-  expect(before).toContain("Computed, before any trial");
+  expect(before).toContain("Computed, before any test");
   // The judge has it: the camera of the shot carries the limit.
   const { items: shots } = await (await page.request.get(`${app.url}/api/shots?limit=50`)).json();
   const crates = shots.find((s: { name: string }) => s.name === "Crates down the lane");
@@ -100,4 +117,38 @@ test("what a day brought is read in the log: planned beside done, with the light
   await page.getByRole("button", { name: "Records" }).click();
   await page.getByLabel("Search place, sky, filter, camera, date").fill("noon walk binned");
   await expect(page.getByTestId("record").first()).toContainText("binned, bright through ND8 + ND32");
+});
+
+test("new firmware is learned anew, and a filter that is learned changes the answer of its shot", async ({
+  page,
+  app,
+}) => {
+  const get = async (path: string) => (await page.request.get(app.url + path)).json();
+  const spread = async () =>
+    (await get("/api/learned")).instruments.find((i: { id: string }) => i.id.endsWith(" auto")).sdStops;
+  const before = await spread();
+  await page.goto(`${app.url}/log`);
+  const choice = page.getByLabel("New firmware, or a repair, of");
+  await choice.selectOption({ index: 1 });
+  await page.getByRole("button", { name: "Learn it anew" }).click();
+  await expect(page.getByText("It is learned anew from now on")).toBeVisible();
+  await expect.poll(spread).toBeGreaterThan(before + 0.1);
+  // A shot on the phone through its ND8: darker than its ring says.
+  const { items: shots } = await get("/api/shots?limit=50");
+  const press = shots.find((s: { name: string }) => s.name.startsWith("Press cellar"));
+  const bench = await get(`/api/cameras/${press.cameraId}/bench`);
+  const nd8 = bench.kit.find((k: { id: string; stops: number }) => k.stops === 3);
+  expect(nd8.measuredStops).toBeGreaterThan(3.05);
+  const answerOf = async (kit: unknown) =>
+    (
+      await (
+        await page.request.post(`${app.url}/api/calc/shot`, {
+          data: { ...press.answer.request, kit, placed: [nd8.id], light: { kind: "meter", at: { text: "EV 9" } } },
+        })
+      ).json()
+    ).chosen.errorStops;
+  const learned = await answerOf(bench.kit);
+  await page.request.post(`${app.url}/api/learned/use`, { data: { used: false } });
+  const without = await answerOf((await get(`/api/cameras/${press.cameraId}/bench`)).kit);
+  expect(without - learned).toBeCloseTo(nd8.measuredStops - 3, 3);
 });

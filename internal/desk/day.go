@@ -1,7 +1,6 @@
 package desk
 
 import (
-	"cmp"
 	"context"
 	"pinhole/core/assemble"
 	"pinhole/core/day"
@@ -59,11 +58,6 @@ func (d *Desk) dayOf(ctx context.Context, shoot store.Shoot, shots []store.Shot)
 	if out.Request.Sky == "" {
 		out.Request.Sky = light.ClearSky
 	}
-	taught, err := d.inUse(ctx)
-	if err != nil {
-		return nil, err
-	}
-	out.Request.Known = taught.knownOf(cmp.Or(shoot.Place, shoot.Name))
 	if a := shoot.Day.Anchor; a != nil {
 		out.Request.Anchor = &assemble.LightReading{Time: a.At, EV100: a.EV100}
 	}
@@ -74,6 +68,9 @@ func (d *Desk) dayOf(ctx context.Context, shoot store.Shoot, shots []store.Shot)
 		return nil, err
 	}
 	if out.Request.From, out.Request.To, err = spanOf(&shoot.Day, out.Request.Shots, zone, d.Now()); err != nil {
+		return nil, err
+	}
+	if err := d.addLearned(ctx, out); err != nil {
 		return nil, err
 	}
 	out.Readings, err = d.Store.LightReadingsOf(ctx, shoot.ID)

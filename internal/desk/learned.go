@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"strings"
 	"sync"
 	"time"
 
@@ -106,6 +107,7 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 	}
 	slices.SortStableFunc(records, func(a, b store.Record) int { return cmp.Or(a.At.Compare(b.At), cmp.Compare(a.ID, b.ID)) })
 	readers := map[string]bool{}
+	var resets []*store.Record
 	for i := range records {
 		rec := &records[i]
 		if rec.Struck != nil {
@@ -123,9 +125,27 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 			addTake(r, rec)
 		case rec.Step != nil:
 			addStep(r, l, rec)
+		case rec.Reset != nil:
+			resets = append(resets, rec)
 		}
 	}
+	for _, rec := range resets {
+		addReset(r, rec)
+	}
 	return r, l, nil
+}
+
+// addReset says that a camera is another one from then on: each way in which it meters, and its
+// stabiliser.
+func addReset(r *learn.Request, rec *store.Record) {
+	for _, i := range r.Instruments {
+		if strings.HasPrefix(i.ID, rec.RigID+" ") {
+			r.Resets = append(r.Resets, learn.Reset{Kind: learn.Instrument, ID: i.ID, Time: rec.At})
+		}
+	}
+	if slices.ContainsFunc(r.Trials, func(t learn.Trial) bool { return t.Camera == rec.RigID }) {
+		r.Resets = append(r.Resets, learn.Reset{Kind: learn.Floor, ID: rec.RigID, Time: rec.At})
+	}
 }
 
 // seeing is what a record was seen by and through.
@@ -309,18 +329,57 @@ func (l *Learned) teachCamera(b *Bench) {
 	b.Camera.Profile = &profile
 }
 
-// knownOf returns what the log knows of the light at a place, by sky.
-func (l *Learned) knownOf(place string) []day.SkyKnown {
-	if l == nil {
-		return nil
+// momentsApart is how far apart what is known of a read day is asked.
+const momentsApart = 30 * time.Minute
+
+// addLearned adds what the log knows of the light at a shoot's place: in general, and where its
+// days were read, hour by hour. A reading that is pinned is an order, and moves the curve instead.
+func (d *Desk) addLearned(ctx context.Context, out *Day) error {
+	taught, err := d.inUse(ctx)
+	if err != nil || taught == nil {
+		return err
 	}
-	var all []day.SkyKnown
-	for _, p := range l.Places {
+	place := cmp.Or(out.Shoot.Place, out.Shoot.Name)
+	for _, p := range taught.Places {
 		if p.Place == place {
-			all = append(all, day.SkyKnown{Sky: p.Sky, Offset: p.Offset, Spread: p.DaySpread, Days: p.Days})
+			out.Request.Known = append(out.Request.Known, day.SkyKnown{Sky: p.Sky, Offset: p.Offset, Spread: p.DaySpread, Days: p.Days})
 		}
 	}
-	return all
+	if len(out.Request.Known) == 0 || out.Request.Anchor != nil {
+		return nil
+	}
+	r, _, err := d.logRequest(ctx)
+	if err != nil {
+		return err
+	}
+	isNear := func(e learn.Exposure) bool {
+		return e.Light.Place == place && e.Time.After(out.Request.From.Add(-12*time.Hour)) && e.Time.Before(out.Request.To.Add(12*time.Hour))
+	}
+	if !slices.ContainsFunc(r.Exposures, isNear) {
+		return nil
+	}
+	var asked []*day.KnownMoment
+	none := stop.EV(0)
+	for i := range out.Request.Known {
+		k := &out.Request.Known[i]
+		for at := out.Request.From; !at.After(out.Request.To); at = at.Add(momentsApart) {
+			k.Moments = append(k.Moments, day.KnownMoment{At: at})
+		}
+		for m := range k.Moments {
+			asked = append(asked, &k.Moments[m])
+			r.Asks = append(r.Asks, learn.Ask{ID: fmt.Sprint(len(asked)), Time: k.Moments[m].At, Seeing: learn.Seeing{
+				Light: learn.Light{Place: place, Sky: string(k.Sky), EV: &none},
+			}})
+		}
+	}
+	a, err := learn.Learn(*r)
+	if err != nil {
+		return fmt.Errorf("what is known of the light at %s: %w", place, err)
+	}
+	for i, told := range a.Asks {
+		asked[i].Offset, asked[i].Spread = stop.Stops(told.EV), told.Spread
+	}
+	return nil
 }
 
 // ForgetPlace removes for good what the log knows of a place.

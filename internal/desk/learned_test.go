@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"pinhole/core/assemble"
+	"pinhole/core/day"
 	"pinhole/core/learn"
 	"pinhole/core/light"
 	"pinhole/core/stop"
@@ -107,6 +108,13 @@ func TestForetoldAndForgotten(t *testing.T) {
 	if len(known) != 1 || known[0].Sky != light.ClearSky || known[0].Offset != l.Places[0].Offset || known[0].Spread >= light.ClearSky.Spread()+0.1 {
 		t.Errorf("the day knows %+v of %+v", known, l.Places)
 	}
+	// Around the last reading it is surer than days on.
+	moments := known[0].Moments
+	last := keep[[]store.Record](t)(d.Store.Records().List(t.Context()))[11].At
+	at := slices.IndexFunc(moments, func(m day.KnownMoment) bool { return m.At.After(last) })
+	if at < 1 || moments[at].Spread >= 0.9*known[0].Spread || moments[len(moments)-1].Spread <= moments[at].Spread {
+		t.Errorf("at %v of %d moments: %+v, in general %+v", last, len(moments), moments[max(at, 0)], known[0].Spread)
+	}
 	if l = keep[*Learned](t)(d.ForgetPlace(t.Context(), "Quay")); l.Records != 0 || len(l.Places) != 0 {
 		t.Errorf("after forgetting there are %d records at %+v", l.Records, l.Places)
 	}
@@ -115,6 +123,32 @@ func TestForetoldAndForgotten(t *testing.T) {
 	}
 	if _, err := d.ForgetPlace(t.Context(), "Quay"); err == nil {
 		t.Error("what is not known can be forgotten")
+	}
+}
+
+// New firmware makes a camera's offset as unsure as it was, and leaves its filters.
+func TestNewFirmwareBeginsAnew(t *testing.T) {
+	d, _, nd16 := lived(t, 0.3, 8)
+	before := keep[*Learned](t)(d.Learned(t.Context()))
+	rig := keep[[]store.Record](t)(d.Store.Records().List(t.Context()))[0].RigID
+	r := store.Record{RecordFields: store.RecordFields{Kind: "reset", At: d.Now(), From: "hand", Source: "real", Name: "c", RigID: rig, Reset: &store.RecordReset{Words: "new firmware"}}}
+	if err := d.CheckRecord(t.Context(), r); err != nil {
+		t.Fatal(err)
+	}
+	keep[store.Record](t)(d.Store.Records().Save(t.Context(), r))
+	after := keep[*Learned](t)(d.Learned(t.Context()))
+	if after.Instruments[0].Spread < before.Instruments[0].Spread+0.05 {
+		t.Errorf("± %.3f before, %.3f after", before.Instruments[0].Spread, after.Instruments[0].Spread)
+	}
+	of := func(l *Learned) learn.LearnedGlass {
+		return l.Filters[slices.IndexFunc(l.Filters, func(g learn.LearnedGlass) bool { return g.ID == nd16 })]
+	}
+	if math.Abs(float64(of(after).Stops-of(before).Stops)) > 1e-9 {
+		t.Errorf("the filter moved from %.3f to %.3f", of(before).Stops, of(after).Stops)
+	}
+	r.RigID = ""
+	if err := d.CheckRecord(t.Context(), r); err == nil {
+		t.Error("a reset of no camera is taken")
 	}
 }
 

@@ -248,9 +248,9 @@ func (d *Desk) recordTake(ctx context.Context, shootID string, e *store.FieldEnt
 
 // CheckRecord returns the fault of a record that lacks what its kind needs.
 func (d *Desk) CheckRecord(_ context.Context, r store.Record) error {
-	lacks := map[string]bool{"seen": r.Seen == nil, "take": r.Took == nil, "step": r.Step == nil}
+	lacks := map[string]bool{"seen": r.Seen == nil, "take": r.Took == nil, "step": r.Step == nil, "reset": r.Reset == nil || r.RigID == ""}
 	if lacks[r.Kind] {
-		return &problem.Fault{Field: map[string]string{"seen": "seen", "take": "took", "step": "step"}[r.Kind], Allowed: "what the kind " + r.Kind + " says"}
+		return &problem.Fault{Field: map[string]string{"seen": "seen", "take": "took", "step": "step", "reset": "reset"}[r.Kind], Allowed: "what the kind " + r.Kind + " says"}
 	}
 	if r.At.After(d.Now().Add(24 * time.Hour)) {
 		return &problem.Fault{Field: "at", Value: r.At.Format(time.RFC3339), Allowed: "what has happened"}

@@ -20,7 +20,7 @@ type Record struct {
 
 // RecordFields is what happened, when and where, and what it came from.
 type RecordFields struct {
-	Kind    string       `json:"kind" enum:"seen,take,step"`
+	Kind    string       `json:"kind" enum:"seen,take,step,reset"`
 	At      time.Time    `json:"at"`
 	From    string       `json:"from" enum:"reading,card,shot,frame,clip,telemetry,trial,hand" doc:"what it came from"`
 	Source  string       `json:"source" enum:"real,simulated"`
@@ -34,6 +34,7 @@ type RecordFields struct {
 	Seen    *RecordSeen  `json:"seen,omitempty"`
 	Took    *RecordTake  `json:"took,omitempty"`
 	Step    *RecordStep  `json:"step,omitempty"`
+	Reset   *RecordReset `json:"reset,omitempty" doc:"something that became another one"`
 	Struck  *Struck      `json:"struck,omitempty" doc:"it is kept, and teaches nothing"`
 }
 
@@ -97,6 +98,12 @@ type RecordStep struct {
 	Why       string        `json:"why,omitempty" enum:",ghost,noise,other"`
 	ISO       float64       `json:"iso,omitempty" minimum:"0" maximum:"10000000"`
 	Ceiling   float64       `json:"isoCeiling,omitempty" minimum:"0" maximum:"10000000"`
+}
+
+// RecordReset says that a camera may see or hold still otherwise from now on; what happens to a
+// filter stands in its history.
+type RecordReset struct {
+	Words string `json:"words" minLength:"1" maxLength:"100" doc:"new firmware, a repair"`
 }
 
 // Struck says who took a record out of what teaches, when and why.

@@ -3948,6 +3948,14 @@ export interface components {
              */
             weightG?: number;
         };
+        KnownMoment: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            offsetStops: number;
+            /** Format: double */
+            spreadStops: number;
+        };
         LabelAnswer: {
             /** @description further readings; only the owner can say which is right */
             alternatives: components["schemas"]["LabelReading"][];
@@ -6458,6 +6466,10 @@ export interface components {
             /** @enum {string} */
             sky: "clear" | "partly" | "overcast";
         };
+        RecordReset: {
+            /** @description new firmware, a repair */
+            words: string;
+        };
         RecordSeen: {
             /**
              * Format: double
@@ -7420,6 +7432,8 @@ export interface components {
              * @description that it rests on
              */
             days?: number;
+            /** @description where the day itself was read, in order of time */
+            moments?: components["schemas"]["KnownMoment"][];
             /**
              * Format: double
              * @description over the forecast
@@ -8356,9 +8370,11 @@ export interface components {
             glass?: string[];
             id: string;
             /** @enum {string} */
-            kind: "seen" | "take" | "step";
+            kind: "seen" | "take" | "step" | "reset";
             /** @description of the shot or the reading, as it was called */
             name: string;
+            /** @description something that became another one */
+            reset?: components["schemas"]["RecordReset"];
             /** @description the camera as it was held */
             rigId?: string;
             seen?: components["schemas"]["RecordSeen"];
@@ -8393,9 +8409,11 @@ export interface components {
             /** @description ids of the filters that were on */
             glass?: string[];
             /** @enum {string} */
-            kind: "seen" | "take" | "step";
+            kind: "seen" | "take" | "step" | "reset";
             /** @description of the shot or the reading, as it was called */
             name: string;
+            /** @description something that became another one */
+            reset?: components["schemas"]["RecordReset"];
             /** @description the camera as it was held */
             rigId?: string;
             seen?: components["schemas"]["RecordSeen"];

@@ -1,15 +1,18 @@
 import { Box, Button, Link as ChakraLink, Flex, Heading, List, Stack, Text, Textarea } from "@chakra-ui/react";
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { earlierLogQuery, sessionQuery } from "../../api/queries";
 import { CopyButton } from "../../lib/CopyButton";
+import { GradeTake } from "../../lib/GradeTake";
 import { decimal } from "../../lib/locale";
 import { Sheet } from "../../lib/Sheet";
 import { clockIn, dayIn } from "../../lib/zone";
 import { discard } from "../../offline/fieldLog";
 import { draftsHere, forgetEverything } from "../../offline/forget";
 import { useKeptOffline } from "../../offline/serviceWorker";
+import { plannedOf } from "./asked";
 import type { CardWork, Entry, Turn } from "./useCardWork";
 
 interface LogSheetProps {
@@ -24,6 +27,7 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
   const [words, setWords] = useState("");
   const { card, waiting, zone } = work;
   const clashes = openClashes(card.log);
+  const shot = plannedOf(work, turn);
   const { data: earlier, ...older } = useInfiniteQuery({
     ...earlierLogQuery(card.shoot.id, card.earlier ?? ""),
     enabled: false, // until it is asked for
@@ -54,6 +58,25 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
             Note it
           </Button>
         </Stack>
+        {shot && (
+          <Stack gap="1" data-testid="grade">
+            <Text fontWeight="bold">{shot.name}</Text>
+            <GradeTake
+              onGrade={(grade, why) =>
+                work.note({
+                  kind: "outcome",
+                  turn: turn.id,
+                  shotId: shot.id,
+                  words: `${shot.name}: ${grade}${why ? ` (${why})` : ""}`,
+                  outcome: { grade, ...(why && { why }) },
+                })
+              }
+            />
+            <Button asChild variant="outline" alignSelf="flex-start" mt="1">
+              <Link to={`/measure/steps?shot=${shot.id}`}>Find its stabiliser limit by a shutter test</Link>
+            </Button>
+          </Stack>
+        )}
         {clashes.map((e) => (
           <ClashBox key={e.id} work={work} entry={e} />
         ))}
@@ -271,6 +294,9 @@ function entryWords(e: Entry, work: CardWork): string {
       return `read EV ${decimal(e.reading?.ev100, 1)}: ${e.words}`;
     case "pin":
       return `forecast corrected by EV ${decimal(e.anchor?.ev100, 1)}: ${e.words}`;
+    case "outcome":
+    case "step":
+      return e.words ?? "";
     default:
       return `${where}${e.words}`;
   }

@@ -1,13 +1,16 @@
 import { Button, Flex, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { saveBlob } from "../../lib/saveBlob";
+import { skyName } from "../../lib/skies";
 import { TextField } from "../../lib/TextField";
 import { clockIn, dateIn, dayIn } from "../../lib/zone";
+import { Calendar } from "./Calendar";
 import { recordWords } from "./recordWords";
-import { useStrike } from "./useStrike";
+import { useCorrect, useStrike } from "./useStrike";
 
 type StoredRecord = Schemas["StoredRecord"];
 
@@ -15,7 +18,8 @@ const KINDS = [
   { value: "", name: "everything" },
   { value: "seen", name: "lights seen" },
   { value: "take", name: "takes" },
-  { value: "step", name: "stepped trials" },
+  { value: "step", name: "shutter tests" },
+  { value: "reset", name: "new firmware, repairs" },
   { value: "struck", name: "struck or doubtful" },
 ];
 
@@ -31,6 +35,7 @@ interface RecordsProps {
 export function Records({ records, learned }: RecordsProps) {
   const [kind, setKind] = useState("");
   const [sought, setSought] = useState("");
+  const [date, setDate] = useState("");
   const [most, setMost] = useState(SHOWN);
   const strike = useStrike();
   const doubtful = new Set(learned.doubtful.map((d) => d.id));
@@ -40,6 +45,7 @@ export function Records({ records, learned }: RecordsProps) {
     .filter(({ record, isDoubtful }) =>
       kind === "struck" ? record.struck || isDoubtful : kind === "" || record.kind === kind,
     )
+    .filter(({ record }) => date === "" || dateIn(record.at, "") === date)
     .filter(({ record, words }) => {
       const all = `${record.name} ${record.there?.name ?? ""} ${record.there?.sky ?? ""} ${words} ${record.words ?? ""} ${dateIn(record.at, "")}`;
       return sought
@@ -47,6 +53,8 @@ export function Records({ records, learned }: RecordsProps) {
         .split(/\s+/)
         .every((word) => all.toLowerCase().includes(word));
     });
+  const counts = new Map<string, number>();
+  for (const { at } of records) counts.set(dateIn(at, ""), (counts.get(dateIn(at, "")) ?? 0) + 1);
   const days = new Map<string, typeof lines>();
   for (const line of lines.slice(0, most)) {
     const { at, there, name } = line.record;
@@ -86,6 +94,7 @@ export function Records({ records, learned }: RecordsProps) {
             JSON
           </Button>
         </Flex>
+        <Calendar days={counts} chosen={date} onChoose={setDate} />
         {lines.length === 0 && <Text color="muted">Nothing is recorded like that.</Text>}
         {[...days].map(([day, of]) => (
           <section key={day} aria-label={day}>
@@ -93,7 +102,7 @@ export function Records({ records, learned }: RecordsProps) {
               {day}
               {of[0]?.record.there && (
                 <Text as="span" fontWeight="normal" color="muted">
-                  {`, ${of[0].record.there.sky}`}
+                  {`, ${skyName(of[0].record.there.sky)}`}
                 </Text>
               )}
             </Text>
@@ -123,6 +132,7 @@ export function Records({ records, learned }: RecordsProps) {
                       </Text>
                     )}
                   </Text>
+                  {record.seen && !record.struck && <Correct record={record} />}
                   <Button variant="ghost" size="sm" minH="44px" onClick={() => strike.mutate({ record })}>
                     {record.struck ? "Count again" : "Strike"}
                   </Button>
@@ -138,6 +148,31 @@ export function Records({ records, learned }: RecordsProps) {
         )}
       </Stack>
     </Panel>
+  );
+}
+
+/** What was seen can be set right, where it was mistyped. */
+function Correct({ record }: { record: StoredRecord }) {
+  const [ev100, setEV] = useState<number>();
+  const correct = useCorrect();
+  if (ev100 === undefined)
+    return (
+      <Button variant="ghost" size="sm" minH="44px" onClick={() => setEV(record.seen?.ev100)}>
+        Correct
+      </Button>
+    );
+  return (
+    <Flex gap="1" align="flex-end">
+      <NumberField label="EV seen" w="90px" value={ev100} onChange={(v) => v !== undefined && setEV(v)} />
+      <Button
+        size="sm"
+        minH="44px"
+        loading={correct.isPending}
+        onClick={() => correct.mutate({ record, ev100 }, { onSuccess: () => setEV(undefined) })}
+      >
+        Save
+      </Button>
+    </Flex>
   );
 }
 

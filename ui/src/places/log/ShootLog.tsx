@@ -60,5 +60,5 @@ const KINDS: Record<Schemas["StoredFieldEntry"]["kind"], string> = {
   reading: "reading",
   pin: "forecast",
   outcome: "outcome",
-  step: "trial",
+  step: "test",
 };

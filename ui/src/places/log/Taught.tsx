@@ -1,5 +1,6 @@
 import { Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { BeliefRow } from "../../instruments/belief/BeliefRow";
 import { ACTIVITIES } from "../../lib/activities";
@@ -7,6 +8,8 @@ import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
+import { SelectField } from "../../lib/SelectField";
+import { type ForecastSky, skyName } from "../../lib/skies";
 import { TickBox } from "../../lib/TickBox";
 import { toaster } from "../../shell/toaster";
 import { recordWords } from "./recordWords";
@@ -37,7 +40,8 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
     const [kind, ...rest] = name.split(" ");
     if (kind === "filter") return learned.names[rest.join(" ")] ?? "a filter";
     if (kind === "instrument") return readerName(rest.join(" "), learned.names);
-    return rest.join(" ");
+    const [sky = "", ...place] = rest.reverse();
+    return `${place.reverse().join(" ")}, ${skyName(sky as ForecastSky)}`;
   };
   const filters = learned.filters.filter((f) => f.records > 0);
   return (
@@ -64,7 +68,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
             {learned.places.map((p) => (
               <BeliefRow
                 key={`${p.place} ${p.sky}`}
-                name={`${p.place}, ${p.sky}`}
+                name={`${p.place}, ${skyName(p.sky)}`}
                 offset={p.offsetStops}
                 sd={p.sdStops}
                 value={signed(p.offsetStops, 2)}
@@ -88,6 +92,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
                 note={counted(i.records, "reading")}
               />
             ))}
+            <NewFirmware learned={learned} onSaved={anew} />
           </Panel>
           <Panel heading="Not told apart yet">
             {learned.unresolved.length === 0 && (
@@ -115,6 +120,49 @@ function readerName(id: string, names: Record<string, string>): string {
   return `${names[rest.reverse().join(" ")] ?? "a camera"} ${READS[kind] ?? kind}`;
 }
 
+/** A camera that was updated or mended is another one from now on. */
+function NewFirmware({ learned, onSaved }: { learned: Learned; onSaved: () => void }) {
+  const rigs = [...new Set(learned.instruments.filter((i) => i.id !== "meter").map((i) => i.id.replace(/ \w+$/, "")))];
+  const [rigId, setRigId] = useState("");
+  const save = useMutation({
+    mutationFn: () =>
+      unwrap(
+        api.POST("/api/records", {
+          body: {
+            kind: "reset",
+            at: new Date().toISOString(),
+            from: "hand",
+            source: "real",
+            name: learned.names[rigId] ?? "a camera",
+            rigId,
+            reset: { words: "new firmware or a repair" },
+          },
+        }),
+      ),
+    onSuccess: () => {
+      toaster.create({ title: "It is learned anew from now on" });
+      setRigId("");
+      onSaved();
+    },
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+  });
+  if (rigs.length === 0) return null;
+  return (
+    <Flex gap="2" align="flex-end" wrap="wrap" mt="2">
+      <SelectField
+        label="New firmware, or a repair, of"
+        maxW="260px"
+        value={rigId}
+        options={[{ value: "", name: "choose" }, ...rigs.map((id) => ({ value: id, name: learned.names[id] ?? id }))]}
+        onChange={setRigId}
+      />
+      <Button variant="outline" disabled={rigId === ""} loading={save.isPending} onClick={() => save.mutate()}>
+        Learn it anew
+      </Button>
+    </Flex>
+  );
+}
+
 /** Records and days that do not go with the rest: they are not followed, and can be struck. */
 function Doubtful({ learned, records }: { learned: Learned; records: readonly Schemas["StoredRecord"][] }) {
   const strike = useStrike();
@@ -127,7 +175,7 @@ function Doubtful({ learned, records }: { learned: Learned; records: readonly Sc
           <Flex key={`${d.kind} ${d.id ?? ""} ${d.date ?? ""} ${d.place ?? ""}`} gap="3" align="center" wrap="wrap">
             <Text flex="1 1 240px">
               {d.kind === "day"
-                ? `${d.date}, ${d.place}, ${d.sky}: ${signed(d.offsetStops ?? 0)} stops beside other days`
+                ? `${d.date}, ${d.place}, ${d.sky ? skyName(d.sky) : ""}: ${signed(d.offsetStops ?? 0)} stops beside other days`
                 : `${record ? recordWords(record, learned.names) : d.id}${d.leftStops === undefined ? "" : `: off by ${signed(d.leftStops)} stops`}`}
             </Text>
             {record && (
@@ -160,7 +208,7 @@ function Right({ learned }: { learned: Learned }) {
           const glass = best.glass.map((id) => names[id] ?? "a filter").join(" + ") || "no filter";
           return (
             <List.Item key={r.place + r.sky + r.look}>
-              {glass} was right at {r.place}, {r.sky}, {r.look}: {best.good} of {best.used}
+              {glass} was right at {r.place}, {r.sky === "" ? "" : skyName(r.sky)}, {r.look}: {best.good} of {best.used}
             </List.Item>
           );
         })}

@@ -38,5 +38,6 @@ export function recordWords(record: StoredRecord, names: Record<string, string>)
       .join("; ");
   }
   if (record.step) return `${shutterText(record.step.shutterS)}, ${record.step.activity}: ${record.step.grade}${by}`;
+  if (record.reset) return `${record.reset.words}${by}`;
   return record.words ?? "";
 }

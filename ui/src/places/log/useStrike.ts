@@ -12,6 +12,24 @@ export function useTaughtAnew() {
   };
 }
 
+/** Sets right what a record says was seen. */
+export function useCorrect() {
+  const anew = useTaughtAnew();
+  return useMutation({
+    mutationFn: ({ record, ev100 }: { record: StoredRecord; ev100: number }) => {
+      const { id, version, createdAt: _, updatedAt: __, deletedAt: ___, seen, ...fields } = record;
+      if (!seen) throw new Error("nothing was seen");
+      const body = { ...fields, seen: { ...seen, ev100 } };
+      return unwrap(api.PUT("/api/records/{id}", { params: { path: { id }, query: { version } }, body }));
+    },
+    onSuccess: () => {
+      toaster.create({ title: "Corrected" });
+      anew();
+    },
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+  });
+}
+
 /** Takes a record out of what teaches, or back into it; it is kept, and shows who did that. */
 export function useStrike() {
   const anew = useTaughtAnew();

@@ -23,7 +23,7 @@ const KINDS = [
   { value: "case", name: "A case of filters" },
   { value: "curve", name: "A profile" },
   { value: "take", name: "A clip" },
-  { value: "steps", name: "A stepped trial" },
+  { value: "steps", name: "A shutter test" },
   { value: "telemetry", name: "Telemetry" },
   { value: "gyro", name: "Shake" },
 ] as const;

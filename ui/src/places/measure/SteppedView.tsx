@@ -38,7 +38,7 @@ export function SteppedView() {
   const trial = shot && plan.data;
   return (
     <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
-      <Panel heading="A stepped trial" note="the same path at each shutter, each take judged">
+      <Panel heading="A shutter test" note="the same path at each shutter, each take judged">
         <Stack gap="3">
           <SelectField
             label="With the camera, light and movement of"
@@ -211,7 +211,7 @@ function Limit({ shot, plan }: TrialProps) {
   return (
     <Panel heading="The limit" note={waiting > 0 ? `${waiting} wait to be sent` : undefined}>
       <Stack gap="1" data-testid="limit">
-        <Text>Computed, before any trial: {shutterText(plan.computedS)}</Text>
+        <Text>Computed, before any test: {shutterText(plan.computedS)}</Text>
         {found?.floorS != null && (
           <>
             <Text fontSize="2xl" fontWeight="bold">

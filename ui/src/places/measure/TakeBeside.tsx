@@ -1,9 +1,9 @@
-import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { rigsQuery } from "../../api/queries";
 import { clipMark } from "../../lib/clipMark";
+import { GradeTake } from "../../lib/GradeTake";
 import { decimal } from "../../lib/locale";
 import { sentence } from "../../lib/prose";
 import { StateMark } from "../../lib/StateMark";
@@ -13,15 +13,6 @@ import { useKeepOutcome, useKeepTrial } from "./useKeepOutcome";
 
 type Take = Schemas["MeasuredTakeAnswer"];
 type Grade = "good" | "usable" | "bad";
-
-const GRADES = [
-  { grade: "good", name: "Good" },
-  { grade: "usable", name: "Usable" },
-  { grade: "bad", name: "Bad" },
-] as const;
-
-/** Why a take is binned; the words are those of the log. */
-const REASONS = ["dark", "bright", "ghost", "noise", "smear", "strobing", "lamps", "focus"] as const;
 
 interface TakeBesideProps {
   take: Take;
@@ -33,7 +24,6 @@ interface TakeBesideProps {
 /** What was meant beside what came out, a sentence for each demand of the shot; findings can be taken over. */
 export function TakeBeside({ take, shot, file, pictures }: TakeBesideProps) {
   const { data: rigs = [] } = useQuery(rigsQuery);
-  const [isBad, setBad] = useState(false);
   const rig = rigs.find((r) => r.id === shot?.rigId) ?? rigs.find((r) => r.cameraId === shot?.cameraId);
   const keep = useKeepCraft(rig);
   const outcome = useKeepOutcome(shot);
@@ -44,7 +34,6 @@ export function TakeBeside({ take, shot, file, pictures }: TakeBesideProps) {
   const grade = async (grade: Grade, why?: string) => {
     const meant = take.beside?.find((b) => b.of === "shutter");
     const off = take.beside?.filter((b) => b.agrees === false).map((b) => b.words) ?? [];
-    setBad(false);
     outcome.mutate({
       words: [`${grade}${why ? ` (${why})` : ""}, ${file.name}`, ...off].join("; "),
       outcome: {
@@ -92,39 +81,12 @@ export function TakeBeside({ take, shot, file, pictures }: TakeBesideProps) {
                 })
               }
             >
-              Count it as a trial
+              Count it as a shutter test
             </Button>
           )}
         </Flex>
       ))}
-      <Flex gap="2" align="center" wrap="wrap" mt="1">
-        <Text color="muted">This take is</Text>
-        {GRADES.map(({ grade: value, name: word }) => (
-          <Button
-            key={value}
-            variant="outline"
-            minH="44px"
-            loading={outcome.isPending}
-            aria-expanded={value === "bad" ? isBad : undefined}
-            onClick={() => (value === "bad" ? setBad(!isBad) : grade(value))}
-          >
-            {word}
-          </Button>
-        ))}
-      </Flex>
-      {isBad && (
-        <Flex gap="2" align="center" wrap="wrap">
-          <Text color="muted">It was</Text>
-          {REASONS.map((why) => (
-            <Button key={why} size="sm" minH="44px" variant="outline" onClick={() => grade("bad", why)}>
-              {why}
-            </Button>
-          ))}
-          <Button size="sm" minH="44px" variant="ghost" onClick={() => grade("bad")}>
-            just bad
-          </Button>
-        </Flex>
-      )}
+      <GradeTake isBusy={outcome.isPending} onGrade={grade} />
     </Stack>
   );
 }

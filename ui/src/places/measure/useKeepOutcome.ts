@@ -50,7 +50,7 @@ export const useKeepOutcome = (shot: Shot) =>
 export const useKeepTrial = (shot: Shot) =>
   useKeepEntry(
     shot,
-    "Counts as a trial with",
+    "Counts as a shutter test with",
     async ({ grade, took }: { grade: "good" | "bad"; took?: number }, { answer }) => {
       const plan = await unwrap(api.POST("/api/calc/stepped", { body: answer.request }));
       const { shutterS, iso } = answer.given.chosen;

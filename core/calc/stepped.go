@@ -28,6 +28,7 @@ type SteppedStep struct {
 	ShutterS    stop.Shutter `json:"shutterS"`
 	ShutterText string       `json:"shutterText"`
 	ISO         stop.ISO     `json:"iso"`
+	IsFar       bool         `json:"isFar" doc:"so far off that the take can hardly be judged"`
 	OffStops    stop.Stops   `json:"offStops" doc:"what ISO cannot make up for: too bright, or too dark where negative"`
 }
 
@@ -57,7 +58,7 @@ func SteppedTrial(r assemble.ShotRequest) (*SteppedAnswer, error) {
 		ISOCeiling: ready.Question.Ceiling, Path: trialPaths[pathOf(ready.Scene, activity.Name)],
 	}
 	for _, step := range t.Steps {
-		a.Steps = append(a.Steps, SteppedStep{step.Shutter, step.Shutter.String(), step.ISO, step.Off})
+		a.Steps = append(a.Steps, SteppedStep{step.Shutter, step.Shutter.String(), step.ISO, step.IsFar, step.Off})
 	}
 	return a, nil
 }

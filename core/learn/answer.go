@@ -168,6 +168,7 @@ type Calibration struct {
 	Of     int        `json:"of"`
 	Share  float64    `json:"share"`
 	Band   [2]float64 `json:"band"`
+	IsTrue bool       `json:"isTrue" doc:"0.9 lies within the band of the share: they hold as promised"`
 	Scale  float64    `json:"scale" doc:"what every ± of this kind is multiplied by"`
 }
 

@@ -26,7 +26,7 @@ func (r *Request) calibrated() []Calibration {
 			if o.Scale != nil {
 				scale = *o.Scale
 			}
-			if off <= bandErrors {
+			if off <= BandErrors {
 				c.Inside++
 			}
 			offs = append(offs, off*scale)
@@ -38,7 +38,8 @@ func (r *Request) calibrated() []Calibration {
 		n := float64(c.Of)
 		worst := offs[min(int(math.Ceil(calibrationPart*(n+1))), c.Of)-1]
 		c.Share, c.Band = float64(c.Inside)/n, shareBand(c.Inside, c.Of)
-		c.Scale = (calibrationWeight + n*min(worst/bandErrors, calibrationMost)) / (calibrationWeight + n)
+		c.IsTrue = c.Band[0] <= calibrationPart && calibrationPart <= c.Band[1]
+		c.Scale = (calibrationWeight + n*min(worst/BandErrors, calibrationMost)) / (calibrationWeight + n)
 		all = append(all, c)
 	}
 	return all

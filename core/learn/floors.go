@@ -22,10 +22,12 @@ const (
 	usableStops    = 0.5 // between the slowest that is good and the slowest that is usable
 	unlikely       = 0.05
 	standing       = "stand"
-	bandErrors     = 1.645 // of 90 %
 	newtonRounds   = 100
 	newtonEnough   = 1e-12
 )
+
+// BandErrors is how many standard deviations the shown band reaches to either side: it holds 90 %.
+const BandErrors = 1.645
 
 // likely is 1/(1 + e^−z).
 func likely(z float64) float64 { return 1 / (1 + math.Exp(-z)) }
@@ -244,7 +246,7 @@ func (k *known) learnedFloors() ([]LearnedFloor, []Doubtful, error) {
 			return &s
 		}
 		told.Floor, told.Shift, told.Spread = by(shift), stopsOf(shift), stopsOf(spread)
-		told.Low, told.High = by(shift-bandErrors*spread), by(shift+bandErrors*spread)
+		told.Low, told.High = by(shift-BandErrors*spread), by(shift+BandErrors*spread)
 		all = append(all, told)
 	}
 	return all, doubts, nil

@@ -91,7 +91,7 @@ func (k *known) side(present float64, sign float64, why string) TasteSide {
 	spread := 1 / math.Sqrt(bend)
 	off := math.Abs(limit - present)
 	s.Limit, s.Spread = stop.Stops(limit), stop.Stops(spread)
-	s.IsSuggest = len(all) >= judgedLeast && s.Against >= againstLeast && off > bandErrors*spread && off > offLeast
+	s.IsSuggest = len(all) >= judgedLeast && s.Against >= againstLeast && off > BandErrors*spread && off > offLeast
 	return s
 }
 
@@ -125,9 +125,9 @@ func (k *known) schools() []School {
 
 // shareBand returns the 90 % band of a share of which so many were so (Wilson 1927).
 func shareBand(n, of int) [2]float64 {
-	const z2 = bandErrors * bandErrors
+	const z2 = BandErrors * BandErrors
 	m, p := float64(of), float64(n)/float64(of)
 	middle := (p + z2/(2*m)) / (1 + z2/m)
-	half := bandErrors * math.Sqrt(p*(1-p)/m+z2/(4*m*m)) / (1 + z2/m)
+	half := BandErrors * math.Sqrt(p*(1-p)/m+z2/(4*m*m)) / (1 + z2/m)
 	return [2]float64{max(middle-half, 0), min(middle+half, 1)}
 }

@@ -114,7 +114,7 @@ type hits struct{ inside, of int }
 
 func (h *hits) add(stated, spread stop.Stops, was float64) {
 	h.of++
-	if math.Abs(float64(stated)-was) <= bandErrors*float64(spread) {
+	if math.Abs(float64(stated)-was) <= BandErrors*float64(spread) {
 		h.inside++
 	}
 }

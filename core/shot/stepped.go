@@ -24,6 +24,8 @@ type TrialStep struct {
 	// Off is how much too bright it is at the lowest ISO, or too dark (negative) at the highest;
 	// 0 where ISO makes up for it.
 	Off stop.Stops
+	// IsFar says that it is so far off that the take can hardly be judged.
+	IsFar bool
 }
 
 // Steps of a trial lie half a stop apart, from two faster than the computed limit by so much to so
@@ -58,7 +60,7 @@ func (s *Scene) SteppedTrial() (t SteppedTrial, ok bool) {
 		steps := s.stepsThrough(&s.Stacks[i], shutters)
 		n := 0
 		for _, step := range steps {
-			if step.Off.Abs() <= trialOff {
+			if !step.IsFar {
 				n++
 			}
 		}
@@ -84,6 +86,7 @@ func (s *Scene) stepsThrough(stack *glass.Stack, shutters []stop.Shutter) []Tria
 			lift := min(-left, q.Headroom())
 			steps[i].ISO, steps[i].Off = q.OfferedISO(q.Setting.ISO.Raised(lift)), left+lift
 		}
+		steps[i].IsFar = steps[i].Off.Abs() > trialOff
 	}
 	return steps
 }

@@ -266,20 +266,20 @@ func (a *Answer) blur(t *tracker, p *path, pairs []pair, speeds []float64, r Req
 		return slices.ContainsFunc(faults, func(f int) bool { return f-nearFault <= p.frames[place] && p.frames[place] <= f+nearFault })
 	}
 	seen := t.compared(p, a.Exposure.GainStops, isNear)
-	if len(seen.cells) < ghostTexture*seen.blocks {
+	if seen.cells() < ghostTexture*seen.blocks() {
 		a.Ghost.Why = WhyTexture
 	} else {
-		a.ghost(seen.links, len(p.places), speeds, t.scale)
+		a.ghost(seen.links(), len(p.places), speeds, t.scale)
 	}
 	s := &a.Shutter
 	if r.ShutterS > 0 {
 		expected := float64(r.ShutterS) * a.FPS
 		s.Expected = &expected
 	}
-	if s.Why = a.noShare(t, pairs, speeds, len(seen.cells)); s.Why != "" {
+	if s.Why = a.noShare(t, pairs, speeds, seen.cells()); s.Why != "" {
 		return
 	}
-	byPairs, coarse := pairsShare(seen.cells, speeds)
+	byPairs, coarse := pairsShare(seen, speeds)
 	byNulls, _ := t.nullsShare(p, isNear)
 	found := byPairs
 	switch {

@@ -69,13 +69,15 @@ type estimate struct {
 }
 
 // cell is what one block at two frames says around one frequency.
+//
+// There are thousands of a frame: they are held as small as their errors allow.
 type cell struct {
-	ua, uc float64 // turns within a frame time, of both frames
-	pa, pc float64
-	noise  float64
-	weight float64
-	fine   float64 // the frequency's size
-	group  int
+	ua, uc float32 // turns within a frame time, of both frames
+	pa, pc float32
+	noise  float32
+	weight float32
+	fine   float32 // the frequency's size
+	group  int32
 }
 
 // comparison is what one frame says beside those after it.
@@ -85,14 +87,41 @@ type comparison struct {
 	blocks int
 }
 
+// comparisons are all of a take, place after place.
+type comparisons []comparison
+
+func (c comparisons) cells() int {
+	n := 0
+	for i := range c {
+		n += len(c[i].cells)
+	}
+	return n
+}
+
+func (c comparisons) blocks() int {
+	n := 0
+	for i := range c {
+		n += c[i].blocks
+	}
+	return n
+}
+
+func (c comparisons) links() []link {
+	var all []link
+	for i := range c {
+		all = append(all, c[i].links...)
+	}
+	return all
+}
+
 // compared gathers what blocks say at frames that lie up to three apart, the exposure evened out:
 // cells of 3 × 3 frequencies of each block, of those that lie up to two apart the power of all
 // blocks together, and how many blocks there were.
-func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) comparison {
+func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) comparisons {
 	noise := t.noiseRings(p, gain)
 	bins := ghostBins(t.block)
 	n := len(p.frames)
-	each := make([]comparison, n)
+	each := make(comparisons, n)
 	t.spread(n, func(t *tracker, i int) {
 		for d := 1; d <= pairReach && i+d < n; d++ {
 			if !dropsNear(i) && !dropsNear(i+d) {
@@ -100,13 +129,7 @@ func (t *tracker) compared(p *path, gain []float64, dropsNear func(i int) bool) 
 			}
 		}
 	})
-	var all comparison
-	for _, one := range each {
-		all.cells = append(all.cells, one.cells...)
-		all.links = append(all.links, one.links...)
-		all.blocks += one.blocks
-	}
-	return all
+	return each
 }
 
 // compare adds what two places of a path say, d apart.
@@ -130,20 +153,20 @@ func (t *tracker) compare(to *comparison, p *path, i, d int, gain []float64, bet
 				if size < cellHzLow || size > cellHzHigh {
 					continue
 				}
-				one := cell{
-					ua: vax*hx + vay*hy, uc: vcx*hx + vcy*hy, noise: 9 * between.noise[ringOf(size)], fine: size,
-					group: i * timeGroups / len(p.frames),
-				}
+				var pa, pc float64
+				cellNoise := 9 * between.noise[ringOf(size)]
 				for gx := fx - 1; gx <= fx+1; gx++ {
 					for gy := fy - 1; gy <= fy+1; gy++ {
 						at := gx*t.block.h + (gy+t.block.h)%t.block.h
-						one.pa += power(fa[at])
-						one.pc += power(fc[at]) * even
+						pa += power(fa[at])
+						pc += power(fc[at]) * even
 					}
 				}
-				if total := one.pa + one.pc; total > cellOverNoise*one.noise {
-					one.weight = total / (total + 8*one.noise) * min(1, size/0.1)
-					to.cells = append(to.cells, one)
+				if total := pa + pc; total > cellOverNoise*cellNoise {
+					to.cells = append(to.cells, cell{
+						ua: float32(vax*hx + vay*hy), uc: float32(vcx*hx + vcy*hy), pa: float32(pa), pc: float32(pc), noise: float32(cellNoise),
+						weight: float32(total / (total + 8*cellNoise) * min(1, size/0.1)), fine: float32(size), group: int32(i * timeGroups / len(p.frames)),
+					})
 				}
 			}
 		}
@@ -215,7 +238,7 @@ func (t *tracker) noiseRings(p *path, gain []float64) [ringCount]float64 {
 }
 
 // pairsShare finds the share from the same content at different speeds.
-func pairsShare(cells []cell, speeds []float64) (e estimate, coarse float64) {
+func pairsShare(seen comparisons, speeds []float64) (e estimate, coarse float64) {
 	mean, spread := meanAndSpread(speeds)
 	if spread < spreadPx || spread < spreadShare*mean {
 		return e, 0
@@ -225,22 +248,11 @@ func pairsShare(cells []cell, speeds []float64) (e estimate, coarse float64) {
 		losses[g], coarseLosses[g] = make([]float64, len(shareGrid)), make([]float64, len(shareGrid))
 	}
 	used := 0
-	for i := range cells {
-		c := &cells[i]
-		if math.Abs(c.ua*c.ua-c.uc*c.uc) <= cellDiffers {
-			continue
-		}
-		used++
-		total := c.pa + c.pc
-		seen := c.pc / total
-		for k, s := range shareGrid {
-			ha, hc := sinc2(s*c.ua), sinc2(s*c.uc)
-			signal := (total - 2*c.noise) / max(ha+hc, 1e-6)
-			off := seen - (signal*hc+c.noise)/(signal*(ha+hc)+2*c.noise)
-			loss := c.weight * off * off
-			losses[c.group][k] += loss
-			if c.fine < cellHzCoarse {
-				coarseLosses[c.group][k] += loss
+	for i := range seen {
+		for k := range seen[i].cells {
+			c := &seen[i].cells[k]
+			if c.addTo(losses[c.group], coarseLosses[c.group]) {
+				used++
 			}
 		}
 	}
@@ -254,6 +266,27 @@ func pairsShare(cells []cell, speeds []float64) (e estimate, coarse float64) {
 	}
 	e.se = max(e.se, errorOfShare*e.share, errorLeast)
 	return e, bestOf(summed(coarseLosses[:], -1))
+}
+
+// addTo adds what each share leaves of a cell; it reports whether the cell tells shares apart.
+func (c *cell) addTo(losses, coarse []float64) bool {
+	ua, uc, noise, weight := float64(c.ua), float64(c.uc), float64(c.noise), float64(c.weight)
+	if math.Abs(ua*ua-uc*uc) <= cellDiffers {
+		return false
+	}
+	total := float64(c.pa) + float64(c.pc)
+	seen := float64(c.pc) / total
+	for k, s := range shareGrid {
+		ha, hc := sinc2(s*ua), sinc2(s*uc)
+		signal := (total - 2*noise) / max(ha+hc, 1e-6)
+		off := seen - (signal*hc+noise)/(signal*(ha+hc)+2*noise)
+		loss := weight * off * off
+		losses[k] += loss
+		if c.fine < cellHzCoarse {
+			coarse[k] += loss
+		}
+	}
+	return true
 }
 
 // fromLosses returns where the sum of losses is least, with a jackknife over the groups and at

@@ -53,7 +53,7 @@ test.describe("pictures", () => {
     await page.screenshot({ path: picture("log") });
   });
 
-  test("a stepped trial on a phone", async ({ page, app }) => {
+  test("a shutter test on a phone", async ({ page, app }) => {
     await page.setViewportSize(PHONE);
     await page.goto(`${app.url}/measure/steps`);
     await page.getByLabel("With the camera, light and movement of").selectOption({ label: "Crates down the lane" });

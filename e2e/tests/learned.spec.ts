@@ -152,3 +152,21 @@ test("new firmware is learned anew, and a filter that is learned changes the ans
   const without = await answerOf((await get(`/api/cameras/${press.cameraId}/bench`)).kit);
   expect(without - learned).toBeCloseTo(nd8.measuredStops - 3, 3);
 });
+
+test("a take is graded on the field card, and stands in the log with what it was of", async ({ page, app }) => {
+  const get = async (path: string) => (await page.request.get(app.url + path)).json();
+  const { items: shots } = await get("/api/shots?limit=50");
+  const walk = shots.find((s: { name: string }) => s.name === "Dawn walk between the rows");
+  await page.goto(`${app.url}/card/${walk.shootId}?shot=${walk.id}`);
+  await page.getByRole("region", { name: "Do" }).getByRole("button", { name: "Log" }).click();
+  const grade = page.getByTestId("grade");
+  await grade.getByRole("button", { name: "Bad", exact: true }).click();
+  await grade.getByRole("button", { name: "ghost" }).click();
+  await expect(page.getByTestId("log")).toContainText("bad (ghost)");
+  await expect.poll(async () => (await get("/api/learned")).taste.binned.ghost).toBe(1);
+  await page.goto(`${app.url}/log?view=records`);
+  await page.getByLabel("Kind").selectOption({ label: "takes" });
+  await expect(page.getByTestId("record").first()).toContainText("binned, ghost");
+  await page.getByTestId("record").first().getByRole("button", { name: "Strike" }).click();
+  await expect.poll(async () => (await get("/api/learned")).taste.binned.ghost).toBeUndefined();
+});

@@ -23,6 +23,8 @@ type Learned struct {
 	Records int               `json:"records" doc:"that count: not struck"`
 	Struck  int               `json:"struck"`
 	Names   map[string]string `json:"names" doc:"of filters and cameras, by id"`
+	// Band is how far the band of a belief reaches.
+	Band float64 `json:"bandSds" doc:"standard deviations to either side of a belief, within which it holds nine times in ten"`
 	// IsUsed says whether answers are given with it.
 	IsUsed bool `json:"used"`
 	// Printed is what each filter is counted as without the log.
@@ -218,7 +220,7 @@ func (d *Desk) Learned(ctx context.Context) (*Learned, error) {
 	if err != nil {
 		return nil, fmt.Errorf("learn from %d records: %w", l.Records, err)
 	}
-	l.Answer, l.IsUsed = *answer, isUsed
+	l.Answer, l.Band, l.IsUsed = *answer, learn.BandErrors, isUsed
 	if l.Stabilisers == nil {
 		l.Stabilisers = []StabiliserLearned{}
 	}

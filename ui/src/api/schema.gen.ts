@@ -729,7 +729,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Plan a trial that finds at which shutters a stabiliser works */
+        /** Plan a test that finds at which shutters a stabiliser works */
         post: operations["calc-stepped"];
         delete?: never;
         options?: never;
@@ -4068,6 +4068,11 @@ export interface components {
         };
         Learned: {
             asks: components["schemas"]["LogTold"][];
+            /**
+             * Format: double
+             * @description standard deviations to either side of a belief, within which it holds nine times in ten
+             */
+            bandSds: number;
             calibration: components["schemas"]["LogCalibration"][];
             doubtful: components["schemas"]["LogDoubtful"][];
             filters: components["schemas"]["LogLearnedGlass"][];
@@ -4284,6 +4289,8 @@ export interface components {
              * @description of the 90 % band as it was stated
              */
             inside: number;
+            /** @description 0.9 lies within the band of the share: they hold as promised */
+            isTrue: boolean;
             /** @enum {string} */
             kind: "light" | "seen" | "floor";
             /** Format: int64 */
@@ -7797,6 +7804,8 @@ export interface components {
             steps: components["schemas"]["SteppedStep"][];
         };
         SteppedStep: {
+            /** @description so far off that the take can hardly be judged */
+            isFar: boolean;
             /** Format: double */
             iso: number;
             /**

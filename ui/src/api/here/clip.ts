@@ -41,7 +41,7 @@ export type ClipSaid =
   | { kind: "fault"; words: string };
 
 /** So many frames are measured at once: enough for a share of the shutter, few enough for a phone's memory. */
-const WINDOW_FRAMES = 96;
+const WINDOW_FRAMES = 64;
 /** Shake is read from so long on. */
 const WINDOW_LEAST_S = 1;
 /** A clip that is spread over is measured in so many windows. */

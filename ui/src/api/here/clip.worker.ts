@@ -12,61 +12,79 @@ const PICTURE_WIDTH = 160;
 
 const say = (said: ClipSaid, transfer: Transferable[] = []) => self.postMessage(said, { transfer });
 
-/** The luma of a frame as bytes, row by row. */
-async function lumaOf(
-  sample: VideoSample,
-): Promise<{ luma: Uint8Array; width: number; height: number; isFull: boolean }> {
+/** The luma of a frame: where it lies, one or two bytes a pixel (the lower one first, of so many bits). */
+interface Luma {
+  bytes: Uint8Array;
+  offset: number;
+  stride: number;
+  bits: number;
+  width: number;
+  height: number;
+  isFull: boolean;
+}
+
+/** Room for one frame as it is decoded: taken once, since each is some megabytes. */
+let room = new Uint8Array(0);
+
+async function lumaOf(sample: VideoSample): Promise<Luma> {
   const frame = sample.toVideoFrame();
   try {
     const { format, visibleRect, codedWidth, codedHeight, colorSpace } = frame;
     const width = visibleRect?.width ?? codedWidth;
     const height = visibleRect?.height ?? codedHeight;
-    if (!format || !/^(I4|NV12)/.test(format)) return { ...fromPixels(frame), isFull: true };
-    const bytes = new Uint8Array(frame.allocationSize());
-    const [y] = await frame.copyTo(bytes);
+    if (!format || !/^(I4|NV12)/.test(format)) return fromPixels(frame);
+    const size = frame.allocationSize();
+    if (room.length < size) room = new Uint8Array(size);
+    const [y] = await frame.copyTo(room);
     if (!y) throw new Error("the frame has no luma");
-    // Formats of more than 8 bits have two bytes a pixel, the lower one first.
     const bits = Number(/P(1[02])/.exec(format)?.[1] ?? 8);
-    const luma = new Uint8Array(width * height);
-    for (let row = 0; row < height; row++) {
-      const from = y.offset + row * y.stride;
-      if (bits === 8) luma.set(bytes.subarray(from, from + width), row * width);
-      else
-        for (let x = 0; x < width; x++)
-          luma[row * width + x] = ((bytes[from + 2 * x] ?? 0) | ((bytes[from + 2 * x + 1] ?? 0) << 8)) >> (bits - 8);
-    }
-    return { luma, width, height, isFull: colorSpace.fullRange === true };
+    return {
+      bytes: room,
+      offset: y.offset,
+      stride: y.stride,
+      bits,
+      width,
+      height,
+      isFull: colorSpace.fullRange === true,
+    };
   } finally {
     frame.close();
   }
 }
 
 /** The luma of a frame that can only be drawn. */
-function fromPixels(frame: VideoFrame): { luma: Uint8Array; width: number; height: number } {
+function fromPixels(frame: VideoFrame): Luma {
   const { displayWidth: width, displayHeight: height } = frame;
   const context = new OffscreenCanvas(width, height).getContext("2d");
   if (!context) throw new Error("this device has no memory left");
   context.drawImage(frame, 0, 0);
   const { data } = context.getImageData(0, 0, width, height);
-  const luma = new Uint8Array(width * height);
-  for (let i = 0; i < luma.length; i++)
-    luma[i] = 0.2126 * (data[4 * i] ?? 0) + 0.7152 * (data[4 * i + 1] ?? 0) + 0.0722 * (data[4 * i + 2] ?? 0) + 0.5;
-  return { luma, width, height };
+  const bytes = new Uint8Array(width * height);
+  for (let i = 0; i < bytes.length; i++)
+    bytes[i] = 0.2126 * (data[4 * i] ?? 0) + 0.7152 * (data[4 * i + 1] ?? 0) + 0.0722 * (data[4 * i + 2] ?? 0) + 0.5;
+  return { bytes, offset: 0, stride: width, bits: 8, width, height, isFull: true };
 }
 
-/** Brings luma to the size that is worked on. */
-function reduced(luma: Uint8Array, width: number, height: number): { luma: Uint8Array; width: number; height: number } {
+/** Brings luma to the size that is worked on, and to 8 bits. */
+function reduced({ bytes, offset, stride, bits, width, height }: Luma): {
+  luma: Uint8Array;
+  width: number;
+  height: number;
+} {
   const side = Math.max(1, Math.floor(width / WORK_WIDTH));
-  if (side === 1) return { luma, width, height };
   const w = Math.floor(width / side);
   const h = Math.floor(height / side);
+  const each = bits === 8 ? 1 : 2;
   const out = new Uint8Array(w * h);
   for (let y = 0; y < h; y++)
     for (let x = 0; x < w; x++) {
       let sum = 0;
       for (let dy = 0; dy < side; dy++) {
-        const from = (y * side + dy) * width + x * side;
-        for (let dx = 0; dx < side; dx++) sum += luma[from + dx] ?? 0;
+        const from = offset + (y * side + dy) * stride + x * side * each;
+        if (each === 1) for (let dx = 0; dx < side; dx++) sum += bytes[from + dx] ?? 0;
+        else
+          for (let dx = 0; dx < side; dx++)
+            sum += ((bytes[from + 2 * dx] ?? 0) | ((bytes[from + 2 * dx + 1] ?? 0) << 8)) / 2 ** (bits - 8);
       }
       out[y * w + x] = sum / (side * side) + 0.5;
     }
@@ -125,11 +143,12 @@ async function read({ fromS, forS, isContinued }: ClipWindow): Promise<void> {
   let size = { width: 0, height: 0, originalWidth: 0, isFull: false };
   let picture: Blob | undefined;
   for await (const sample of new VideoSampleSink(track).samples(start, start + forS)) {
-    const { isFull, ...whole } = await lumaOf(sample);
+    const whole = await lumaOf(sample);
+    const { isFull } = whole;
     if (!picture && sample.timestamp >= start + forS / 2 - 1e-3) picture = await pictureOf(sample);
     const atS = sample.timestamp;
     sample.close();
-    const small = reduced(whole.luma, whole.width, whole.height);
+    const small = reduced(whole);
     size = { width: small.width, height: small.height, originalWidth: whole.width, isFull };
     if (times.length > 0 && atS <= (times.at(-1) ?? 0)) continue; // a frame that was read already
     times.push(atS);

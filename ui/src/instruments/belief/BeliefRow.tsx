@@ -4,14 +4,14 @@ import { decimal } from "../../lib/locale";
 
 /** Half of the scale, stops. */
 const REACH = 1;
-/** Of one standard deviation: the band that holds 90 %. */
-const BAND = 1.645;
 
 interface BeliefRowProps {
   name: string;
   /** How far it is from what is printed or foretold, stops. */
   offset: number;
   sd: number;
+  /** How many standard deviations the band reaches to either side. */
+  band: number;
   /** As it was measured by itself, beside the same zero. */
   measured?: number | undefined;
   /** What it comes to, in words. */
@@ -23,9 +23,9 @@ interface BeliefRowProps {
 const at = (stops: number) => 50 + (50 * Math.max(-REACH, Math.min(REACH, stops))) / REACH;
 
 /** What is believed of one thing: a band on a scale of stops, whose middle is what is printed or foretold. */
-export function BeliefRow({ name, offset, sd, measured, value, note }: BeliefRowProps) {
-  const low = offset - BAND * sd;
-  const high = offset + BAND * sd;
+export function BeliefRow({ name, offset, sd, band, measured, value, note }: BeliefRowProps) {
+  const low = offset - band * sd;
+  const high = offset + band * sd;
   return (
     <Grid
       gap="3"

@@ -59,6 +59,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
                 name={learned.names[f.id] ?? "a filter"}
                 offset={f.stops - (learned.printed[f.id] ?? f.stops)}
                 sd={f.sdStops}
+                band={learned.bandSds}
                 value={`${decimal(f.stops, 2)} stops`}
                 note={`${counted(f.records, "reading")}${f.benches ? ", measured by itself" : ""}; counted as ${decimal(learned.printed[f.id] ?? 0, 2)} without them`}
               />
@@ -71,6 +72,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
                 name={`${p.place}, ${skyName(p.sky)}`}
                 offset={p.offsetStops}
                 sd={p.sdStops}
+                band={learned.bandSds}
                 value={signed(p.offsetStops, 2)}
                 note={counted(p.days, "day")}
               />
@@ -88,6 +90,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
                 name={readerName(i.id, learned.names)}
                 offset={i.offsetStops}
                 sd={i.sdStops}
+                band={learned.bandSds}
                 value={signed(i.offsetStops, 2)}
                 note={counted(i.records, "reading")}
               />
@@ -246,9 +249,6 @@ const FORETOLD: Record<Schemas["LogCalibration"]["kind"], string> = {
   floor: "stabiliser limits",
 };
 
-const PROMISED = 0.9;
-const isTrue = ([low = 0, high = 1]: readonly number[]) => low <= PROMISED && PROMISED <= high;
-
 /** Whether the ± that were stated are true. */
 function Honest({ learned }: { learned: Learned }) {
   return (
@@ -257,7 +257,7 @@ function Honest({ learned }: { learned: Learned }) {
       {learned.calibration.map((c) => (
         <Text key={c.kind}>
           Of {c.of} foretold {FORETOLD[c.kind]} {c.inside} held
-          {isTrue(c.band)
+          {c.isTrue
             ? ": as promised"
             : `: every ± is ${c.scale > 1 ? "widened" : "narrowed"} to ${decimal(c.scale, 2)} of it`}
           .

@@ -25,9 +25,6 @@ const GRADES: readonly { grade: Grade; why?: Why; name: string }[] = [
 ];
 const NAMES = new Map(GRADES.map(({ grade, why, name }) => [`${grade} ${why ?? ""}`, name]));
 
-/** So many stops beyond what a take can still be judged at. */
-const OFF_MOST = 0.34;
-
 /** From plan to limit: the steps, one after the other, each judged; the limit follows from all of them. */
 export function SteppedView() {
   const [params, setParams] = useSearchParams();
@@ -151,7 +148,7 @@ function Step({ shot, step, onJudged }: StepProps) {
       <Text fontSize="4xl" fontWeight="bold" lineHeight="1.1">
         {step.shutterText} {iso(step.iso)}
       </Text>
-      {Math.abs(step.offStops) > OFF_MOST && (
+      {step.isFar && (
         <Text color="tight">
           {signed(step.offStops)} stops: {step.offStops > 0 ? "too bright" : "too dark"} for this camera here. Judge the
           ghosting alone, or leave it out.

@@ -32,9 +32,6 @@ export interface TakeProgress {
   windows: number;
 }
 
-/** So many windows are measured at a time, beside the one that is decoded. */
-const LANES = Math.max(1, Math.min(2, (navigator.hardwareConcurrency || 2) - 1 || 1));
-
 /** Reads a part of a clip and measures it in windows, again when what is asked changes; results appear as they come. */
 export function useTake({ file, shot, fromS, forS }: Asked) {
   const running = useRef<AbortController | null>(null);
@@ -88,7 +85,9 @@ async function inWindows(
   const clocks: number[][] = [];
   const pictures: Blob[] = [];
   const now: TakeProgress = { decoded: 0, measured: 0, windows: windows.length };
-  const lanes = new Set<Promise<void>>();
+  // One window is measured while the next is decoded: more at a time would want more memory than a
+  // phone gives a page.
+  let measuring = Promise.resolve();
   const measure = async (file: File, times: number[], widthPx: number, at: number) => {
     const request = { ...known, times, widthPx, bitsPerFrame: facts.bitsPerFrame };
     answers[at] = await measureHere("take", parts(file, request), signal);
@@ -130,14 +129,11 @@ async function inWindows(
       );
       if (read.picture) pictures.push(read.picture);
       clocks[i] = read.times;
-      while (lanes.size >= LANES) await Promise.race(lanes);
-      const lane: Promise<void> = measure(asY4M(read), read.times, read.originalWidth, i).finally(() =>
-        lanes.delete(lane),
-      );
-      lane.catch(() => {}); // it is heard where the lanes are awaited
-      lanes.add(lane);
+      await measuring;
+      measuring = measure(asY4M(read), read.times, read.originalWidth, i);
+      measuring.catch(() => {}); // it is heard where it is awaited
     }
-    await Promise.all(lanes);
+    await measuring;
   } finally {
     clip.close();
   }

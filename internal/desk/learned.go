@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 	"sync"
@@ -153,6 +154,9 @@ func addReset(r *learn.Request, rec *store.Record) {
 // seeing is what a record was seen by and through.
 func seeing(rec *store.Record) learn.Seeing {
 	s := learn.Seeing{By: instrument(rec.RigID, learn.Kind(rec.Seen.Kind)), Kind: learn.Kind(rec.Seen.Kind), Glass: rec.Glass, Settings: rec.Seen.Settings}
+	// What came in from elsewhere may name a setting of a filter that is not on.
+	s.Settings = maps.Clone(s.Settings)
+	maps.DeleteFunc(s.Settings, func(id string, _ stop.Stops) bool { return !slices.Contains(rec.Glass, id) })
 	if rec.There != nil {
 		s.Light = learn.Light{Place: rec.There.Name, Sky: string(rec.There.Sky), EV: &rec.There.EV100}
 	} else {

@@ -152,6 +152,28 @@ func TestNewFirmwareBeginsAnew(t *testing.T) {
 	}
 }
 
+// A record that nothing can be made of is refused; one that came in from elsewhere takes no answer
+// away.
+func TestARecordThatCannotBe(t *testing.T) {
+	d, shot, nd16 := lived(t, 0, 1)
+	bad := store.Record{RecordFields: store.RecordFields{
+		Kind: "seen", At: d.Now(), From: "hand", Source: "real", Name: "x", Seen: &store.RecordSeen{Kind: "auto", EV100: 9, Settings: map[string]stop.Stops{nd16: 3}},
+	}}
+	if err := d.CheckRecord(t.Context(), bad); err == nil {
+		t.Error("a setting of a filter that is not on is taken")
+	}
+	lacking := bad
+	lacking.Seen, lacking.Glass = nil, []string{"gone"}
+	if err := d.CheckRecord(t.Context(), lacking); err == nil {
+		t.Error("a light that nobody saw is taken")
+	}
+	for _, r := range []store.Record{bad, lacking} {
+		keep[store.Record](t)(d.Store.Records().Save(t.Context(), r))
+	}
+	keep[*Learned](t)(d.Learned(t.Context()))
+	keep[*Bench](t)(d.Bench(t.Context(), shot.CameraID, ""))
+}
+
 // A take and the steps of a trial that are logged in the field become records, once each.
 func TestTheFieldIsRecorded(t *testing.T) {
 	d, shot, nd16 := lived(t, 0, 1)

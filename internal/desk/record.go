@@ -109,12 +109,18 @@ func (d *Desk) recordReadings(ctx context.Context, s *store.Shot, taken []store.
 				if !slices.Contains(entry.Glass, f.ID) {
 					continue
 				}
+				if f.MaxStops != nil || len(f.Ring) > 0 { // where it stood is not said
+					teaches = false
+				}
 				takes, err := f.Takes()
 				if err != nil {
 					return err
 				}
 				r.Seen.EV100 = r.Seen.EV100.Plus(-takes)
 			}
+		}
+		if !teaches {
+			continue
 		}
 		if s.ShootID != "" {
 			shoot, err := d.Store.Shoots().Get(ctx, s.ShootID)
@@ -251,6 +257,13 @@ func (d *Desk) CheckRecord(_ context.Context, r store.Record) error {
 	lacks := map[string]bool{"seen": r.Seen == nil, "take": r.Took == nil, "step": r.Step == nil, "reset": r.Reset == nil || r.RigID == ""}
 	if lacks[r.Kind] {
 		return &problem.Fault{Field: map[string]string{"seen": "seen", "take": "took", "step": "step", "reset": "reset"}[r.Kind], Allowed: "what the kind " + r.Kind + " says"}
+	}
+	if r.Seen != nil {
+		for id := range r.Seen.Settings {
+			if !slices.Contains(r.Glass, id) {
+				return &problem.Fault{Field: "seen.settings", Value: id, Allowed: "of filters that were on"}
+			}
+		}
 	}
 	if r.At.After(d.Now().Add(24 * time.Hour)) {
 		return &problem.Fault{Field: "at", Value: r.At.Format(time.RFC3339), Allowed: "what has happened"}

@@ -20,6 +20,7 @@ type KitFilter struct {
 	MaxStops       *stop.Stops  `json:"maxStops,omitempty" minimum:"0" maximum:"40" doc:"variable: the darkest setting"`
 	MeasuredStops  *stop.Stops  `json:"measuredStops,omitempty" minimum:"-1" maximum:"40" doc:"replaces stops"`
 	StdErrStops    stop.Stops   `json:"stdErrStops,omitempty" minimum:"0" maximum:"10" doc:"standard error of measuredStops"`
+	Learned        bool         `json:"learned,omitempty" doc:"measuredStops is what a log teaches"`
 	GraduatedStops stop.Stops   `json:"graduatedStops,omitempty" minimum:"0" maximum:"40" doc:"graduated: of its dark half"`
 	CornerStops    stop.Stops   `json:"cornerStops,omitempty" minimum:"0" maximum:"20" doc:"how much darker the corners come out"`
 	CastStops      stop.Stops   `json:"castStops,omitempty" minimum:"-5" maximum:"5" doc:"colour cast, positive towards red"`
@@ -76,7 +77,7 @@ func (k *KitFilter) filter(path string) (glass.Filter, error) {
 	}
 	if k.Kind != glass.Variable {
 		if k.MeasuredStops != nil {
-			f.Stops, f.Measured, f.StdErr = *k.MeasuredStops, true, k.StdErrStops
+			f.Stops, f.Measured, f.StdErr, f.Learned = *k.MeasuredStops, true, k.StdErrStops, k.Learned
 		}
 		if k.Kind == glass.Graduated {
 			f.Stops = 0

@@ -19,6 +19,8 @@ type Filter struct {
 	// Ring is what was measured at the marks of a variable filter, if anything was.
 	Ring     Ring
 	Measured bool
+	// Learned says that the measured value is what a log teaches.
+	Learned bool
 	// StdErr is the standard error of a measured value; 0 is unknown.
 	StdErr stop.Stops
 	// Corner is how much darker the corners come out, at least 0.

@@ -174,13 +174,20 @@ func (o *Option) glassWords() string {
 		return fmt.Sprintf("cuts %v stops with the ring at %v%s", o.Stops, o.Setting, mounted)
 	}
 	how := "marked"
-	measured := 0
+	measured, learned := 0, 0
 	for _, f := range o.Filters {
 		if f.Measured {
 			measured++
 		}
+		if f.Learned {
+			learned++
+		}
 	}
 	switch {
+	case learned > 0 && learned == len(o.Filters):
+		how = "learned from the log"
+	case learned > 0:
+		how = "part learned from the log"
 	case len(o.Filters) > 0 && measured == len(o.Filters):
 		how = "measured"
 	case measured > 0:

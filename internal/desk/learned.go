@@ -296,7 +296,7 @@ func (l *Learned) teach(f *ShownFilter) {
 	g := l.Filters[i]
 	f.Learned = &FilterLearned{g.Stops, g.Spread, g.Records}
 	stops := g.Stops
-	f.Counts.MeasuredStops, f.Counts.StdErrStops = &stops, g.Spread
+	f.Counts.MeasuredStops, f.Counts.StdErrStops, f.Counts.Learned = &stops, g.Spread, true
 	f.Takes = stops
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -69,6 +70,10 @@ func TestAFilterIsLearnedAndUsed(t *testing.T) {
 	off := func() stop.Stops {
 		shot.Placed = &[]string{nd16}
 		answer := keep[store.Answer](t)(d.answer(t.Context(), shot.ShotFields))
+		isUsed := keep[*Learned](t)(d.Learned(t.Context())).IsUsed
+		if says := strings.Contains(strings.Join(answer.Given.Chosen.Reasons, " "), "learned from the log"); says != isUsed {
+			t.Errorf("with the log in use %v its reasons are %q", isUsed, answer.Given.Chosen.Reasons)
+		}
 		return answer.Given.Chosen.ErrorStops
 	}
 	// Read without glass, so that the light does not move with the filter.

@@ -3903,6 +3903,8 @@ export interface components {
             id: string;
             /** @enum {string} */
             kind: "nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night";
+            /** @description measuredStops is what a log teaches */
+            learned?: boolean;
             /**
              * Format: double
              * @description variable: the darkest setting

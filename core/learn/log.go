@@ -238,7 +238,7 @@ func (l *log) printed(s *Seeing) (stops, noise2 float64) {
 	return stops, noise2
 }
 
-// noiseOf returns the variance of one reading.
+// noise2 returns the variance of one reading by its kind.
 func (s *Seeing) noise2() float64 {
 	kind := s.Kind
 	if kind == "" {

@@ -202,5 +202,5 @@ type Prediction struct {
 	Scale     *float64   `json:"scale,omitempty" exclusiveMinimum:"0" maximum:"100" doc:"what it was scaled by when it was stated; 1 where it is not said"`
 }
 
-// skyOf is a sky that was checked.
+// sky is the sky, which was checked.
 func (l *Light) sky() light.Sky { return light.Sky(l.Sky) }

@@ -25,7 +25,7 @@ type work struct {
 	frames []frame
 }
 
-// decode holds the linear light of each code (IEC 61966-2-1).
+// decodeTable returns luma and linear light of each code (IEC 61966-2-1).
 func decodeTable(isLimited bool) (encoded, linear [256]float64) {
 	for code := range encoded {
 		v := float64(code) / 255

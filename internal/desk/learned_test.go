@@ -47,13 +47,13 @@ func lived(t *testing.T, over stop.Stops, days int) (*Desk, store.Shot, string) 
 // shot follows; struck records teach nothing; without the log everything is as printed.
 func TestAFilterIsLearnedAndUsed(t *testing.T) {
 	const over = stop.Stops(0.5)
-	d, shot, nd16 := lived(t, over, 8)
+	d, shot, nd16 := lived(t, over, 6)
 	l := keep[*Learned](t)(d.Learned(t.Context()))
-	if l.Records != 16 || len(l.Places) != 1 || l.Places[0].Place != "Quay" {
+	if l.Records != 12 || len(l.Places) != 1 || l.Places[0].Place != "Quay" {
 		t.Fatalf("%d records, places %+v", l.Records, l.Places)
 	}
 	g := l.Filters[slices.IndexFunc(l.Filters, func(g learn.LearnedGlass) bool { return g.ID == nd16 })]
-	if off := float64(g.Stops - 4 - over); math.Abs(off) > 2*float64(g.Spread) || g.Stops < 4.25 || g.Records != 8 {
+	if off := float64(g.Stops - 4 - over); math.Abs(off) > 2*float64(g.Spread) || g.Stops < 4.25 || g.Records != 6 {
 		t.Errorf("ND16 is %.2f ±%.2f of %d records, in truth %.2f", g.Stops, g.Spread, g.Records, 4+over)
 	}
 	counted := func() stop.Stops {
@@ -94,17 +94,17 @@ func TestAFilterIsLearnedAndUsed(t *testing.T) {
 			keep[store.Record](t)(d.Store.Records().Save(t.Context(), r))
 		}
 	}
-	if l := keep[*Learned](t)(d.Learned(t.Context())); l.Struck != 8 || counted() != 4 {
+	if l := keep[*Learned](t)(d.Learned(t.Context())); l.Struck != 6 || counted() != 4 {
 		t.Errorf("struck records teach: %d struck, counted as %.2f", l.Struck, counted())
 	}
 }
 
 // Readings are foretold before they come, and the bands hold; a place can be forgotten.
 func TestForetoldAndForgotten(t *testing.T) {
-	d, _, _ := lived(t, 0.2, 6)
+	d, _, _ := lived(t, 0.2, 5)
 	l := keep[*Learned](t)(d.Learned(t.Context()))
 	i := slices.IndexFunc(l.Calibration, func(c learn.Calibration) bool { return c.Kind == "seen" })
-	if i < 0 || l.Calibration[i].Of != 12 || l.Calibration[i].Inside < 8 {
+	if i < 0 || l.Calibration[i].Of != 10 || l.Calibration[i].Inside < 6 {
 		t.Errorf("foretold: %+v", l.Calibration)
 	}
 	// The forecast of a day there has it in it, until the place is forgotten.
@@ -115,7 +115,7 @@ func TestForetoldAndForgotten(t *testing.T) {
 	}
 	// Around the last reading it is surer than days on.
 	moments := known[0].Moments
-	last := keep[[]store.Record](t)(d.Store.Records().List(t.Context()))[11].At
+	last := keep[[]store.Record](t)(d.Store.Records().List(t.Context()))[9].At
 	at := slices.IndexFunc(moments, func(m day.KnownMoment) bool { return m.At.After(last) })
 	if at < 1 || moments[at].Spread >= 0.9*known[0].Spread || moments[len(moments)-1].Spread <= moments[at].Spread {
 		t.Errorf("at %v of %d moments: %+v, in general %+v", last, len(moments), moments[max(at, 0)], known[0].Spread)
@@ -133,7 +133,7 @@ func TestForetoldAndForgotten(t *testing.T) {
 
 // New firmware makes a camera's offset as unsure as it was, and leaves its filters.
 func TestNewFirmwareBeginsAnew(t *testing.T) {
-	d, _, nd16 := lived(t, 0.3, 8)
+	d, _, nd16 := lived(t, 0.3, 5)
 	before := keep[*Learned](t)(d.Learned(t.Context()))
 	rig := keep[[]store.Record](t)(d.Store.Records().List(t.Context()))[0].RigID
 	r := store.Record{RecordFields: store.RecordFields{Kind: "reset", At: d.Now(), From: "hand", Source: "real", Name: "c", RigID: rig, Reset: &store.RecordReset{Words: "new firmware"}}}

@@ -81,43 +81,26 @@ async function inWindows(
   const clip = await Clip.open(asked.file, signal);
   const { facts } = clip;
   const windows = asked.forS === undefined ? spread(facts) : stretch(asked.fromS, asked.forS, facts);
-  const answers: Take[] = [];
+  const joined: { answer: Omit<Take, "beside">; continued: boolean }[] = [];
   const clocks: number[][] = [];
   const pictures: Blob[] = [];
   const now: TakeProgress = { decoded: 0, measured: 0, windows: windows.length };
   // One window is measured while the next is decoded: more at a time would want more memory than a
   // phone gives a page.
   let measuring = Promise.resolve();
-  const measure = async (file: File, times: number[], widthPx: number, at: number) => {
+  const measure = async (file: File, times: number[], widthPx: number) => {
     const request = { ...known, times, widthPx, bitsPerFrame: facts.bitsPerFrame };
-    answers[at] = await measureHere("take", parts(file, request), signal);
+    const { beside: _, ...answer } = await measureHere("take", parts(file, request), signal);
+    joined.push({ answer, continued: windows[joined.length]?.isContinued ?? false });
+    clocks.push(joined.at(-1)?.continued ? times.slice(1) : times);
     now.measured++;
     onProgress({ ...now });
-    await show();
-  };
-  // What is shown grows from the beginning: a window that goes on needs the one before it.
-  let shown = 0;
-  const show = async () => {
-    let ready = 0;
-    while (answers[ready]) ready++;
-    if (ready <= shown) return;
-    shown = ready;
-    const joined = answers.slice(0, ready).map((answer, i) => {
-      const { beside: _, ...rest } = answer;
-      return { answer: rest, continued: windows[i]?.isContinued ?? false };
-    });
-    const file = new File([JSON.stringify({ parts: joined })], "parts.json");
-    const take = await measureHere("takes", parts(file, known), signal);
-    if (ready === shown)
-      onPart({
-        take,
-        times: clocks.slice(0, ready).flatMap((times, i) => (windows[i]?.isContinued ? times.slice(1) : times)),
-        facts,
-        pictures: [...pictures],
-      });
+    const all = new File([JSON.stringify({ parts: joined })], "parts.json");
+    const take = await measureHere("takes", parts(all, known), signal);
+    onPart({ take, times: clocks.flat(), facts, pictures: [...pictures] });
   };
   try {
-    for (const [i, window] of windows.entries()) {
+    for (const window of windows) {
       const before = now.decoded;
       const read = await clip.read(
         window,
@@ -128,9 +111,8 @@ async function inWindows(
         signal,
       );
       if (read.picture) pictures.push(read.picture);
-      clocks[i] = read.times;
       await measuring;
-      measuring = measure(asY4M(read), read.times, read.originalWidth, i);
+      measuring = measure(asY4M(read), read.times, read.originalWidth);
       measuring.catch(() => {}); // it is heard where it is awaited
     }
     await measuring;

@@ -1,7 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
+import { anew } from "../../api/anew";
 import { api, Problem, unwrap } from "../../api/client";
-import { askableQuery, cardQuery, dayQuery, readingsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import {
+  askableQuery,
+  cardQuery,
+  dayQuery,
+  readingsQuery,
+  recordsQuery,
+  shotQuery,
+  shotsQuery,
+} from "../../api/queries";
 import { canonical, type Draft, draftOf, type Shot } from "./draft";
 import { forgetDraft, keepDraft } from "./keptDraft";
 
@@ -57,11 +66,15 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
       stored.current = sent;
       if (canonical(latest.current.draft) === sent) forgetDraft(shot.id);
       queries.setQueryData(shotQuery(shot.id).queryKey, saved);
-      queries.invalidateQueries({ queryKey: shotsQuery.queryKey });
-      queries.invalidateQueries({ queryKey: readingsQuery(shot.id).queryKey });
-      queries.invalidateQueries({ queryKey: dayQuery(shot.shootId).queryKey });
-      queries.invalidateQueries({ queryKey: cardQuery(shot.shootId).queryKey });
-      queries.invalidateQueries({ queryKey: askableQuery.queryKey });
+      for (const { queryKey } of [
+        shotsQuery,
+        readingsQuery(shot.id),
+        dayQuery(shot.shootId),
+        cardQuery(shot.shootId),
+        askableQuery,
+        recordsQuery,
+      ])
+        void anew(queries, queryKey);
       setState({ status: "saved", at: saved.updatedAt });
     } catch (error) {
       const theirs = error instanceof Problem && error.status === 409 ? (error.current as Shot | undefined) : undefined;

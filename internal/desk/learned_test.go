@@ -33,12 +33,12 @@ func lived(t *testing.T, over stop.Stops, days int) (*Desk, store.Shot, string) 
 		shutter := math.Exp2(math.Log2(1./4000) + stops + 0.02*float64(n)) // each day another light: what repeats is kept once
 		shot.Light = assemble.ShotLight{Kind: "auto", At: &assemble.Entry{Shutter: fmt.Sprintf("1/%.1f", 1/shutter), ISO: "100", Glass: glass}}
 		shot = keep[store.Shot](t)(d.SaveShot(t.Context(), shot))
-		now = now.Add(time.Minute)
+		now = now.Add(5 * time.Minute)
 	}
 	for day := range days {
 		read(day, 0)
 		read(day, 4+float64(over), filters[0].ID)
-		now = now.Add(24*time.Hour - 2*time.Minute)
+		now = now.Add(24*time.Hour - 10*time.Minute)
 	}
 	return d, shot, filters[0].ID
 }
@@ -154,6 +154,21 @@ func TestNewFirmwareBeginsAnew(t *testing.T) {
 	r.RigID = ""
 	if err := d.CheckRecord(t.Context(), r); err == nil {
 		t.Error("a reset of no camera is taken")
+	}
+}
+
+// What is typed over within a moment is one reading, the last.
+func TestWhatIsTypedOver(t *testing.T) {
+	d, shot, _ := lived(t, 0, 1)
+	before := len(keep[[]store.Record](t)(d.Store.Records().List(t.Context())))
+	for _, text := range []string{"EV 1", "EV 14", "EV 14.3"} {
+		shot.Light = assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: text}}
+		shot = keep[store.Shot](t)(d.SaveShot(t.Context(), shot))
+	}
+	records := keep[[]store.Record](t)(d.Store.Records().List(t.Context()))
+	last := records[len(records)-1]
+	if len(records) != before+1 || math.Abs(float64(last.Seen.EV100)-14.3) > 1e-9 || last.Words != "EV 14.3" {
+		t.Errorf("%d records, %d before; the last is %+v", len(records), before, last.Seen)
 	}
 }
 

@@ -73,9 +73,8 @@ func forecastAt(shoot *store.Shoot, shot *store.Shot, at time.Time) *store.Recor
 func (d *Desk) recordSeen(ctx context.Context, r store.Record) error {
 	if r.There == nil { // one level of which nothing is foretold: it can tell two filters apart
 		r.Seen.Foretold = nil
-	} else if told, scale, err := d.foretell(ctx, &r); err != nil {
-		return err
-	} else if told.Seen != nil && *told.SeenSpread > 0 {
+	} else if told, scale, err := d.foretell(ctx, &r); err == nil && told.Seen != nil && *told.SeenSpread > 0 {
+		// A log of which nothing can be made keeps no reading from being stored.
 		r.Seen.Foretold = &store.Foretold{EV100: *told.Seen, SpreadStops: *told.SeenSpread / stop.Stops(scale), Scale: scale}
 	}
 	_, err := d.Store.Records().Save(ctx, r)
@@ -129,11 +128,32 @@ func (d *Desk) recordReadings(ctx context.Context, s *store.Shot, taken []store.
 			}
 			r.There = forecastAt(&shoot, s, r.At)
 		}
+		if r.Meta, err = d.typedOver(ctx, &r); err != nil {
+			return err
+		}
 		if err := d.recordSeen(ctx, r); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// typingTime is how long after a reading another of the same shot is taken for its correction: what
+// is typed is stored in every pause.
+const typingTime = 2 * time.Minute
+
+// typedOver returns which record of a shot a new one takes the place of; a new one where none.
+func (d *Desk) typedOver(ctx context.Context, r *store.Record) (store.Meta, error) {
+	all, err := d.Store.Records().List(ctx)
+	if err != nil {
+		return store.Meta{}, err
+	}
+	for i := len(all) - 1; i >= 0; i-- {
+		if o := &all[i]; o.ShotID == r.ShotID && o.From == r.From && o.Struck == nil && r.At.Sub(o.At).Abs() < typingTime {
+			return o.Meta, nil
+		}
+	}
+	return store.Meta{}, nil
 }
 
 // SaveLightReading stores a reading of a shoot, and records it.

@@ -21,11 +21,11 @@ func windows(t *testing.T, c *Clip, each int, r Request) []Part {
 
 // A clip in windows says what it says as a whole.
 func TestWindowsAreOneClip(t *testing.T) {
-	c := made{frames: 33, share: 0.5, fps: 25, path: hand, seed: 12, gain: func(i int, _ float64) float64 {
-		return math.Exp2(0.6 / (1 + math.Exp(-float64(i-16)/4)))
+	c := made{frames: 41, share: 0.5, fps: 25, path: hand, seed: 12, gain: func(i int, _ float64) float64 {
+		return math.Exp2(0.6 / (1 + math.Exp(-float64(i-20)/4)))
 	}}.clip()
 	r := Request{HFOVDeg: 70}
-	whole, joined := measured(t, c, r), Join(windows(t, c, 17, r))
+	whole, joined := measured(t, c, r), Join(windows(t, c, 21, r))
 	if joined.Frames != whole.Frames || len(joined.Exposure.MeanStops) != whole.Frames || len(joined.Motion.Pairs) != len(whole.Motion.Pairs) || len(joined.Gaps) > 0 {
 		t.Fatalf("%d frames, %d pairs, gaps %v", joined.Frames, len(joined.Motion.Pairs), joined.Gaps)
 	}

@@ -98,7 +98,7 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 		known[f.ID] = true
 		g := learn.Glass{ID: f.ID, Kind: shown.Counts.Kind, Stops: shown.Counts.Stops}
 		if m := f.MeasuredStops; m != nil {
-			g.Benches = []learn.Bench{{Stops: *m, Spread: max(f.StdErrStops, 0.03)}}
+			g.Benches = []learn.Bench{{Stops: *m, Spread: f.StdErrStops}}
 		}
 		l.Printed[f.ID] = shown.Takes
 		r.Filters = append(r.Filters, g)

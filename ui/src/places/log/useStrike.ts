@@ -1,4 +1,5 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { anew as askedAnew } from "../../api/anew";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { toaster } from "../../shell/toaster";
 
@@ -8,7 +9,7 @@ type StoredRecord = Schemas["StoredRecord"];
 export function useTaughtAnew() {
   const queries = useQueryClient();
   return () => {
-    for (const key of ["records", "bench", "shots", "day"]) queries.invalidateQueries({ queryKey: [key] });
+    for (const key of ["records", "bench", "shots", "day"]) void askedAnew(queries, [key]);
   };
 }
 

@@ -64,7 +64,6 @@ interface TrialProps {
 }
 
 function Steps({ shot, plan }: TrialProps) {
-  const queries = useQueryClient();
   const [graded, setGraded] = useState<readonly { grade: Grade; why?: Why | undefined }[]>([]);
   const step = plan.steps[graded.length];
   const glass = plan.filters.map((id) => shot.answer.glass?.[id] ?? "a filter").join(" + ") || "no filter";
@@ -89,7 +88,6 @@ function Steps({ shot, plan }: TrialProps) {
       },
     });
     setGraded([...graded, { grade, why }]);
-    setTimeout(() => queries.invalidateQueries({ queryKey: ["records"] }), 400);
   };
   return (
     <Stack gap="3" data-testid="steps">

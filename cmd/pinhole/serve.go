@@ -89,6 +89,9 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 			return fmt.Errorf("fill the demo: %w", err)
 		}
 	}
+	if err := d.RecordEarlier(ctx); err != nil { // the next start tries again
+		log.ErrorContext(ctx, "records of what was kept earlier", "error", err)
+	}
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
 	go kept.KeepHouse(ctx, func(err error) { log.ErrorContext(ctx, "house", "error", err) })

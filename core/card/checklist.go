@@ -79,6 +79,18 @@ func isOfEachTake(step string) bool {
 // lockedStep begins the step of the setting, which names that.
 const lockedStep = "locked "
 
+// The steps by which what is on the camera becomes another stack.
+const (
+	takenOff = "off"
+	seated   = "seated"
+)
+
+// IsSwap reports whether a step that is done completes a change of filters: they are seated, or
+// none is to be on and what was there is off.
+func IsSwap(step string, filters []string) bool {
+	return step == seated || step == takenOff && len(filters) == 0
+}
+
 // OfWholeList are steps that only the whole list has, and those that end it: whoever ticked
 // them all did it.
 var OfWholeList = []string{"clip", "extremes", "bias"}
@@ -106,7 +118,7 @@ func (l *list) mount() {
 		l.add("power", false, "Stop moving, camera off")
 	}
 	if len(m.Off) > 0 {
-		l.add("off", false, "Take off %s and put it in its slot", strings.Join(m.Off, " and "))
+		l.add(takenOff, false, "Take off %s and put it in its slot", strings.Join(m.Off, " and "))
 	}
 	if len(m.Glass) == 0 {
 		l.add("wiped", false, "Lens wiped: no finger marks, no drops")
@@ -116,7 +128,7 @@ func (l *list) mount() {
 		return
 	}
 	l.add("wiped", false, "Lens and filter wiped on both sides: no finger marks, no drops")
-	l.add("seated", m.Flies, "%s on: %s", strings.Join(m.Glass, ", then "), seating(m.Mount))
+	l.add(seated, m.Flies, "%s on: %s", strings.Join(m.Glass, ", then "), seating(m.Mount))
 	l.add("straight", false, "Seated straight, no gap")
 }
 

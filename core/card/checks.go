@@ -50,7 +50,10 @@ func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.O
 	for _, d := range done {
 		check := CardCheck{Step: d.Step, Words: d.Words, Hard: d.Hard, Barred: d.Barred, Again: []time.Time{}}
 		if d.Mark != nil {
-			check.At, check.Reason = &d.Mark.At, d.Mark.Words
+			check.At = &d.Mark.At
+			if d.Mark.Kind == Override {
+				check.Reason = d.Mark.Words
+			}
 		}
 		for _, again := range d.Again {
 			check.Again = append(check.Again, again.At)

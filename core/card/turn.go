@@ -205,6 +205,12 @@ func turnID(shot string, pack int, stack string) string {
 	return fmt.Sprintf("%s/%d/%s", shot, pack, stack)
 }
 
+// ShotOf returns the shot that a turn's id names.
+func ShotOf(turn string) string {
+	shot, _, _ := strings.Cut(turn, "/")
+	return shot
+}
+
 // StackOf returns the glass that a turn's id names; ok is false for what is none.
 func StackOf(turn string) (stack string, ok bool) {
 	_, rest, ok := strings.Cut(turn, "/")

@@ -13,6 +13,12 @@ func StackID(cameraID, rigID string, filters []string) string {
 	return cameraID + "/" + rigID + ":" + strings.Join(filters, "+")
 }
 
+// FiltersOf returns the filters that a stack's id names.
+func FiltersOf(stackID string) []string {
+	_, filters, _ := strings.Cut(stackID, ":")
+	return strings.FieldsFunc(filters, func(r rune) bool { return r == '+' })
+}
+
 // OutingStacks returns every stack that the kit of a camera makes under the choices of a
 // shot, the glass they ask for in each, its filters named by name.
 func OutingStacks(h *assemble.Held, c assemble.Choices, name func(id string) string) ([]OutingStack, error) {

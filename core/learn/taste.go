@@ -5,13 +5,12 @@ import (
 	"math"
 	"slices"
 
+	"pinhole/core/glass"
 	"pinhole/core/stop"
 )
 
 // What is taken for well exposed.
 const (
-	darkLimit    = 2.0 / 3
-	brightLimit  = 1.0 / 3
 	limitSpread  = 0.6
 	limitSlope   = 0.4
 	judgedLeast  = 8
@@ -26,7 +25,7 @@ const (
 // taste reads the takes.
 func (k *known) taste() Taste {
 	t := Taste{Binned: map[string]int{}}
-	dark, bright := darkLimit, brightLimit
+	dark, bright := float64(glass.DefaultBand.Dark), float64(glass.DefaultBand.Bright)
 	if k.Limits.Dark > 0 {
 		dark = float64(k.Limits.Dark)
 	}

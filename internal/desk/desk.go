@@ -172,6 +172,13 @@ func namedBy(f store.ShotFields) []string {
 // no id, else over the version it names. A light that was not read before for
 // this shot is kept as a reading.
 func (d *Desk) SaveShot(ctx context.Context, s store.Shot) (store.Shot, error) {
+	if s.IsNew() {
+		settled, err := d.Store.Taste(ctx)
+		if err != nil {
+			return store.Shot{}, err
+		}
+		settle(&s, &store.Taste{}, &settled)
+	}
 	answer, err := d.answer(ctx, s.ShotFields)
 	if err != nil {
 		return store.Shot{}, err

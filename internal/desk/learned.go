@@ -69,12 +69,19 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 	if err != nil {
 		return nil, nil, err
 	}
-	records, err := d.Store.Records().List(ctx)
+	records, err := d.Store.Teaching(ctx)
 	if err != nil {
 		return nil, nil, err
 	}
-	l := &Learned{Names: map[string]string{"meter": "hand meter"}, Printed: map[string]stop.Stops{}}
+	settled, err := d.Store.Taste(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	l := &Learned{Names: map[string]string{meter: "hand meter", eye: "your eye"}, Printed: map[string]stop.Stops{}}
 	r := &learn.Request{AsOf: d.Now()}
+	if t := settled.Tolerance; t != nil {
+		r.Limits = learn.Limits(*t)
+	}
 	for _, c := range cameras {
 		l.Names[c.ID] = c.Name
 	}
@@ -154,6 +161,9 @@ func addReset(r *learn.Request, rec *store.Record) {
 // seeing is what a record was seen by and through.
 func seeing(rec *store.Record) learn.Seeing {
 	s := learn.Seeing{By: instrument(rec.RigID, learn.Kind(rec.Seen.Kind)), Kind: learn.Kind(rec.Seen.Kind), Glass: rec.Glass, Settings: rec.Seen.Settings}
+	if rec.Doubted != nil {
+		s.Kind = learn.ByEye
+	}
 	// What came in from elsewhere may name a setting of a filter that is not on.
 	s.Settings = maps.Clone(s.Settings)
 	maps.DeleteFunc(s.Settings, func(id string, _ stop.Stops) bool { return !slices.Contains(rec.Glass, id) })
@@ -171,7 +181,11 @@ func addSeen(r *learn.Request, rec *store.Record, readers map[string]bool) {
 		readers[s.By] = true
 		r.Instruments = append(r.Instruments, learn.Reader{ID: s.By})
 	}
-	r.Exposures = append(r.Exposures, learn.Exposure{ID: rec.ID, Time: rec.At, Seeing: s, Seen: rec.Seen.EV100, Spread: rec.Seen.SpreadStops})
+	e := learn.Exposure{ID: rec.ID, Time: rec.At, Seeing: s, Seen: rec.Seen.EV100, Spread: rec.Seen.SpreadStops}
+	if rec.Doubted != nil {
+		e.Spread = nil
+	}
+	r.Exposures = append(r.Exposures, e)
 	if f := rec.Seen.Foretold; f != nil {
 		r.Outcomes = append(r.Outcomes, learn.Prediction{Kind: "seen", Predicted: float64(f.EV100), Spread: f.SpreadStops, Was: float64(rec.Seen.EV100), Scale: &f.Scale})
 	}
@@ -212,6 +226,10 @@ func (d *Desk) Learned(ctx context.Context) (*Learned, error) {
 	if err != nil {
 		return nil, err
 	}
+	settled, err := d.Store.Taste(ctx)
+	if err != nil {
+		return nil, err
+	}
 	mark += fmt.Sprint(" ", isUsed, d.Now().Format(" 2006-01-02")) // with the day everything grows older
 	if d.taught.mark == mark {
 		return d.taught.learned, nil
@@ -224,6 +242,7 @@ func (d *Desk) Learned(ctx context.Context) (*Learned, error) {
 	if err != nil {
 		return nil, fmt.Errorf("learn from %d records: %w", l.Records, err)
 	}
+	quiet(&answer.Taste, &settled)
 	l.Answer, l.Band, l.IsUsed = *answer, learn.BandErrors, isUsed
 	if l.Stabilisers == nil {
 		l.Stabilisers = []StabiliserLearned{}

@@ -29,8 +29,8 @@ type FieldEntryFields struct {
 	Device  string        `json:"device,omitempty" maxLength:"60"`
 	Turn    string        `json:"turn,omitempty" maxLength:"400" doc:"of the card"`
 	Step    string        `json:"step,omitempty" maxLength:"120" doc:"of its checklist"`
-	ShotID  string        `json:"shotId,omitempty" maxLength:"60" doc:"outcome: of the shot"`
-	Words   string        `json:"words,omitempty" maxLength:"500" doc:"a note, the reason of an override, a reading as it was read, an outcome in words"`
+	ShotID  string        `json:"shotId,omitempty" maxLength:"60" doc:"outcome, reading: of the shot"`
+	Words   string        `json:"words,omitempty" maxLength:"500" doc:"a note, a step as it is worded, the reason of an override, a reading as it was read, an outcome in words"`
 	Reading *FieldReading `json:"reading,omitempty"`
 	Anchor  *Anchor       `json:"anchor,omitempty" doc:"pin: the new anchor"`
 	Outcome *Outcome      `json:"outcome,omitempty" doc:"outcome: what was measured"`
@@ -55,6 +55,14 @@ type FieldReading struct {
 	Source      string     `json:"source" enum:"real,simulated"`
 	EV100       stop.EV    `json:"ev100" minimum:"-20" maximum:"40"`
 	SpreadStops stop.Stops `json:"spreadStops" minimum:"0" maximum:"10"`
+	// Through is what it was read through.
+	Through *Through `json:"through,omitempty"`
+}
+
+// Through is what light was read through.
+type Through struct {
+	Glass []string   `json:"glass" maxItems:"4" doc:"ids of the filters"`
+	Stops stop.Stops `json:"stops" minimum:"0" maximum:"60" doc:"what they were counted as, turned as they were"`
 }
 
 // Clash says what an entry clashes with. The entry is kept, and does nothing.

@@ -11,8 +11,8 @@ import (
 	"pinhole/core/stop"
 )
 
-// Record is one thing that happened and teaches: a light that was seen, what became of a take, a
-// step of a stepped trial. It keeps what was known and foretold then.
+// Record is one thing that happened: a light that was seen, what became of a take, a step of a
+// stepped trial, which teach; and what was done beside. It keeps what was known and foretold then.
 type Record struct {
 	Meta
 	RecordFields
@@ -20,7 +20,7 @@ type Record struct {
 
 // RecordFields is what happened, when and where, and what it came from.
 type RecordFields struct {
-	Kind    string       `json:"kind" enum:"seen,take,step,reset"`
+	Kind    string       `json:"kind" enum:"seen,take,step,reset,done"`
 	At      time.Time    `json:"at"`
 	From    string       `json:"from" enum:"reading,card,shot,frame,clip,telemetry,trial,hand" doc:"what it came from"`
 	Source  string       `json:"source" enum:"real,simulated"`
@@ -35,6 +35,8 @@ type RecordFields struct {
 	Took    *RecordTake  `json:"took,omitempty"`
 	Step    *RecordStep  `json:"step,omitempty"`
 	Reset   *RecordReset `json:"reset,omitempty" doc:"something that became another one"`
+	Done    *RecordDone  `json:"done,omitempty" doc:"something done in the field that teaches nothing by itself"`
+	Doubted *Struck      `json:"doubted,omitempty" doc:"a light seen that counts as if it was judged by eye"`
 	Struck  *Struck      `json:"struck,omitempty" doc:"it is kept, and teaches nothing"`
 }
 
@@ -106,6 +108,16 @@ type RecordReset struct {
 	Words string `json:"words" minLength:"1" maxLength:"100" doc:"new firmware, a repair"`
 }
 
+// RecordDone is something that was done: a step of a checklist, a change of filters (which are the
+// record's), a correction of the forecast, a note, what telemetry says of a take.
+type RecordDone struct {
+	What    string   `json:"what" enum:"tick,untick,override,swap,pin,note,telemetry"`
+	Turn    string   `json:"turn,omitempty" maxLength:"400" doc:"of the card"`
+	Step    string   `json:"step,omitempty" maxLength:"120" doc:"of its checklist"`
+	Anchor  *Anchor  `json:"anchor,omitempty" doc:"pin: what the forecast was corrected by"`
+	Outcome *Outcome `json:"outcome,omitempty" doc:"telemetry: what was measured"`
+}
+
 // Struck says who took a record out of what teaches, when and why.
 type Struck struct {
 	By  string    `json:"by,omitempty" maxLength:"60" doc:"the device"`
@@ -126,6 +138,19 @@ func records() table[Record] {
 	}
 }
 
+// Teaching returns the records that can teach, oldest first.
+func (s *Store) Teaching(ctx context.Context) ([]Record, error) {
+	return records().list(ctx, s.reader, teaches)
+}
+
+// RecordsOf returns the records of a shoot, oldest first.
+func (s *Store) RecordsOf(ctx context.Context, shootID string) ([]Record, error) {
+	return records().list(ctx, s.reader, "record ->> '$.shootId' = ?", shootID)
+}
+
+// teaches holds for records of other kinds than done, of which there are many.
+const teaches = "kind <> 'done'"
+
 // AddRecords stores new records: all of them or none.
 func (s *Store) AddRecords(ctx context.Context, all []Record) error {
 	return s.inTx(ctx, func(tx *sql.Tx) error {
@@ -138,10 +163,11 @@ func (s *Store) AddRecords(ctx context.Context, all []Record) error {
 	})
 }
 
-// RecordsChanged returns a text that is another one whenever a record, a filter or a rig has changed.
+// RecordsChanged returns a text that is another one whenever a record that teaches, a filter or a
+// rig has changed, or what was settled of preferences.
 func (s *Store) RecordsChanged(ctx context.Context) (mark string, err error) {
 	const of = "(SELECT COUNT(*) || ' ' || COALESCE(SUM(version), 0) || ' ' || COALESCE(MAX(updated_at), '') FROM "
-	const query = "SELECT " + of + "records) || ' ' || " + of + "filters) || ' ' || " + of + "rigs)"
+	const query = "SELECT " + of + "records WHERE " + teaches + ") || ' ' || " + of + "filters) || ' ' || " + of + "rigs) || ' ' || COALESCE((SELECT value FROM settings WHERE name = '" + taste + "'), '')"
 	if err := s.reader.QueryRowContext(ctx, query).Scan(&mark); err != nil {
 		return "", fmt.Errorf("look whether records have changed: %w", err)
 	}
@@ -177,4 +203,18 @@ func (s *Store) SetLogUsed(ctx context.Context, isUsed bool) error {
 		value = ""
 	}
 	return s.setSetting(ctx, logNotUsed, value)
+}
+
+// earlierRecorded is the setting that says that what was kept before there were records has them.
+const earlierRecorded = "earlier-recorded"
+
+// EarlierRecorded reports whether what was kept before there were records has them.
+func (s *Store) EarlierRecorded(ctx context.Context) (bool, error) {
+	value, err := s.Setting(ctx, earlierRecorded)
+	return value != "", err
+}
+
+// SetEarlierRecorded says that it has.
+func (s *Store) SetEarlierRecorded(ctx context.Context) error {
+	return s.setSetting(ctx, earlierRecorded, "1")
 }

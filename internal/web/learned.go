@@ -32,6 +32,7 @@ func (s *server) registerLearned(kept *desk.Desk) {
 	addPosted(s, "/api/learned/use", "use-log", "Say whether answers are given with what the log teaches", "records", func(ctx context.Context, u UseLog) (*desk.Learned, error) {
 		return kept.UseLog(ctx, u.Used)
 	})
+	addPosted(s, "/api/learned/settle", "settle-suggestion", "Take a suggestion of the log, or decline it for good", "records", kept.Settle)
 	addPosted(s, "/api/learned/forget", "forget-place", "Remove for good what the log knows of a place", "records", func(ctx context.Context, f Forget) (*desk.Learned, error) {
 		return kept.ForgetPlace(ctx, f.Place)
 	})

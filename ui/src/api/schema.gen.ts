@@ -1254,6 +1254,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/learned/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a suggestion of the log, or decline it for good */
+        post: operations["settle-suggestion"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/learned/use": {
         parameters: {
             query?: never;
@@ -3611,6 +3628,7 @@ export interface components {
             source: "real" | "simulated";
             /** Format: double */
             spreadStops: number;
+            through?: components["schemas"]["Through"];
         };
         FilterLearned: {
             /** Format: int64 */
@@ -6465,6 +6483,18 @@ export interface components {
             /** @description small JPEGs, base64 */
             pictures?: string[];
         };
+        RecordDone: {
+            /** @description pin: what the forecast was corrected by */
+            anchor?: components["schemas"]["Anchor"];
+            /** @description telemetry: what was measured */
+            outcome?: components["schemas"]["Outcome"];
+            /** @description of its checklist */
+            step?: string;
+            /** @description of the card */
+            turn?: string;
+            /** @enum {string} */
+            what: "tick" | "untick" | "override" | "swap" | "pin" | "note" | "telemetry";
+        };
         RecordPlace: {
             /**
              * Format: double
@@ -6955,6 +6985,16 @@ export interface components {
             tint: number;
             /** Format: double */
             truth: number;
+        };
+        Settled: {
+            learned: components["schemas"]["Learned"];
+            /** Format: int64 */
+            shots: number;
+        };
+        Settlement: {
+            taken: boolean;
+            /** @description dark, bright, or school and an activity */
+            what: string;
         };
         ShortHelp: {
             /**
@@ -8050,7 +8090,7 @@ export interface components {
             reading?: components["schemas"]["FieldReading"];
             /** Format: date-time */
             receivedAt: string;
-            /** @description outcome: of the shot */
+            /** @description outcome, reading: of the shot */
             shotId?: string;
             /** @description of its checklist */
             step?: string;
@@ -8060,7 +8100,7 @@ export interface components {
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
             was?: components["schemas"]["Anchor"];
-            /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
+            /** @description a note, a step as it is worded, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
         StoredFieldEntryFields: {
@@ -8077,7 +8117,7 @@ export interface components {
             /** @description outcome: what was measured */
             outcome?: components["schemas"]["Outcome"];
             reading?: components["schemas"]["FieldReading"];
-            /** @description outcome: of the shot */
+            /** @description outcome, reading: of the shot */
             shotId?: string;
             /** @description of its checklist */
             step?: string;
@@ -8087,7 +8127,7 @@ export interface components {
             turn?: string;
             /** @description pin: the anchor that it replaces, as the device knew it */
             was?: components["schemas"]["Anchor"];
-            /** @description a note, the reason of an override, a reading as it was read, an outcome in words */
+            /** @description a note, a step as it is worded, the reason of an override, a reading as it was read, an outcome in words */
             words?: string;
         };
         StoredFieldLogSize: {
@@ -8372,6 +8412,10 @@ export interface components {
             createdAt: string;
             /** Format: date-time */
             deletedAt?: string;
+            /** @description something done in the field that teaches nothing by itself */
+            done?: components["schemas"]["RecordDone"];
+            /** @description a light seen that counts as if it was judged by eye */
+            doubted?: components["schemas"]["Struck"];
             /**
              * @description what it came from
              * @enum {string}
@@ -8381,7 +8425,7 @@ export interface components {
             glass?: string[];
             id: string;
             /** @enum {string} */
-            kind: "seen" | "take" | "step" | "reset";
+            kind: "seen" | "take" | "step" | "reset" | "done";
             /** @description of the shot or the reading, as it was called */
             name: string;
             /** @description something that became another one */
@@ -8412,6 +8456,10 @@ export interface components {
         StoredRecordFields: {
             /** Format: date-time */
             at: string;
+            /** @description something done in the field that teaches nothing by itself */
+            done?: components["schemas"]["RecordDone"];
+            /** @description a light seen that counts as if it was judged by eye */
+            doubted?: components["schemas"]["Struck"];
             /**
              * @description what it came from
              * @enum {string}
@@ -8420,7 +8468,7 @@ export interface components {
             /** @description ids of the filters that were on */
             glass?: string[];
             /** @enum {string} */
-            kind: "seen" | "take" | "step" | "reset";
+            kind: "seen" | "take" | "step" | "reset" | "done";
             /** @description of the shot or the reading, as it was called */
             name: string;
             /** @description something that became another one */
@@ -9052,6 +9100,15 @@ export interface components {
             at: string;
             /** Format: double */
             ev100: number;
+        };
+        Through: {
+            /** @description ids of the filters */
+            glass: string[];
+            /**
+             * Format: double
+             * @description what they were counted as, turned as they were
+             */
+            stops: number;
         };
         Tolerance: {
             /**
@@ -14245,6 +14302,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Learned"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "settle-suggestion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Settlement"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Settled"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,195 @@
+package desk
+
+import (
+	"math"
+	"slices"
+	"testing"
+	"time"
+
+	"pinhole/core/assemble"
+	"pinhole/core/learn"
+	"pinhole/core/shot"
+	"pinhole/core/stop"
+	"pinhole/internal/store"
+)
+
+// What is read on the card through a filter teaches the filter and the camera: as shown behind it,
+// at the forecast of its own shot. Through a stack with a ring it teaches nothing.
+func TestAReadingThroughAFilterTeaches(t *testing.T) {
+	d, s, nd16 := lived(t, 0, 1)
+	vnd := keep[store.Filter](t)(d.Store.Filters().Save(t.Context(), store.Filter{FilterFields: store.FilterFields{Label: "VND 2-5", Cameras: []string{s.CameraID}}})).ID
+	read := func(id string, glass []string, stops stop.Stops) (store.Record, error) {
+		e := store.FieldEntryFields{Kind: "reading", At: d.Now(), ShotID: s.ID, Turn: s.ID + "/1/" + s.CameraID + "/:", Words: "automatic 1/250",
+			Reading: &store.FieldReading{Kind: "auto", Source: "real", EV100: 14, SpreadStops: 0.2, Through: &store.Through{Glass: glass, Stops: stops}}}
+		keep[*store.FieldEntry](t)(d.LogInField(t.Context(), s.ShootID, id, e))
+		return d.Store.Records().Get(t.Context(), id)
+	}
+	r := keep[store.Record](t)(read("nd", []string{nd16}, 4.2))
+	if math.Abs(float64(r.Seen.EV100)-9.8) > 1e-9 || !slices.Equal(r.Glass, []string{nd16}) || r.RigID == "" || r.ShotID != s.ID || r.There == nil {
+		t.Errorf("through the ND16: %+v, seen %+v", r, r.Seen)
+	}
+	if r = keep[store.Record](t)(read("ring", []string{vnd}, 3)); r.Seen.Settings[vnd] != 3 {
+		t.Errorf("through a ring at 3 stops: %+v", r.Seen)
+	}
+	if r, err := read("both", []string{nd16, vnd}, 7); err == nil {
+		t.Errorf("a ring in a stack is taken as %+v", r.Seen)
+	}
+}
+
+// A day as it went: what is ticked, changed and noted are records; a take says how often filters
+// were changed for it and what a binned one before it cost; what clashes is none.
+func TestADayAsItWent(t *testing.T) {
+	d, s, nd16 := lived(t, 0, 1)
+	nd8 := keep[[]store.Filter](t)(d.Store.Filters().List(t.Context()))[1].ID
+	shoot := keep[store.Shoot](t)(d.Store.Shoots().Get(t.Context(), s.ShootID))
+	turn := func(glass string) string { return s.ID + "/1/" + s.CameraID + "/:" + glass }
+	stack := s.CameraID + "/:" + nd16
+	shoot.Kept = &store.KeptPlan{At: d.Now(), Glass: map[string]string{s.ID: stack}}
+	keep[store.Shoot](t)(d.Store.Shoots().Save(t.Context(), shoot))
+	noon := d.Now()
+	for i, e := range []store.FieldEntryFields{
+		{Kind: "tick", Turn: turn(nd16), Step: "pull", Words: "Pull test"},
+		{Kind: "tick", Turn: turn(nd16), Step: "seated", Words: "ND16 on"},
+		{Kind: "outcome", Turn: turn(nd16), ShotID: s.ID, Outcome: &store.Outcome{Grade: "bad", Why: "dark"}},
+		{Kind: "tick", Turn: turn(nd8), Step: "seated"},
+		{Kind: "tick", Turn: turn(nd8), Step: "seated"}, // in another window
+		{Kind: "outcome", Turn: turn(nd8), ShotID: s.ID, Outcome: &store.Outcome{Grade: "good"}},
+		{Kind: "outcome", ShotID: s.ID, Words: "by its telemetry", Outcome: &store.Outcome{}},
+		{Kind: "note", Turn: turn(nd8), Words: "wind"},
+	} {
+		e.At = noon.Add(time.Duration(i) * 4 * time.Minute)
+		keep[*store.FieldEntry](t)(d.LogInField(t.Context(), s.ShootID, string(rune('a'+i)), e))
+	}
+	get := func(id string) store.Record { return keep[store.Record](t)(d.Store.Records().Get(t.Context(), id)) }
+	for id, what := range map[string]string{"a": "tick", "b": "swap", "d": "swap", "g": "telemetry", "h": "note"} {
+		if r := get(id); r.Kind != "done" || r.Done.What != what || r.ShotID != s.ID || r.Name != s.Name {
+			t.Errorf("%s is %+v, %+v; want %s", id, r.RecordFields, r.Done, what)
+		}
+	}
+	if _, err := d.Store.Records().Get(t.Context(), "e"); err == nil {
+		t.Error("a tick that was there already is a record")
+	}
+	bad, good := get("c").Took, get("f").Took
+	if !*bad.FirstRight || *bad.Swaps != 0 || *bad.MinutesLost != 0 || bad.Kept {
+		t.Errorf("the first take: %+v", bad)
+	}
+	if *good.FirstRight || *good.Swaps != 1 || *good.MinutesLost != 12 || !slices.Equal(get("f").Glass, []string{nd8}) {
+		t.Errorf("the second take: right %v, %v swaps, %v minutes lost through %v", *good.FirstRight, *good.Swaps, *good.MinutesLost, get("f").Glass)
+	}
+	d.Now = func() time.Time { return noon.Add(time.Hour) }
+	l := keep[*Learned](t)(d.Learned(t.Context()))
+	if l.Records != 4 { // two lights, two takes
+		t.Errorf("%d records teach", l.Records)
+	}
+}
+
+// A doubted light counts as if it was judged by eye.
+func TestADoubtedRecordTeachesLess(t *testing.T) {
+	d, _, nd16 := lived(t, 0.5, 4)
+	of := func() learn.LearnedGlass {
+		l := keep[*Learned](t)(d.Learned(t.Context()))
+		return l.Filters[slices.IndexFunc(l.Filters, func(g learn.LearnedGlass) bool { return g.ID == nd16 })]
+	}
+	before := of()
+	for _, r := range keep[[]store.Record](t)(d.Store.Teaching(t.Context())) {
+		if len(r.Glass) > 0 {
+			r.Doubted = &store.Struck{At: d.Now(), By: "test"}
+			keep[store.Record](t)(d.Store.Records().Save(t.Context(), r))
+		}
+	}
+	if after := of(); after.Spread < before.Spread+0.02 || after.Stops > before.Stops-0.05 || after.Stops < 4.05 {
+		t.Errorf("%.2f ±%.2f, doubted %.2f ±%.2f", before.Stops, before.Spread, after.Stops, after.Spread)
+	}
+}
+
+// What a version without records has kept becomes records, once, and as it would have been.
+func TestEarlierReadingsBecomeRecords(t *testing.T) {
+	d, s, nd16 := lived(t, 0.5, 4)
+	light := keep[store.LightReading](t)(d.SaveLightReading(t.Context(), store.LightReading{LightReadingFields: store.LightReadingFields{
+		ShootID: s.ShootID, Kind: "meter", Source: "real", TakenAt: d.Now(), Words: "EV 14", EV100: 14, SpreadStops: 0.2,
+	}}))
+	keep[*store.FieldEntry](t)(d.LogInField(t.Context(), s.ShootID, "done", store.FieldEntryFields{Kind: "outcome", At: d.Now(), ShotID: s.ID, Outcome: &store.Outcome{Grade: "good"}}))
+	was := keep[*Learned](t)(d.Learned(t.Context()))
+	if _, err := d.Store.ForgetPlace(t.Context(), "Quay"); err != nil {
+		t.Fatal(err)
+	}
+	for range 2 {
+		if err := d.RecordEarlier(t.Context()); err != nil {
+			t.Fatal(err)
+		}
+	}
+	all := keep[[]store.Record](t)(d.Store.Records().List(t.Context()))
+	if len(all) != 10 || !slices.ContainsFunc(all, func(r store.Record) bool { return r.ID == light.ID }) {
+		t.Errorf("%d records of 8 readings of a shot, one of a shoot and a take", len(all))
+	}
+	is := keep[*Learned](t)(d.Learned(t.Context()))
+	at := func(l *Learned) learn.LearnedGlass {
+		return l.Filters[slices.IndexFunc(l.Filters, func(g learn.LearnedGlass) bool { return g.ID == nd16 })]
+	}
+	if math.Abs(float64(at(is).Stops-at(was).Stops)) > 1e-9 || at(is).Records != 4 {
+		t.Errorf("learned as %+v, from what was kept earlier as %+v", at(was), at(is))
+	}
+}
+
+// A suggestion is taken by the shots that say nothing else and by new ones, or declined for good.
+func TestASuggestionIsSettled(t *testing.T) {
+	d, s, _ := lived(t, 0, 1)
+	s.Scene.Activity = "walk"
+	s = keep[store.Shot](t)(d.SaveShot(t.Context(), s))
+	own := s
+	own.Meta, own.Name, own.Choices.Tolerance = store.Meta{}, "its own", &assemble.Tolerance{Dark: 0.5, Bright: 0.5}
+	own.Scene.School = shot.Free
+	own = keep[store.Shot](t)(d.SaveShot(t.Context(), own))
+	off := stop.Stops(0.9)
+	for i := range 12 {
+		took := &store.RecordTake{Kept: true, Grade: "good", ErrorStops: &off, Activity: "walk", School: string(shot.StabiliserFirst)}
+		keep[store.Record](t)(d.Store.Records().Save(t.Context(), store.Record{RecordFields: store.RecordFields{
+			Kind: "take", At: d.Now().Add(-time.Duration(i) * time.Hour), From: "card", Source: "real", Name: "x", Took: took,
+		}}))
+	}
+	taste := func() learn.Taste { return keep[*Learned](t)(d.Learned(t.Context())).Taste }
+	if a := taste(); !a.Bright.IsSuggest || a.Dark.IsSuggest || len(a.Schools) != 1 || !a.Schools[0].IsSuggest {
+		t.Fatalf("suggested: %+v", a)
+	}
+	if _, err := d.Settle(t.Context(), Settlement{What: "dark", Taken: true}); err == nil {
+		t.Error("what is not suggested can be taken")
+	}
+	limit := taste().Bright.Limit
+	got := keep[*Settled](t)(d.Settle(t.Context(), Settlement{What: "bright", Taken: true}))
+	s = keep[store.Shot](t)(d.Store.Shots().Get(t.Context(), s.ID))
+	if got.Shots != 1 || s.Choices.Tolerance == nil || (s.Choices.Tolerance.Bright-limit).Abs() > 0.051 || *s.Answer.Request.Tolerance != *s.Choices.Tolerance {
+		t.Errorf("%d shots changed; bright %v, accepted is %+v", got.Shots, limit, s.Choices.Tolerance)
+	}
+	if is := keep[store.Shot](t)(d.Store.Shots().Get(t.Context(), own.ID)); *is.Choices.Tolerance != *own.Choices.Tolerance || is.Version != own.Version {
+		t.Errorf("a shot that says its own became %+v", is.Choices.Tolerance)
+	}
+	keep[*Settled](t)(d.Settle(t.Context(), Settlement{What: "school walk", Taken: true}))
+	if is := keep[store.Shot](t)(d.Store.Shots().Get(t.Context(), s.ID)); is.Scene.School != shot.StabiliserFirst {
+		t.Errorf("the shot is by %q", is.Scene.School)
+	}
+	fresh := gear(t, d)
+	fresh.Scene.Activity = "walk"
+	if fresh = keep[store.Shot](t)(d.SaveShot(t.Context(), fresh)); fresh.Scene.School != shot.StabiliserFirst || *fresh.Choices.Tolerance != *s.Choices.Tolerance {
+		t.Errorf("a new shot is by %q with %+v", fresh.Scene.School, fresh.Choices.Tolerance)
+	}
+	if a := taste(); a.Bright.IsSuggest || a.Schools[0].IsSuggest {
+		t.Errorf("what was taken is suggested: %+v", a)
+	}
+}
+
+func TestASuggestionIsDeclinedForGood(t *testing.T) {
+	d, s, _ := lived(t, 0, 1)
+	off := stop.Stops(0.9)
+	for i := range 12 {
+		keep[store.Record](t)(d.Store.Records().Save(t.Context(), store.Record{RecordFields: store.RecordFields{
+			Kind: "take", At: d.Now().Add(-time.Duration(i) * time.Hour), From: "card", Source: "real", Name: "x", Took: &store.RecordTake{Kept: true, ErrorStops: &off},
+		}}))
+	}
+	got := keep[*Settled](t)(d.Settle(t.Context(), Settlement{What: "bright"}))
+	if got.Shots != 0 || got.Learned.Taste.Bright.IsSuggest || got.Learned.Taste.Bright.Against != 12 {
+		t.Errorf("declined: %+v", got.Learned.Taste.Bright)
+	}
+	if is := keep[store.Shot](t)(d.Store.Shots().Get(t.Context(), s.ID)); is.Version != s.Version {
+		t.Error("declining changes a shot")
+	}
+}

@@ -149,6 +149,8 @@ type TasteSide struct {
 	Beyond     int        `json:"beyond" doc:"takes beyond the present limit"`
 	KeptBeyond int        `json:"keptBeyond"`
 	IsSuggest  bool       `json:"suggest"`
+	// Offer is what to set where a limit is suggested.
+	Offer *stop.Stops `json:"offerStops,omitempty" doc:"in tenths: the limit, no farther than a take that was kept"`
 }
 
 // School is how the takes of an activity are shot that are kept.

@@ -91,6 +91,16 @@ func (k *known) side(present float64, sign float64, why string) TasteSide {
 	off := math.Abs(limit - present)
 	s.Limit, s.Spread = stop.Stops(limit), stop.Stops(spread)
 	s.IsSuggest = len(all) >= judgedLeast && s.Against >= againstLeast && off > BandErrors*spread && off > offLeast
+	if s.IsSuggest {
+		farthest := 0.0
+		for _, j := range all {
+			if j.isKept {
+				farthest = max(farthest, j.error)
+			}
+		}
+		offer := stop.Stops(math.Round(10*min(max(limit, 0), farthest)) / 10)
+		s.Offer = &offer
+	}
 	return s
 }
 

@@ -1,4 +1,6 @@
-import { expect, test } from "../app.ts";
+import { mkdtemp, rm } from "node:fs/promises";
+import { join } from "node:path";
+import { App, expect, ROOM, test } from "../app.ts";
 
 test("what a season taught is told, an outlier is struck and comes back, the log can be left aside", async ({
   page,
@@ -153,20 +155,118 @@ test("new firmware is learned anew, and a filter that is learned changes the ans
   expect(without - learned).toBeCloseTo(nd8.measuredStops - 3, 3);
 });
 
-test("a take is graded on the field card, and stands in the log with what it was of", async ({ page, app }) => {
+test("a day is lived on the field card and read in the log", async ({ page, app }) => {
   const get = async (path: string) => (await page.request.get(app.url + path)).json();
   const { items: shots } = await get("/api/shots?limit=50");
-  const walk = shots.find((s: { name: string }) => s.name === "Dawn walk between the rows");
+  const walk = shots.find((s: { name: string }) => s.name === "Noon walk on the terrace");
+  const before = (await get("/api/learned")).records;
   await page.goto(`${app.url}/card/${walk.shootId}?shot=${walk.id}`);
+  const turn = page.getByTestId("turn");
+  await expect(turn).toContainText("Noon walk on the terrace");
+  // Filters go on, step by step.
+  await page.getByRole("button", { name: /^Checks 0/ }).click();
+  const checks = page.getByRole("dialog");
+  await checks.getByRole("checkbox", { name: /^ND.* on: / }).click();
+  await checks.getByRole("checkbox", { name: /^Pull test/ }).click();
+  await page.keyboard.press("Escape");
+  // The light is read through them.
+  await page.getByRole("button", { name: "Re-meter" }).click();
+  await page.getByRole("button", { name: "Auto exposure", exact: true }).click();
+  await page.getByLabel("or as it shows").fill("1/60");
+  await page.getByRole("button", { name: /Correct the forecast|Save the reading/ }).click();
+  // A take is judged by one thumb, with a word of why; then the next.
   await page.getByRole("region", { name: "Do" }).getByRole("button", { name: "Log" }).click();
   const grade = page.getByTestId("grade");
   await grade.getByRole("button", { name: "Bad", exact: true }).click();
   await grade.getByRole("button", { name: "ghost" }).click();
   await expect(page.getByTestId("log")).toContainText("bad (ghost)");
+  await grade.getByRole("button", { name: "Good", exact: true }).click();
+  await expect(page.getByTestId("log")).toContainText("Noon walk on the terrace: good");
   await expect.poll(async () => (await get("/api/learned")).taste.binned.ghost).toBe(1);
+  await expect.poll(async () => (await get("/api/learned")).records).toBe(before + 3);
+  // All of it stands in the log, with what it came from, and is found by its words.
   await page.goto(`${app.url}/log?view=records`);
-  await page.getByLabel("Kind").selectOption({ label: "takes" });
-  await expect(page.getByTestId("record").first()).toContainText("binned, ghost");
-  await page.getByTestId("record").first().getByRole("button", { name: "Strike" }).click();
+  const found = page.getByTestId("record");
+  const seek = async (words: string, kind: string) => {
+    await page.getByLabel("Kind").selectOption({ label: kind });
+    await page.getByLabel("Search place, sky, filter, camera, date").fill(words);
+  };
+  await seek("noon walk put on", "steps, swaps, notes");
+  await expect(found).toHaveText([/put on, Row walker/]);
+  await seek("noon walk pull test", "steps, swaps, notes");
+  await expect(found).toHaveText([/done: Pull test/]);
+  await seek("noon walk on auto", "lights seen");
+  await expect(found).toHaveText([/EV .* through .* on auto, Row walker/]);
+  await found.getByRole("button", { name: "Doubt" }).click();
+  await expect(found).toContainText("doubted by this desk");
+  await seek("noon walk ghost", "takes");
+  await expect(found).toHaveText([/binned, ghost through .*/]);
+  await found.getByRole("button", { name: "Strike" }).click();
   await expect.poll(async () => (await get("/api/learned")).taste.binned.ghost).toBeUndefined();
+});
+
+test("a suggestion is taken by the shots, another is declined for good", async ({ page, app }) => {
+  const get = async (path: string) => (await page.request.get(app.url + path)).json();
+  const takes = async (school: string, activity: string) => {
+    for (let i = 0; i < 30; i++)
+      await page.request.post(`${app.url}/api/records`, {
+        data: {
+          kind: "take",
+          at: new Date(Date.now() - i * 60_000).toISOString(),
+          from: "card",
+          source: "real",
+          name: "x",
+          took: { kept: true, grade: "good", activity, school, errorStops: 0.6 },
+        },
+      });
+  };
+  await takes("stabiliser-first", "walk");
+  await page.goto(`${app.url}/log`);
+  const suggested = page.getByTestId("suggestion");
+  const school = suggested.filter({ hasText: "Walk" });
+  await expect(school).toContainText("takes that were kept were shot by the stabiliser first");
+  await school.getByRole("button", { name: "Use it" }).click();
+  await expect(page.getByText(/Counts for new shots; \d+ shots? (is|are) changed/)).toBeVisible();
+  await expect(school).toHaveCount(0);
+  const { items: shots } = await get("/api/shots?limit=50");
+  const walks = shots.filter((s: { scene?: { activity?: string } }) => s.scene?.activity === "walk");
+  expect(walks.length).toBeGreaterThan(0);
+  for (const s of walks) expect(s.scene.school, s.name).toBe("stabiliser-first");
+  const brighter = suggested.filter({ hasText: "brighter than your tolerance" });
+  await brighter.getByRole("button", { name: "No, never" }).click();
+  await expect(brighter).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByTestId("taught")).toBeVisible();
+  await expect(brighter).toHaveCount(0);
+});
+
+test("what was learned goes out with the archive, and is known where that comes in", async ({ page, app }) => {
+  await page.goto(`${app.url}/log`);
+  const nd8 = page.getByTestId("belief").filter({ hasText: "ND8 (0.9)" });
+  await expect(nd8).toContainText(/3\.\d\d stops/);
+  const known = await nd8.innerText();
+  await page.getByRole("button", { name: "Backups and bin" }).click();
+  const sheet = page.getByRole("dialog", { name: "Backups and bin" });
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    sheet.getByRole("link", { name: "Export everything" }).click(),
+  ]);
+  const folder = await mkdtemp(join(ROOM, "pinhole e2e "));
+  const other = new App(folder, []);
+  try {
+    await other.start();
+    await page.goto(`${other.url}/log`);
+    await page.getByRole("button", { name: "Backups and bin" }).click();
+    await sheet.getByLabel("Archive file").setInputFiles(await download.path());
+    await sheet.getByRole("group", { name: "Import" }).getByRole("button", { name: "Bring it in" }).click();
+    await expect(page.getByText("Brought in", { exact: true })).toBeVisible();
+    await page.keyboard.press("Escape");
+    await expect(nd8).toHaveText(known.replace(/\n/g, ""));
+    // Nobody's name is in it.
+    const text = await (await page.request.get(`${other.url}/api/records?limit=200`)).text();
+    expect(text).not.toMatch(/"(person|author|user|email)"/);
+  } finally {
+    await other.stop();
+    await rm(folder, { recursive: true });
+  }
 });

@@ -26,6 +26,8 @@ const (
 	fellBy       = -0.4    // the crate's ND64 after its fall
 	fellAfter    = 24      // shoots
 	mistypedIn   = 13
+	eyeDark      = -0.4 // the eye judges light so much too dark
+	eyeNoise     = 0.5
 )
 
 // hidden is what is true of filters, stops over what is printed, by label and camera.
@@ -52,14 +54,15 @@ var haunts = []haunt{
 // season is what draws the season.
 type season struct {
 	*rand.Rand
-	ids  map[string]string
-	desk *desk.Desk
-	all  []store.Record
+	looks *rand.Rand // what the eye makes of it
+	ids   map[string]string
+	desk  *desk.Desk
+	all   []store.Record
 }
 
 // seedSeason adds the records of the season, the last of them some days before now.
 func seedSeason(ctx context.Context, d *desk.Desk, ids map[string]string) error {
-	s := &season{Rand: rand.New(rand.NewPCG(seasonSeed, 1)), ids: ids, desk: d}
+	s := &season{Rand: rand.New(rand.NewPCG(seasonSeed, 1)), looks: rand.New(rand.NewPCG(seasonSeed, 2)), ids: ids, desk: d}
 	begins := d.Now().In(islandTime).AddDate(0, 0, -seasonShoots*seasonGapDay-3)
 	for i := range seasonShoots {
 		y, m, day := begins.AddDate(0, 0, i*seasonGapDay).Date()
@@ -136,6 +139,18 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 		rec.Seen.EV100 = stop.EV(math.Round(10*seen) / 10)
 		s.add(fmt.Sprintf("season-%02d-%d", n, i), rec)
 	}
+	if label != "" {
+		s.add(fmt.Sprintf("season-%02d-swap", n), store.RecordFields{
+			Kind: "done", At: morning.Add(68 * time.Minute), From: "card", Source: "simulated", Name: at.name, RigID: rigs[0].ID,
+			Glass: []string{s.ids[label]}, Done: &store.RecordDone{What: "swap", Step: "seated"},
+		})
+	}
+	first, _ := o.At(morning)
+	s.add(fmt.Sprintf("season-%02d-eye", n), store.RecordFields{
+		Kind: "seen", At: morning, From: "card", Source: "simulated", Name: at.name, Words: "the sky, by eye",
+		There: &store.RecordPlace{Name: at.name, Sky: sky, EV100: first.EV},
+		Seen:  &store.RecordSeen{Kind: string(learn.ByEye), EV100: stop.EV(math.Round(10*(float64(first.EV)+at.off[sky]+day+eyeDark+eyeNoise*s.looks.NormFloat64())) / 10)},
+	})
 	s.take(n, camera, label, at, sky, morning.Add(4*time.Hour), rigs[0].ID)
 	return nil
 }
@@ -143,7 +158,7 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 // take adds what became of the day's take: the first filter is right more often as the season goes.
 func (s *season) take(n int, camera, label string, at haunt, sky light.Sky, when time.Time, rigID string) {
 	isRight := s.Float64() < 0.35+0.6*float64(n)/seasonShoots
-	off := stop.Stops(0.3 * s.NormFloat64())
+	off := stop.Stops(0.5 * s.NormFloat64())
 	lost := math.Max(0, math.Round(8-6*float64(n)/seasonShoots+2*s.NormFloat64()))
 	swaps := 0.0
 	if !isRight {

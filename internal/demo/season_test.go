@@ -3,6 +3,7 @@ package demo
 import (
 	"math"
 	"path/filepath"
+	"slices"
 	"testing"
 	"time"
 
@@ -52,9 +53,12 @@ func TestTheSeasonIsLearned(t *testing.T) {
 			}
 		}
 	}
-	for _, i := range l.Instruments {
-		if i.ID == "meter" && math.Abs(float64(i.Offset)-meterHigh) > errors*float64(i.Spread) {
-			t.Errorf("the meter reads %.2f ±%.2f too high, in truth %.2f", i.Offset, i.Spread, meterHigh)
+	for id, want := range map[string]float64{"meter": meterHigh, "eye": eyeDark} {
+		i := slices.IndexFunc(l.Instruments, func(i learn.LearnedReader) bool { return i.ID == id })
+		if i < 0 {
+			t.Errorf("nothing is learned of the %s", id)
+		} else if of := l.Instruments[i]; math.Abs(float64(of.Offset)-want) > errors*float64(of.Spread) || of.Spread > 0.2 {
+			t.Errorf("the %s reads %.2f ±%.2f too high, in truth %.2f", id, of.Offset, of.Spread, want)
 		}
 	}
 	isDoubted := false

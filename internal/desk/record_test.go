@@ -154,11 +154,13 @@ func TestASuggestionIsSettled(t *testing.T) {
 	if _, err := d.Settle(t.Context(), Settlement{What: "dark", Taken: true}); err == nil {
 		t.Error("what is not suggested can be taken")
 	}
-	limit := taste().Bright.Limit
+	if bright := taste().Bright; bright.Limit <= *bright.Offer || *bright.Offer != 0.9 {
+		t.Errorf("of a limit of %v, beyond every take that was kept, %v is offered", bright.Limit, *bright.Offer)
+	}
 	got := keep[*Settled](t)(d.Settle(t.Context(), Settlement{What: "bright", Taken: true}))
 	s = keep[store.Shot](t)(d.Store.Shots().Get(t.Context(), s.ID))
-	if got.Shots != 1 || s.Choices.Tolerance == nil || (s.Choices.Tolerance.Bright-limit).Abs() > 0.051 || *s.Answer.Request.Tolerance != *s.Choices.Tolerance {
-		t.Errorf("%d shots changed; bright %v, accepted is %+v", got.Shots, limit, s.Choices.Tolerance)
+	if got.Shots != 1 || s.Choices.Tolerance == nil || s.Choices.Tolerance.Bright != 0.9 || *s.Answer.Request.Tolerance != *s.Choices.Tolerance {
+		t.Errorf("%d shots changed; accepted is %+v", got.Shots, s.Choices.Tolerance)
 	}
 	if is := keep[store.Shot](t)(d.Store.Shots().Get(t.Context(), own.ID)); *is.Choices.Tolerance != *own.Choices.Tolerance || is.Version != own.Version {
 		t.Errorf("a shot that says its own became %+v", is.Choices.Tolerance)

@@ -2,7 +2,6 @@ package desk
 
 import (
 	"context"
-	"math"
 	"slices"
 	"strings"
 
@@ -12,7 +11,6 @@ import (
 	"pinhole/core/motion"
 	"pinhole/core/problem"
 	"pinhole/core/shot"
-	"pinhole/core/stop"
 	"pinhole/internal/store"
 )
 
@@ -103,9 +101,9 @@ func agree(t *store.Taste, of *learn.Taste, s Settlement) error {
 			t.Schools = schools
 		}
 	case s.What == suggestDark && of.Dark.IsSuggest:
-		band.Dark = ofLimit(of.Dark.Limit)
+		band.Dark = *of.Dark.Offer
 	case s.What == suggestBright && of.Bright.IsSuggest:
-		band.Bright = ofLimit(of.Bright.Limit)
+		band.Bright = *of.Bright.Offer
 	default:
 		return unknown
 	}
@@ -115,11 +113,6 @@ func agree(t *store.Taste, of *learn.Taste, s Settlement) error {
 		t.Tolerance = &band
 	}
 	return nil
-}
-
-// ofLimit is a limit as it is set: in tenths, as stops are shown, and never below nothing.
-func ofLimit(limit stop.Stops) stop.Stops {
-	return max(0, stop.Stops(math.Round(10*float64(limit))/10))
 }
 
 // changedBy returns the shots that what is settled changes, answered anew.

@@ -174,10 +174,12 @@ func (s *Store) RecordsChanged(ctx context.Context) (mark string, err error) {
 	return mark, nil
 }
 
-// ForgetPlace removes for good what was recorded at a place, and returns how much that was.
+// ForgetPlace removes for good what was recorded at a place and on shoots there, and returns how
+// much that was.
 func (s *Store) ForgetPlace(ctx context.Context, place string) (n int64, err error) {
 	err = s.inTx(ctx, func(tx *sql.Tx) error {
-		gone, err := tx.ExecContext(ctx, "DELETE FROM records WHERE record ->> '$.there.name' = ?", place)
+		const there = "record ->> '$.there.name' = ?1 OR record ->> '$.shootId' IN (SELECT id FROM shoots WHERE COALESCE(NULLIF(place, ''), name) = ?1)"
+		gone, err := tx.ExecContext(ctx, "DELETE FROM records WHERE "+there, place)
 		if err != nil {
 			return fmt.Errorf("forget %s: %w", place, translate(err))
 		}

@@ -4658,6 +4658,11 @@ export interface components {
             keptBeyond: number;
             /** Format: double */
             limitStops: number;
+            /**
+             * Format: double
+             * @description in tenths: the limit, no farther than a take that was kept
+             */
+            offerStops?: number;
             /** Format: double */
             sdStops: number;
             suggest: boolean;

@@ -1,4 +1,5 @@
-import { Box, Grid, Text } from "@chakra-ui/react";
+import { Box, Grid, Link, Text } from "@chakra-ui/react";
+import { Link as RouterLink } from "react-router";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 
@@ -18,12 +19,14 @@ interface BeliefRowProps {
   value: string;
   /** What that rests on. */
   note: string;
+  /** Words by which its records are found. */
+  sought: string;
 }
 
 const at = (stops: number) => 50 + (50 * Math.max(-REACH, Math.min(REACH, stops))) / REACH;
 
 /** What is believed of one thing: a band on a scale of stops, whose middle is what is printed or foretold. */
-export function BeliefRow({ name, offset, sd, band, measured, value, note }: BeliefRowProps) {
+export function BeliefRow({ name, offset, sd, band, measured, value, note, sought }: BeliefRowProps) {
   const low = offset - band * sd;
   const high = offset + band * sd;
   return (
@@ -38,9 +41,9 @@ export function BeliefRow({ name, offset, sd, band, measured, value, note }: Bel
     >
       <Box>
         <Text fontWeight="bold">{name}</Text>
-        <Text color="muted" fontSize="sm">
-          {note}
-        </Text>
+        <Link asChild color="muted" fontSize="sm" textDecoration="underline" py="1">
+          <RouterLink to={`/log?${new URLSearchParams({ view: "records", q: sought })}`}>{note}</RouterLink>
+        </Link>
       </Box>
       <Box gridColumn={{ base: "1 / -1", sm: "auto" }} gridRow={{ base: 2, sm: "auto" }}>
         <svg

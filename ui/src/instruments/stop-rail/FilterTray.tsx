@@ -2,6 +2,7 @@ import { Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useDraggable } from "@dnd-kit/core";
 import type { Schemas } from "../../api/client";
 import { greyOf, stopsOf } from "../../lib/glass";
+import { LogSwitch } from "../../lib/LogSwitch";
 import { decimal } from "../../lib/locale";
 
 type Filter = Schemas["ShownFilter"];
@@ -30,6 +31,7 @@ export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }
         />
       ))}
       {loose.length === 0 && <Text color="muted">No filter of yours fits this camera yet. Add some in Kit.</Text>}
+      <LogSwitch filters={loose}>learned strengths</LogSwitch>
       {isPlaced && (
         <Button size="sm" variant="ghost" onClick={onClear}>
           0 · back to the best
@@ -91,6 +93,15 @@ function Chip({
       {filter.title}
       <Text as="span" color="muted" fontWeight="normal">
         {isVariable ? range : decimal(takes, 1)}
+        {filter.learned && (
+          <Text
+            as="span"
+            title={`Learned from ${filter.learned.records} readings: ±${decimal(filter.learned.sdStops, 2)} stops`}
+          >
+            {" "}
+            learned
+          </Text>
+        )}
       </Text>
     </Button>
   );

@@ -18,7 +18,7 @@ interface ChecksSheetProps {
 /** The steps before a take, each ticked with its time. */
 export function ChecksSheet({ work, turn, isOpen, onOpen }: ChecksSheetProps) {
   const [passing, setPassing] = useState<string | null>(null);
-  const mark = (check: Check, kind: "tick" | "untick" | "override", words = "") =>
+  const mark = (check: Check, kind: "tick" | "untick" | "override", words = check.words) =>
     work.note({ kind, turn: turn.id, step: check.step, words });
   return (
     <Sheet title={`Before ${turn.name}`} isOpen={isOpen} onOpen={onOpen} size={{ base: "full", md: "lg" }}>

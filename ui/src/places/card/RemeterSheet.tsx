@@ -63,8 +63,8 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
   );
   const choose = (next: string) => setTyped({ ...typed, [kind]: next });
   // Nothing is pinned of a reading that was before the one that stands there.
-  const isBehind = JSON.stringify(light) !== JSON.stringify(wanted) || answer.isPlaceholderData;
-  const a = light && !isBehind ? answer.data : undefined;
+  const isLate = JSON.stringify(light) !== JSON.stringify(wanted) || answer.isPlaceholderData;
+  const a = light && !isLate ? answer.data : undefined;
   const words = wordsOf(kind, { value, looks, sky });
   const pin = async () => {
     if (!a) return;
@@ -73,8 +73,15 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
     await work.note({
       kind: "reading",
       turn: turn.id,
+      shotId: turn.shot,
       words: said,
-      reading: { kind: kind === "photo" ? "bias" : kind, source: "real", ev100: a.ev100, spreadStops: a.spreadStops },
+      reading: {
+        kind: kind === "photo" ? "bias" : kind,
+        source: "real",
+        ev100: a.ev100,
+        spreadStops: a.spreadStops,
+        ...(isBehind(kind) && on.length > 0 && { through: { glass: on, stops: turn.set.looseStops } }),
+      },
     });
     if (a.anchorEv100 !== null) {
       const waits = work.waiting.filter((w) => w.entry.kind === "pin" && !w.refused).at(-1)?.entry.anchor;
@@ -145,6 +152,9 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
     </Sheet>
   );
 }
+
+/** Whether a way of reading sees through what is on. */
+const isBehind = (kind: Kind): boolean => kind === "auto" || kind === "bias" || kind === "photo";
 
 /** What is read so far, by the kind of reading. */
 interface Read {

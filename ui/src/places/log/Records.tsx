@@ -1,5 +1,6 @@
 import { Button, Flex, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
+import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
@@ -10,7 +11,7 @@ import { TextField } from "../../lib/TextField";
 import { clockIn, dateIn, dayIn } from "../../lib/zone";
 import { Calendar } from "./Calendar";
 import { recordWords } from "./recordWords";
-import { useCorrect, useStrike } from "./useStrike";
+import { useCorrect, useDoubt, useStrike } from "./useStrike";
 
 type StoredRecord = Schemas["StoredRecord"];
 
@@ -19,6 +20,7 @@ const KINDS = [
   { value: "seen", name: "lights seen" },
   { value: "take", name: "takes" },
   { value: "step", name: "shutter tests" },
+  { value: "done", name: "steps, swaps, notes" },
   { value: "reset", name: "new firmware, repairs" },
   { value: "struck", name: "struck or doubtful" },
 ];
@@ -34,16 +36,19 @@ interface RecordsProps {
 /** What happened, day by day, the latest first; each can be struck. */
 export function Records({ records, learned }: RecordsProps) {
   const [kind, setKind] = useState("");
-  const [sought, setSought] = useState("");
+  const [params, setParams] = useSearchParams();
+  const sought = params.get("q") ?? "";
+  const setSought = (q: string) => setParams({ view: "records", ...(q && { q }) }, { replace: true });
   const [date, setDate] = useState("");
   const [most, setMost] = useState(SHOWN);
   const strike = useStrike();
+  const doubt = useDoubt();
   const doubtful = new Set(learned.doubtful.map((d) => d.id));
   const lines = [...records]
     .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
     .map((record) => ({ record, words: recordWords(record, learned.names), isDoubtful: doubtful.has(record.id) }))
     .filter(({ record, isDoubtful }) =>
-      kind === "struck" ? record.struck || isDoubtful : kind === "" || record.kind === kind,
+      kind === "struck" ? record.struck || record.doubted || isDoubtful : kind === "" || record.kind === kind,
     )
     .filter(({ record }) => date === "" || dateIn(record.at, "") === date)
     .filter(({ record, words }) => {
@@ -108,11 +113,18 @@ export function Records({ records, learned }: RecordsProps) {
             </Text>
             <List.Root variant="plain" gap="0">
               {of.map(({ record, words, isDoubtful }) => (
-                <List.Item key={record.id} display="flex" gap="3" alignItems="center" data-testid="record">
+                <List.Item
+                  key={record.id}
+                  display="flex"
+                  flexWrap="wrap"
+                  columnGap="3"
+                  alignItems="center"
+                  data-testid="record"
+                >
                   <Text color="muted" whiteSpace="nowrap">
                     {clockIn(record.at, "")}
                   </Text>
-                  <Text flex="1" textDecoration={record.struck ? "line-through" : undefined}>
+                  <Text flex="1 1 230px" textDecoration={record.struck ? "line-through" : undefined}>
                     {words}
                     {isDoubtful && (
                       <Text as="span" color="tight">
@@ -126,6 +138,11 @@ export function Records({ records, learned }: RecordsProps) {
                         simulated
                       </Text>
                     )}
+                    {record.doubted && (
+                      <Text as="span" color="muted" display="inline-block" ps="2">
+                        doubted by {record.doubted.by}, {dayIn(record.doubted.at, "")}
+                      </Text>
+                    )}
                     {record.struck && (
                       <Text as="span" color="muted" display="inline-block" ps="2">
                         struck by {record.struck.by}, {dayIn(record.struck.at, "")}
@@ -133,6 +150,11 @@ export function Records({ records, learned }: RecordsProps) {
                     )}
                   </Text>
                   {record.seen && !record.struck && <Correct record={record} />}
+                  {record.seen && !record.struck && (
+                    <Button variant="ghost" size="sm" minH="44px" onClick={() => doubt.mutate(record)}>
+                      {record.doubted ? "Trust" : "Doubt"}
+                    </Button>
+                  )}
                   <Button variant="ghost" size="sm" minH="44px" onClick={() => strike.mutate({ record })}>
                     {record.struck ? "Count again" : "Strike"}
                   </Button>

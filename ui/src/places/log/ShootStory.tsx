@@ -6,6 +6,7 @@ import { CopyButton } from "../../lib/CopyButton";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { clockIn, dayIn } from "../../lib/zone";
+import { costWords } from "./recordWords";
 
 type StoredRecord = Schemas["StoredRecord"];
 
@@ -106,7 +107,7 @@ function rowOf(
     .map(({ took, glass: on = [] }) =>
       [
         took?.kept ? (took.grade ?? "kept") : `binned${took?.why ? `, ${took.why}` : ""}`,
-        glass(on) || "no filter",
+        [glass(on) || "no filter", took && costWords(took)].filter(Boolean).join(", "),
       ].join(" with "),
     )
     .join("; ");

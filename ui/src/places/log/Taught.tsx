@@ -2,18 +2,20 @@ import { Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { BeliefRow } from "../../instruments/belief/BeliefRow";
 import { ACTIVITIES } from "../../lib/activities";
 import { signed } from "../../lib/format";
+import { LogSwitch } from "../../lib/LogSwitch";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { type ForecastSky, skyName } from "../../lib/skies";
-import { TickBox } from "../../lib/TickBox";
 import { toaster } from "../../shell/toaster";
 import { recordWords } from "./recordWords";
-import { useStrike, useTaughtAnew } from "./useStrike";
+import { Suggestions } from "./Suggestions";
+import { useStrike } from "./useStrike";
 
 type Learned = Schemas["Learned"];
 
@@ -26,16 +28,14 @@ const NEEDS: Record<Schemas["LogUnresolved"]["need"], string> = {
 
 const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? "" : "s"}`;
 
+/** What reads light and is no camera. */
+const READERS: Record<string, string> = { meter: "Hand meter", eye: "Your eye" };
+
 const READS: Record<string, string> = { auto: "on auto", bias: "by its bias", frame: "by its frames" };
 
 /** What everything of the log has taught: each belief with its ±, what it rests on, and what is doubtful. */
 export function Taught({ learned, records }: { learned: Learned; records: readonly Schemas["StoredRecord"][] }) {
   const anew = useTaughtAnew();
-  const use = useMutation({
-    mutationFn: (used: boolean) => unwrap(api.POST("/api/learned/use", { body: { used } })),
-    onSuccess: anew,
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
-  });
   const nameOf = (name: string) => {
     const [kind, ...rest] = name.split(" ");
     if (kind === "filter") return learned.names[rest.join(" ")] ?? "a filter";
@@ -46,9 +46,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
   const filters = learned.filters.filter((f) => f.records > 0);
   return (
     <Stack gap="3" data-testid="taught">
-      <TickBox isOn={learned.used} onChange={(used) => use.mutate(used)}>
-        Answers are given with what the log teaches ({learned.records} records)
-      </TickBox>
+      <LogSwitch>Answers are given with what the log teaches ({learned.records} records)</LogSwitch>
       <Grid gap="3" templateColumns={{ base: "1fr", xl: "1fr 1fr" }} alignItems="start">
         <Stack gap="3">
           <Panel heading="Your filters" note="beside what is printed or was measured; the band holds nine times in ten">
@@ -61,6 +59,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
                 sd={f.sdStops}
                 band={learned.bandSds}
                 value={`${decimal(f.stops, 2)} stops`}
+                sought={learned.names[f.id] ?? ""}
                 note={`${counted(f.records, "reading")}${f.benches ? ", measured by itself" : ""}; counted as ${decimal(learned.printed[f.id] ?? 0, 2)} without them`}
               />
             ))}
@@ -74,6 +73,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
                 sd={p.sdStops}
                 band={learned.bandSds}
                 value={signed(p.offsetStops, 2)}
+                sought={`${p.place} ${p.sky}`}
                 note={counted(p.days, "day")}
               />
             ))}
@@ -81,8 +81,9 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
           </Panel>
         </Stack>
         <Stack gap="3">
+          <Suggestions taste={learned.taste} />
           <Doubtful learned={learned} records={records} />
-          <Panel heading="Your cameras and meter" note="how much more light they show than there is">
+          <Panel heading="Your cameras, meter and eye" note="how much more light they show than there is">
             {learned.instruments.length === 0 && <Text color="muted">No light is recorded yet.</Text>}
             {learned.instruments.map((i) => (
               <BeliefRow
@@ -92,6 +93,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
                 sd={i.sdStops}
                 band={learned.bandSds}
                 value={signed(i.offsetStops, 2)}
+                sought={readerSought(i.id, learned.names)}
                 note={counted(i.records, "reading")}
               />
             ))}
@@ -118,14 +120,18 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
 }
 
 function readerName(id: string, names: Record<string, string>): string {
-  if (id === "meter") return "Hand meter";
+  if (READERS[id]) return READERS[id];
   const [kind = "", ...rest] = id.split(" ").reverse();
   return `${names[rest.reverse().join(" ")] ?? "a camera"} ${READS[kind] ?? kind}`;
 }
 
+/** The words of its records, as they are written there. */
+const readerSought = (id: string, names: Record<string, string>): string =>
+  id === "meter" ? "by meter" : id === "eye" ? "by eye" : readerName(id, names);
+
 /** A camera that was updated or mended is another one from now on. */
 function NewFirmware({ learned, onSaved }: { learned: Learned; onSaved: () => void }) {
-  const rigs = [...new Set(learned.instruments.filter((i) => i.id !== "meter").map((i) => i.id.replace(/ \w+$/, "")))];
+  const rigs = [...new Set(learned.instruments.filter(({ id }) => !READERS[id]).map((i) => i.id.replace(/ \w+$/, "")))];
   const [rigId, setRigId] = useState("");
   const save = useMutation({
     mutationFn: () =>
@@ -199,9 +205,9 @@ const TRENDS: Record<Schemas["LogTrend"]["what"], (mean: number) => string> = {
   minutesLost: (mean) => `${decimal(mean, 1)} minutes lost a take`,
 };
 
-/** Which filters were right where, how it goes, and what is taken for well exposed. */
+/** Which filters were right where, how it goes, and what the stabilisers hold. */
 function Right({ learned }: { learned: Learned }) {
-  const { taste, stabilisers, names } = learned;
+  const { stabilisers, names } = learned;
   return (
     <Panel heading="What was right">
       <List.Root ps="5">
@@ -212,6 +218,7 @@ function Right({ learned }: { learned: Learned }) {
           return (
             <List.Item key={r.place + r.sky + r.look}>
               {glass} was right at {r.place}, {r.sky === "" ? "" : skyName(r.sky)}, {r.look}: {best.good} of {best.used}
+              {outBy(best.glass, learned)}
             </List.Item>
           );
         })}
@@ -220,16 +227,6 @@ function Right({ learned }: { learned: Learned }) {
             {TRENDS[t.what](t.mean)} over {t.shoots} shoots, {t.verdict === "cannot tell" ? "no trend" : t.verdict}
           </List.Item>
         ))}
-        {(["dark", "bright"] as const).map(
-          (side) =>
-            taste[side].suggest && (
-              <List.Item key={side}>
-                {taste[side].keptBeyond} of {taste[side].beyond} takes {side === "dark" ? "darker" : "brighter"} than
-                your limit were kept: {decimal(taste[side].limitStops, 2)} ±{decimal(taste[side].sdStops, 2)} stops
-                would suit them
-              </List.Item>
-            ),
-        )}
         {stabilisers.map((s) => (
           <List.Item key={s.id}>
             {names[s.rigId]}, {ACTIVITIES[s.activity as keyof typeof ACTIVITIES] ?? s.activity}: stabiliser limit{" "}
@@ -241,6 +238,16 @@ function Right({ learned }: { learned: Learned }) {
       </List.Root>
     </Panel>
   );
+}
+
+/** By how much filters came out off what is printed on them, where that shows. */
+function outBy(ids: readonly string[], { filters, printed }: Learned): string {
+  const off = ids.reduce((sum, id) => {
+    const found = filters.find((f) => f.id === id && f.records > 0);
+    return sum + (found ? found.stops - (printed[id] ?? found.stops) : 0);
+  }, 0);
+  if (Math.abs(off) < 0.1) return "";
+  return `; it came out ${decimal(Math.abs(off), 1)} stops ${off > 0 ? "darker" : "lighter"} than it is counted without the log`;
 }
 
 const FORETOLD: Record<Schemas["LogCalibration"]["kind"], string> = {

@@ -13,6 +13,16 @@ const SEEN_BY: Record<NonNullable<StoredRecord["seen"]>["kind"], string> = {
   eye: "by eye",
 };
 
+const DONE: Record<NonNullable<StoredRecord["done"]>["what"], string> = {
+  tick: "done: ",
+  untick: "taken back: ",
+  override: "gone on without a required check: ",
+  swap: "",
+  pin: "",
+  note: "note: ",
+  telemetry: "",
+};
+
 /** What came of a record, in a line. */
 export function recordWords(record: StoredRecord, names: Record<string, string>): string {
   const glass = (record.glass ?? []).map((id) => names[id] ?? "a filter that is gone").join(" + ");
@@ -26,18 +36,33 @@ export function recordWords(record: StoredRecord, names: Record<string, string>)
     return `EV ${decimal(ev100, 1)}${through} ${SEEN_BY[kind]}${kind === "meter" || kind === "eye" ? "" : by}${told}`;
   }
   if (record.took) {
-    const { kept, grade, why, errorStops, firstRight, swaps, minutesLost } = record.took;
+    const { kept, grade, why, errorStops } = record.took;
     return [
       `${kept ? "kept" : "binned"}${why ? `, ${why}` : grade && kept ? `, ${grade}` : ""}${through}${by}`,
       errorStops !== undefined && `meant ${signed(errorStops)} stops`,
-      firstRight !== undefined && (firstRight ? "first filter right" : "first filter wrong"),
-      !!swaps && `${swaps} swaps`,
-      !!minutesLost && `${minutesLost} min lost`,
+      costWords(record.took),
     ]
       .filter(Boolean)
       .join("; ");
   }
   if (record.step) return `${shutterText(record.step.shutterS)}, ${record.step.activity}: ${record.step.grade}${by}`;
+  if (record.done) {
+    const { what, anchor } = record.done;
+    if (what === "swap") return `${glass || "no filter"} put on${by}`;
+    if (what === "pin") return `forecast corrected by EV ${decimal(anchor?.ev100, 1)}: ${record.words ?? ""}`;
+    return `${DONE[what]}${record.words || record.done.step || ""}`;
+  }
   if (record.reset) return `${record.reset.words}${by}`;
   return record.words ?? "";
+}
+
+/** What a take cost: whether the filter that was planned stayed on, changes of filters, time. */
+export function costWords({ firstRight, swaps, minutesLost }: NonNullable<StoredRecord["took"]>): string {
+  return [
+    firstRight !== undefined && (firstRight ? "first filter right" : "first filter wrong"),
+    !!swaps && `${swaps} ${swaps === 1 ? "swap" : "swaps"}`,
+    !!minutesLost && `${decimal(minutesLost, 0)} min lost`,
+  ]
+    .filter(Boolean)
+    .join("; ");
 }

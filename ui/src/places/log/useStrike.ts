@@ -1,17 +1,12 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { anew as askedAnew } from "../../api/anew";
+import { useMutation } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { toaster } from "../../shell/toaster";
 
 type StoredRecord = Schemas["StoredRecord"];
 
-/** What the log teaches is in every answer: when it changes they are asked anew. */
-export function useTaughtAnew() {
-  const queries = useQueryClient();
-  return () => {
-    for (const key of ["records", "bench", "shots", "day"]) void askedAnew(queries, [key]);
-  };
-}
+/** Who strikes or doubts, as it is shown. */
+const HERE = "this desk";
 
 /** Sets right what a record says was seen. */
 export function useCorrect() {
@@ -31,6 +26,23 @@ export function useCorrect() {
   });
 }
 
+/** Says that a light seen is to count as if it was judged by eye, or in full again. */
+export function useDoubt() {
+  const anew = useTaughtAnew();
+  return useMutation({
+    mutationFn: (record: StoredRecord) => {
+      const { id, version, createdAt: _, updatedAt: __, deletedAt: ___, doubted, ...fields } = record;
+      const body = doubted ? fields : { ...fields, doubted: { at: new Date().toISOString(), by: HERE } };
+      return unwrap(api.PUT("/api/records/{id}", { params: { path: { id }, query: { version } }, body }));
+    },
+    onSuccess: (record) => {
+      toaster.create({ title: record.doubted ? "Doubted: it counts as if judged by eye" : "Counts in full again" });
+      anew();
+    },
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+  });
+}
+
 /** Takes a record out of what teaches, or back into it; it is kept, and shows who did that. */
 export function useStrike() {
   const anew = useTaughtAnew();
@@ -42,7 +54,7 @@ export function useStrike() {
           params: { path: { id }, query: { version } },
           body: struck
             ? fields
-            : { ...fields, struck: { at: new Date().toISOString(), by: "this desk", ...(why && { why }) } },
+            : { ...fields, struck: { at: new Date().toISOString(), by: HERE, ...(why && { why }) } },
         }),
       );
     },

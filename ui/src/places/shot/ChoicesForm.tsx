@@ -16,8 +16,11 @@ const isSame = (a: number, b: number): boolean => Math.abs(a - b) < 0.05;
 /** The name of the accepted error that is chosen, dark and bright. */
 function bandOf({ tolerance }: Choices, { bands, tolerance: usual }: Schemas["Presets"]): string {
   const is = tolerance ?? usual.tolerance;
-  return bands.find((b) => isSame(b.tolerance.dark, is.dark) && isSame(b.tolerance.bright, is.bright))?.name ?? "";
+  return bands.find((b) => isSame(b.tolerance.dark, is.dark) && isSame(b.tolerance.bright, is.bright))?.name ?? OWN;
 }
+
+/** A tolerance that is none of the usual ones, as the log suggests it. */
+const OWN = "own";
 
 function offsetOf({ offsetStops = 0 }: Choices, { offsets }: Schemas["Presets"]): string {
   return String(offsets.find((o) => isSame(o, offsetStops)) ?? "");
@@ -35,16 +38,23 @@ interface ChoicesFormProps {
 export function ChoicesForm({ choices, bench, other, onChange }: ChoicesFormProps) {
   const { data: presets } = useQuery(presetsQuery);
   if (!presets) return <Skeleton h="120px" />;
+  const band = bandOf(choices, presets);
   return (
     <Stack gap="3">
       <Flex gap="4" wrap="wrap">
         <Choice
           label="Tolerance"
-          options={presets.bands.map((b) => ({ value: b.name, name: b.title }))}
-          value={bandOf(choices, presets)}
-          onChange={(name) =>
-            onChange({ ...choices, tolerance: presets.bands.find((b) => b.name === name)?.tolerance })
-          }
+          options={[
+            ...presets.bands.map((b) => ({ value: b.name, name: b.title })),
+            ...(band === OWN && choices.tolerance
+              ? [{ value: OWN, name: `${signed(-choices.tolerance.dark)} ${signed(choices.tolerance.bright)}` }]
+              : []),
+          ]}
+          value={band}
+          onChange={(name) => {
+            const chosen = presets.bands.find((b) => b.name === name);
+            if (chosen) onChange({ ...choices, tolerance: chosen.tolerance });
+          }}
         />
         <Choice
           label="Priority"

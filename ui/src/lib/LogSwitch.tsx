@@ -1,0 +1,32 @@
+import { useMutation, useQuery } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { api, unwrap } from "../api/client";
+import { learnedQuery } from "../api/queries";
+import { useTaughtAnew } from "../api/useTaughtAnew";
+import { toaster } from "../shell/toaster";
+import { TickBox } from "./TickBox";
+
+interface LogSwitchProps {
+  /** Where the log knows none of these filters, there is nothing to switch. */
+  filters?: readonly { id: string }[];
+  children: ReactNode;
+}
+
+/** Answers are given with what the log teaches, or without. */
+export function LogSwitch({ filters, children }: LogSwitchProps) {
+  const { data: learned } = useQuery(learnedQuery);
+  const anew = useTaughtAnew();
+  const use = useMutation({
+    mutationFn: (used: boolean) => unwrap(api.POST("/api/learned/use", { body: { used } })),
+    onSuccess: anew,
+    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+  });
+  if (!learned) return null;
+  const isKnown = (id: string) => learned.filters.some((f) => f.id === id && f.records > 0);
+  if (filters && !filters.some(({ id }) => isKnown(id))) return null;
+  return (
+    <TickBox isOn={learned.used} onChange={(used) => use.mutate(used)}>
+      {children}
+    </TickBox>
+  );
+}

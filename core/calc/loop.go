@@ -28,7 +28,7 @@ type LoopAnswer struct {
 	ShutterS   stop.Shutter `json:"shutterS"`
 	ISO        stop.ISO     `json:"iso"`
 	ErrorStops stop.Stops   `json:"errorStops" doc:"how the picture comes out against the meter"`
-	Effect     string       `json:"effect" enum:"ghosting,smear,clipping,dark,wobble,ripple,strobing,noise,blur,crisp" doc:"what is seen most"`
+	Effect     shot.Effect  `json:"effect" doc:"what is seen most"`
 	SizePx     *float64     `json:"sizePx,omitempty" doc:"its size in pixels of the output frame, where it has one"`
 	LookAt     string       `json:"lookAt"`
 	Simulated  bool         `json:"simulated" doc:"always true: the scene is drawn, not filmed"`
@@ -70,7 +70,11 @@ func PlanLoop(r LoopRequest) (*Loop, error) {
 		loop.View.Width, loop.View.Height = loopWidth/2, loopHeight/2
 	}
 	loop.Answer = LoopAnswer{Name: set.name, ShutterS: set.shutter, ISO: set.iso, ErrorStops: set.left, Simulated: true}
-	loop.Answer.notice(scene, loop.Exposure, b.Question.Band)
+	seen := scene.Notice(set.shutter, set.left, loop.Exposure.Gain)
+	loop.Answer.Effect, loop.Answer.LookAt = seen.Effect, seen.Words
+	if seen.Px > 0 {
+		loop.Answer.SizePx = &seen.Px
+	}
 	return loop, nil
 }
 
@@ -164,70 +168,4 @@ func viewOf(s *shot.Scene) picture.View {
 		v.Lens, v.Vibration = m.Lens, &m.Vibration
 	}
 	return v
-}
-
-// Noise that is seen, in stops of ISO above base.
-const seenGain = stop.Stops(3)
-
-// rippleWords says what pulsing lamps do to the picture: bands only where the sensor is
-// known to read its rows one after the other.
-func rippleWords(s *shot.Scene, t stop.Shutter) string {
-	size := 100 * s.Lamp.Ripple(t)
-	beats := s.Question.Rate > 0 && s.Lamp.BeatHz(s.Question.Rate) >= 0.05
-	isRead := s.Vibration != nil && s.Vibration.ReadoutS > 0 || s.ReadoutS > 0
-	switch {
-	case beats && isRead:
-		return fmt.Sprintf("the brightness: it ripples by %.0f %%, and bands cross the frame", size)
-	case beats:
-		return fmt.Sprintf("the brightness: it ripples by %.0f %% from frame to frame", size)
-	case isRead:
-		return fmt.Sprintf("the brightness: bands of up to %.0f %% stand still in the frame", size)
-	}
-	return fmt.Sprintf("the brightness: off by up to %.0f %% and steady; whether bands stand in the frame depends on the sensor's readout, which is not known", size)
-}
-
-// notice says what is seen most at a setting, and how large it is.
-func (a *LoopAnswer) notice(s *shot.Scene, e picture.Exposure, band glass.Band) {
-	set := func(effect string, px float64, format string, args ...any) {
-		a.Effect, a.LookAt = effect, fmt.Sprintf(format, args...)
-		if px > 0 {
-			a.SizePx = &px
-		}
-	}
-	t := e.Shutter
-	blur, step, strobes, class := 0.0, 0.0, false, motion.Frozen
-	if p := s.Passing; p != nil {
-		blur = motion.BlurPx(p.Lens, p.Movement, t)
-		class = motion.Classify(p.Lens.Share(blur))
-		if s.Question.Rate > 0 {
-			step, strobes = motion.StepPx(p.Lens, p.Movement, s.Question.Rate), motion.Strobes(p.Lens, p.Movement, t, s.Question.Rate)
-		}
-	}
-	if sh := s.Shaking; sh != nil && sh.Stabiliser.ShiftsFrames() {
-		if ghost := sh.BlurPx(sh.Lens, t); ghost > sh.Tolerance*sh.Lens.WidthPx {
-			set("ghosting", ghost, "the whole picture: %.0f px of shake stay inside each frame, in another direction every time", ghost)
-			return
-		}
-	}
-	switch {
-	case class == motion.Smeared && s.Question.Rate > 0:
-		set("smear", blur, "the stems: blurred by %.0f px, they can hardly be told apart", blur)
-	case a.ErrorStops > band.Bright+1:
-		set("clipping", 0, "the sky and the pale ground: %v stops over, they clip", a.ErrorStops)
-	case a.ErrorStops < -band.Dark-1:
-		set("dark", 0, "the leaves: %v stops under, they block up", a.ErrorStops.Abs())
-	case s.Vibration != nil && s.Vibration.Shows(s.Vibration.Lens, t):
-		wobble := s.Vibration.WobblePx(s.Vibration.Lens, t)
-		set("wobble", wobble, "the stems: they wave by %.1f px from top to bottom", wobble)
-	case s.Lamp != nil && !s.Lamp.Safe(t):
-		set("ripple", 0, "%s", rippleWords(s, t))
-	case strobes:
-		set("strobing", step, "the stems: they jump %.0f px from frame to frame and %.0f %% of that is uncovered", step, 100*motion.Uncovered(t, s.Question.Rate))
-	case e.Gain >= seenGain:
-		set("noise", 0, "the shaded leaves: %v stops of ISO bring noise", e.Gain)
-	case class == motion.Natural || class == motion.Heavy || class == motion.Smeared:
-		set("blur", blur, "the stems: blurred by %.0f px, so that they flow", blur)
-	default:
-		set("crisp", blur, "the stems: sharp, %.1f px of blur do not show", blur)
-	}
 }

@@ -41,10 +41,6 @@ type PolariserAnswer struct {
 	Notes          []string `json:"notes"`
 }
 
-// littleGlare is the glare left below which a polariser pays on water, and
-// mostGlare that above which it does nothing.
-const littleGlare, mostGlare = 0.3, 0.9
-
 // ThroughPolariser answers polariser.
 func ThroughPolariser(r PolariserRequest) (*PolariserAnswer, error) {
 	camera := light.Direction{Altitude: r.CameraAltitudeDeg, Azimuth: r.CameraAzimuthDeg}
@@ -61,9 +57,9 @@ func ThroughPolariser(r PolariserRequest) (*PolariserAnswer, error) {
 		left := light.GlareLeft(r.Water.DepressionDeg)
 		a.GlareLeft = &left
 		switch {
-		case left <= littleGlare:
+		case left <= light.LittleGlare:
 			a.Notes = append(a.Notes, "the polariser takes most of the glare off the water")
-		case left >= mostGlare:
+		case left >= light.MostGlare:
 			a.Notes = append(a.Notes, "at this angle the polariser does nothing for the water")
 		}
 	}

@@ -236,7 +236,7 @@ func TestLoopsPointAtTheirEffect(t *testing.T) {
 		request := object(t, test.show)
 		request["shot"] = object(t, changed(t, crates, test.patch))
 		a := run(t, "loop", marshal(t, request)).(*LoopAnswer)
-		if a.Effect != test.effect || a.LookAt == "" || !a.Simulated {
+		if string(a.Effect) != test.effect || a.LookAt == "" || !a.Simulated {
 			t.Errorf("%s %s: %s, %q, want %s", test.patch, test.show, a.Effect, a.LookAt, test.effect)
 		}
 	}

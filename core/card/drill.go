@@ -42,8 +42,8 @@ type Drill struct {
 // MostLines is the most lines of a drill: as many as are read in a hurry.
 const MostLines = 5
 
-// deference closes the drills of what flies.
-const deference = "Local rules and your emergency procedure come first."
+// Deference closes the drills of what flies.
+const Deference = "Local rules and your emergency procedure come first."
 
 // Drills returns the drills that apply, the most urgent first.
 func (t *Take) Drills() []Drill {
@@ -98,7 +98,7 @@ func (t *Take) glassLost() []string {
 		over + " Only if you can set it in the air.",
 		"Picture gone: fly by sight or observer.",
 		"Return the way you came, away from people, and land. Then find the filter.",
-		deference,
+		Deference,
 	}
 }
 
@@ -137,7 +137,7 @@ func (t *Take) wobble() []string {
 			"Swap the props first: the usual cause.",
 			"Then try a slower shutter: it averages vibration. A faster one does not cure wobble.",
 			"A filter adds mass: try one take without.",
-			deference,
+			Deference,
 		}
 	}
 	return []string{t.halt(), "Check that clamp, arm and filter are tight.", "A slower shutter averages vibration; a faster one does not cure wobble.", "A soft mount between what vibrates and the camera helps more than any setting."}

@@ -73,6 +73,10 @@ const waterIndex = 1.33
 // light comes in at Brewster's angle.
 func GlareLeft(depression angle.Deg) float64 { return ReflectionLeft(90-depression, waterIndex) }
 
+// LittleGlare is the glare left below which a polariser pays on water, and MostGlare that above
+// which it does nothing.
+const LittleGlare, MostGlare = 0.3, 0.9
+
 // WindowIndex is the refractive index of window glass, and of most that reflects and does
 // not conduct.
 const WindowIndex = 1.5

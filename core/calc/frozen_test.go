@@ -16,6 +16,8 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+
+	"pinhole/core/practice"
 )
 
 // freeze writes the frozen answers anew: go test ./core/calc -run Frozen -freeze. The
@@ -165,6 +167,14 @@ func seedRequests(t *testing.T) map[string][][]byte {
 		add("stepped", `{`+gear+`,"look":{"fps":"25","target":"180°"},"light":{"kind":"meter","at":{"text":"EV 13.5"}},"scene":{"activity":"`+activity+`"},`+
 			`"profile":{"lens":{"widthPx":3840,"hfovDeg":115,"projection":"equidistant"},"stabiliser":"electronic","readoutS":0.014}}`)
 	}
+	for i, kind := range practice.Kind("").Values() {
+		add("question", fmt.Sprintf(`{"kind":%q,"grade":%d,"seed":%d}`, kind, 1+i%practice.Grades, 40+i))
+	}
+	for i, answer := range []string{"[0]", "[1]", "[0,1,2,3]"} {
+		add("mark", fmt.Sprintf(`{"kind":%q,"grade":2,"seed":%d,"answer":%s}`, []practice.Kind{practice.Count, practice.Filter, practice.Order}[i], i, answer))
+	}
+	add("progress", `{"answers":[{"at":"2031-04-01T09:00:00Z","kind":"count","grade":1,"seed":1,"right":true,"seconds":4,"confidence":"sure"},`+
+		`{"at":"2031-04-01T09:01:00Z","kind":"labels","grade":1,"seed":2,"right":false,"off":1,"seconds":9,"confidence":"guess"}],"guesses":[{"at":"2031-04-01T09:00:00Z","offStops":1.5}]}`)
 	move := func(from int) string {
 		var pairs, stops []string
 		for i := range 24 {

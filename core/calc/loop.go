@@ -65,6 +65,7 @@ func PlanLoop(r LoopRequest) (*Loop, error) {
 	}
 	loop := &Loop{View: viewOf(scene), Exposure: picture.Exposure{Shutter: set.shutter, Error: set.left, Gain: set.iso.Over(b.Question.Setting.ISO)}}
 	loop.View.ReadoutS = readoutOf(&r.Shot)
+	loop.View.Weather = weatherOf(&r.Shot)
 	loop.View.Ground, loop.View.HasHands = groundOf(&r.Shot, scene), scene.Carried == motion.Ridden
 	if r.Small {
 		loop.View.Width, loop.View.Height = loopWidth/2, loopHeight/2
@@ -99,6 +100,18 @@ func groundOf(r *assemble.ShotRequest, s *shot.Scene) picture.Ground {
 		return picture.Road
 	}
 	return picture.Field
+}
+
+var weathers = map[light.Seen]picture.Weather{
+	light.SeenClear: picture.ClearSky, light.SeenHazy: picture.Hazy, light.SeenGaps: picture.Gaps, light.SeenOvercast: picture.Overcast, light.SeenHeavy: picture.Heavy,
+}
+
+// weatherOf returns the sky as it was seen; a fair one where nobody says.
+func weatherOf(r *assemble.ShotRequest) picture.Weather {
+	if r.Light.Sky == nil {
+		return picture.Fair
+	}
+	return weathers[r.Light.Sky.Sky]
 }
 
 func readoutOf(r *assemble.ShotRequest) float64 {

@@ -7,6 +7,7 @@ import (
 	"pinhole/core/day"
 	"pinhole/core/fit"
 	"pinhole/core/learn"
+	"pinhole/core/practice"
 	"pinhole/core/take"
 	"reflect"
 	"slices"
@@ -99,6 +100,9 @@ var operations = []Operation{
 	operation("compare", "Weigh sets of filters against each other, what is not known counted as unknown", CompareSets),
 	operation("stepped", "Plan a test that finds at which shutters a stabiliser works", SteppedTrial),
 	operation("align", "Lay two takes over each other by how they move", take.Align),
+	operation("question", "Ask something that is to be known by heart", practice.Ask),
+	operation("mark", "Mark an answer to a question, with how the right one comes about", practice.Mark),
+	operation("progress", "Tell how practice goes, and which grade fits", practice.TellProgress),
 	operation("learn", "Find what a log of readings, trials and takes teaches", learn.Learn),
 	operation("shot", "Answer a shot as it is typed: reading, shutter, glass and reasons", AnswerShot),
 	operation("loop", "Say what a drawing of a shot at a setting shows", DescribeLoop),

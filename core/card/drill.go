@@ -39,6 +39,9 @@ type Drill struct {
 	Lines []string
 }
 
+// GlassLost names the drill of a filter that fell off.
+const GlassLost = "glass-lost"
+
 // MostLines is the most lines of a drill: as many as are read in a hurry.
 const MostLines = 5
 
@@ -49,7 +52,7 @@ const Deference = "Local rules and your emergency procedure come first."
 func (t *Take) Drills() []Drill {
 	var all []Drill
 	if t.Glass {
-		all = append(all, Drill{"glass-lost", "Filter lost", t.glassLost()})
+		all = append(all, Drill{GlassLost, "Filter lost", t.glassLost()})
 	}
 	all = append(all, Drill{"light-jumped", "Light changed", t.lightJumped()})
 	if t.Stabiliser.ShiftsFrames() || t.Stabiliser == "" {

@@ -72,6 +72,9 @@ const (
 	tetherFrom = 1.5
 )
 
+// Margins returns from which margin on a tether is enough, and from which none is needed.
+func Margins() [2]float64 { return [2]float64{tetherFrom, holdsFrom} }
+
 // Hold is a mount and the force it was found to hold.
 type Hold struct {
 	Mount Mount

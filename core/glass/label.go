@@ -237,7 +237,11 @@ func printed(number string, sure bool) (Label, error) {
 type language func(v float64) Reading
 
 func inStops(v float64) Reading {
-	return Reading{Kind: ND, Stops: stop.Stops(v), As: plain(v) + " stops"}
+	as := plain(v) + " stops"
+	if v == 1 {
+		as = "1 stop"
+	}
+	return Reading{Kind: ND, Stops: stop.Stops(v), As: as}
 }
 func inFactors(v float64) Reading {
 	return Reading{Kind: ND, Stops: stop.FromFactor(v), As: "factor " + plain(v)}

@@ -99,8 +99,8 @@ func (l *Loop) above(row []rgb, at line) {
 	blue := skyTop.times(1-height).over(skyLow.times(height), height)
 	for x := range row {
 		c := upper.next()*(1-part) + lower.next()*part
-		cover := min(max((c-1)*2.2, 0), 1)
-		row[x] = blue.over(cloudWhite.times(cover), cover)
+		cover, bright := l.view.Weather.cloud(c)
+		row[x] = blue.over(cloudWhite.times(cover*bright), cover)
 		if height < hillsFrom {
 			continue
 		}

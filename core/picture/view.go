@@ -30,6 +30,7 @@ type View struct {
 	ReadoutS     float64
 	IsInterior   bool
 	Ground       Ground
+	Weather      Weather
 	// HasHands puts the hands of somebody who rides before the lens.
 	HasHands      bool
 	Seed          uint64
@@ -47,6 +48,37 @@ const (
 	Pale // stone or sand
 	Snow
 )
+
+// Weather is what the sky looks like.
+type Weather int
+
+// The weathers.
+const (
+	Fair Weather = iota // a few clouds
+	ClearSky
+	Hazy // thin cloud before the sun
+	Gaps // clouds with gaps
+	Overcast
+	Heavy // dark cloud
+)
+
+// cloud returns how much of a place of the sky cloud covers, and how bright it is there beside a
+// white one, of a texture around 1.
+func (w Weather) cloud(texture float64) (cover, bright float64) {
+	switch w {
+	case ClearSky:
+		return 0, 0
+	case Hazy:
+		return min(max(0.6+0.5*(texture-1), 0), 0.9), 0.8
+	case Gaps:
+		return min(max((texture-0.86)*4, 0), 1), 0.85
+	case Overcast:
+		return 1, 0.68 + 0.1*(texture-1)
+	case Heavy:
+		return 1, 0.24 + 0.16*(texture-1)
+	}
+	return min(max((texture-1)*2.2, 0), 1), 1
+}
 
 // Exposure is the setting under test.
 type Exposure struct {

@@ -13,6 +13,7 @@ import (
 	"slices"
 	"time"
 
+	"pinhole/core/practice"
 	"pinhole/core/problem"
 	"pinhole/core/request"
 	"pinhole/internal/store"
@@ -63,6 +64,9 @@ var kinds = []kind{
 		return part{nil, &v.FieldEntryFields, checked[store.FieldEntryFields]}
 	}),
 	since(3, of("records.json", func(a *store.Archive) *[]store.Record { return &a.Records }, func(v *store.Record) part { return part{&v.Meta, &v.RecordFields, checked[store.RecordFields]} })),
+	since(4, of("practice.json", func(a *store.Archive) *[]store.PracticeAnswer { return &a.Practice }, func(v *store.PracticeAnswer) part {
+		return part{&v.Meta, &v.Answered, checked[practice.Answered]}
+	})),
 }
 
 // part is what of a thing came from outside, and how that is checked.

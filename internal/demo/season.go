@@ -76,7 +76,10 @@ func seedSeason(ctx context.Context, d *desk.Desk, ids map[string]string) error 
 			}
 		}
 	}
-	return d.Store.AddRecords(ctx, s.all)
+	if err := d.Store.AddRecords(ctx, s.all); err != nil {
+		return err
+	}
+	return seedPractice(ctx, d)
 }
 
 // fall drops a filter.
@@ -109,6 +112,7 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 		return err
 	}
 	o := &light.Outdoors{Place: at.place, Sky: sky, Plane: light.Vertical, Albedo: light.DefaultAlbedo}
+	guess := stop.Stops((1.6 - 0.9*float64(n)/seasonShoots) * s.looks.NormFloat64()) // the eye grows better
 	for i, step := range []struct {
 		kind    learn.Kind
 		isGlass bool
@@ -123,6 +127,7 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 		}
 		if step.kind == learn.ByMeter {
 			seen += meterHigh
+			rec.Seen.GuessOff = &guess
 		} else {
 			seen += offsets[camera]
 			rec.RigID = rigs[0].ID

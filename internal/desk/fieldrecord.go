@@ -40,6 +40,10 @@ func (d *Desk) recordRemetered(ctx context.Context, shootID string, e *store.Fie
 	if r == nil || err != nil {
 		return err
 	}
+	if guess := e.Reading.GuessEV100; guess != nil {
+		off := guess.Above(e.Reading.EV100)
+		r.Seen.GuessOff = &off
+	}
 	shot, err := d.Store.Shots().Get(ctx, e.ShotID)
 	if errors.Is(err, store.ErrNotFound) { // as before a card said of which shot it reads
 		return d.recordSeen(ctx, *r)

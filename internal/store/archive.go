@@ -27,6 +27,7 @@ type Archive struct {
 	LightReadings []LightReading
 	FieldLog      []LoggedEntry // in the order of arrival
 	Records       []Record
+	Practice      []PracticeAnswer
 }
 
 // Archive returns everything as it is at one instant.
@@ -49,7 +50,7 @@ func (s *Store) Archive(ctx context.Context) (a *Archive, err error) {
 	err = errors.Join(
 		whole(ctx, db, s.Cameras().table, &a.Cameras, "created_at, id"), whole(ctx, db, rigs(), &a.Rigs, "camera_id, position"),
 		whole(ctx, db, s.Filters().table, &a.Filters, "created_at, id"), whole(ctx, db, s.Trials().table, &a.Trials, "created_at, id"),
-		whole(ctx, db, s.Packs().table, &a.Packs, "created_at, id"), whole(ctx, db, records(), &a.Records, "created_at, id"),
+		whole(ctx, db, s.Packs().table, &a.Packs, "created_at, id"), whole(ctx, db, records(), &a.Records, "created_at, id"), whole(ctx, db, practiceAnswers(), &a.Practice, "created_at, id"),
 		whole(ctx, db, s.Shoots().table, &a.Shoots, "created_at, id"), whole(ctx, db, shots(), &a.Shots, "created_at, id"),
 		whole(ctx, db, readings(), &a.Readings, "created_at, id"), whole(ctx, db, lightReadings(), &a.LightReadings, "created_at, id"),
 	)
@@ -112,7 +113,7 @@ func (s *Store) Merge(ctx context.Context, a *Archive, take Take, isLook bool) (
 		for _, err := range []error{
 			mergeAll(in, s.Cameras().table, a.Cameras), mergeAll(in, rigs(), a.Rigs), mergeAll(in, s.Filters().table, a.Filters), mergeAll(in, s.Trials().table, a.Trials), mergeAll(in, s.Packs().table, a.Packs),
 			mergeAll(in, s.Shoots().table, a.Shoots), mergeAll(in, shots(), a.Shots), mergeAll(in, readings(), a.Readings), mergeAll(in, lightReadings(), a.LightReadings),
-			in.log(a.FieldLog), mergeAll(in, records(), a.Records),
+			in.log(a.FieldLog), mergeAll(in, records(), a.Records), mergeAll(in, practiceAnswers(), a.Practice),
 		} {
 			if err != nil {
 				return err

@@ -97,7 +97,7 @@ func TestRestoringPutsBackAndSetsAside(t *testing.T) {
 // date where it is restored.
 func TestABackupLeavesAnOlderFileAsItIs(t *testing.T) {
 	path := closed(t)
-	inFile(t, path, "DROP TABLE devices", "DROP TABLE packs", "DROP TABLE records", "ALTER TABLE rigs DROP COLUMN craft", "ALTER TABLE rigs DROP COLUMN recipe", "DELETE FROM goose_db_version WHERE version_id >= 9", "CREATE TABLE sessions (token TEXT PRIMARY KEY, data BLOB NOT NULL, expiry REAL NOT NULL)", "PRAGMA user_version = 8")
+	inFile(t, path, "DROP TABLE devices", "DROP TABLE packs", "DROP TABLE records", "DROP TABLE practice_answers", "ALTER TABLE rigs DROP COLUMN craft", "ALTER TABLE rigs DROP COLUMN recipe", "DELETE FROM goose_db_version WHERE version_id >= 9", "CREATE TABLE sessions (token TEXT PRIMARY KEY, data BLOB NOT NULL, expiry REAL NOT NULL)", "PRAGMA user_version = 8")
 	s := must[*Store](t)(AsItIs(t.Context(), path, clock()))
 	backup := filepath.Join(t.TempDir(), "b.db")
 	if err := errors.Join(s.Backup(t.Context(), backup), s.Close()); err != nil {

@@ -55,6 +55,7 @@ type FieldReading struct {
 	Source      string     `json:"source" enum:"real,simulated"`
 	EV100       stop.EV    `json:"ev100" minimum:"-20" maximum:"40"`
 	SpreadStops stop.Stops `json:"spreadStops" minimum:"0" maximum:"10"`
+	GuessEV100  *stop.EV   `json:"guessEv100,omitempty" minimum:"-20" maximum:"40" doc:"what it was guessed to be before it was read"`
 	// Through is what it was read through.
 	Through *Through `json:"through,omitempty"`
 }

@@ -54,6 +54,7 @@ type RecordSeen struct {
 	SpreadStops *stop.Stops           `json:"spreadStops,omitempty" minimum:"0.0001" maximum:"10"`
 	Settings    map[string]stop.Stops `json:"settings,omitempty" minimum:"0" maximum:"40" doc:"stops that variable filters stood at, by id"`
 	Foretold    *Foretold             `json:"foretold,omitempty" doc:"what the log foretold it would show"`
+	GuessOff    *stop.Stops           `json:"guessOffStops,omitempty" minimum:"-60" maximum:"60" doc:"how much brighter the light was guessed to be before it was read"`
 }
 
 // Foretold is what was stated of something before it was seen.

@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 
+	"pinhole/core/practice"
 	"pinhole/internal/desk"
 	"pinhole/internal/store"
 )
@@ -25,6 +26,17 @@ func (s *server) registerLearned(kept *desk.Desk) {
 		save: checked(records, kept.CheckRecord),
 		join: func(m store.Meta, f store.RecordFields) store.Record { return store.Record{Meta: m, RecordFields: f} },
 		show: asIs[store.Record],
+	})
+	answers := kept.Store.PracticeAnswers()
+	addResource(s, resource[store.PracticeAnswer, practice.Answered, store.PracticeAnswer]{
+		name: "practice-answer", plural: "practice-answers", get: answers.Get, list: answers.Page, remove: answers.Delete, restore: answers.Restore, save: answers.Save,
+		join: func(m store.Meta, f practice.Answered) store.PracticeAnswer {
+			return store.PracticeAnswer{Meta: m, Answered: f}
+		},
+		show: asIs[store.PracticeAnswer],
+	})
+	addGot(s, "/api/practice", "get-practice", "Get the mistakes of the log that practice trains, and the guesses of light", "practice-answers", func(ctx context.Context, _ *struct{}) (*desk.Practice, error) {
+		return kept.Practice(ctx)
 	})
 	addGot(s, "/api/learned", "get-learned", "Get what the log teaches", "records", func(ctx context.Context, _ *struct{}) (*desk.Learned, error) {
 		return kept.Learned(ctx)

@@ -113,7 +113,7 @@ func (s *server) register(router *gin.Engine, config Config) huma.API {
 }
 
 // schemaPrefixes part types of one name in the computation's packages.
-var schemaPrefixes = map[string]string{"/core/measure": "Measured", "/core/take": "Take", "/core/learn": "Log"}
+var schemaPrefixes = map[string]string{"/core/measure": "Measured", "/core/take": "Take", "/core/learn": "Log", "/core/practice": "Practice"}
 
 // schemaName names a type in the OpenAPI document. What is stored has the plain
 // names of the things it describes, as have the computation's types, so the

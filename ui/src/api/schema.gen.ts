@@ -465,6 +465,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Mark an answer to a question, with how the right one comes about */
+        post: operations["calc-mark"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/mass": {
         parameters: {
             query?: never;
@@ -544,6 +561,40 @@ export interface paths {
         put?: never;
         /** Find when in a day a polariser does most for a view */
         post: operations["calc-polariser-day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Tell how practice goes, and which grade fits */
+        post: operations["calc-progress"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask something that is to be known by heart */
+        post: operations["calc-question"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1577,6 +1628,77 @@ export interface paths {
         put?: never;
         /** Take back the deletion of a pack */
         post: operations["restore-pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get the mistakes of the log that practice trains, and the guesses of light */
+        get: operations["get-practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List the practice-answers */
+        get: operations["list-practice-answers"];
+        put?: never;
+        /** Add a practice-answer */
+        post: operations["create-practice-answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-answers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get a practice-answer */
+        get: operations["get-practice-answer"];
+        /** Change a practice-answer */
+        put: operations["update-practice-answer"];
+        post?: never;
+        /** Delete a practice-answer */
+        delete: operations["delete-practice-answer"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice-answers/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back the deletion of a practice-answer */
+        post: operations["restore-practice-answer"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3622,6 +3744,11 @@ export interface components {
         FieldReading: {
             /** Format: double */
             ev100: number;
+            /**
+             * Format: double
+             * @description what it was guessed to be before it was read
+             */
+            guessEv100?: number;
             /** @enum {string} */
             kind: "meter" | "auto" | "bias" | "looks" | "sky";
             /** @enum {string} */
@@ -6040,6 +6167,11 @@ export interface components {
             /** @description after which the next part begins; left out where there is none */
             next?: string;
         };
+        PartPracticeAnswer: {
+            items: components["schemas"]["StoredPracticeAnswer"][];
+            /** @description after which the next part begins; left out where there is none */
+            next?: string;
+        };
         PartRecord: {
             items: components["schemas"]["StoredRecord"][];
             /** @description after which the next part begins; left out where there is none */
@@ -6283,6 +6415,201 @@ export interface components {
             water?: components["schemas"]["Water"];
             window?: components["schemas"]["Window"];
         };
+        Practice: {
+            /** @description light that was guessed before it was read */
+            guesses: components["schemas"]["PracticeGuessed"][];
+            /** @description that a kind of question trains, the latest last */
+            mistakes: components["schemas"]["PracticeMistake"][];
+        };
+        PracticeAnswered: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            confidence: "sure" | "think-so" | "guess";
+            /** Format: int64 */
+            grade: number;
+            /** @enum {string} */
+            kind: "count" | "direction" | "labels" | "target" | "filter" | "sky" | "fault" | "with-filter" | "gives-way" | "swap" | "hold" | "order" | "lost" | "polariser" | "range";
+            /**
+             * Format: double
+             * @description how far off, in the unit of the kind
+             */
+            off?: number;
+            right: boolean;
+            /**
+             * Format: double
+             * @description until it was answered
+             */
+            seconds: number;
+            /** Format: int64 */
+            seed: number;
+        };
+        PracticeConfidenceShare: {
+            /** @enum {string} */
+            confidence: "sure" | "think-so" | "guess";
+            /** Format: int64 */
+            of: number;
+            /** Format: int64 */
+            right: number;
+        };
+        PracticeDrawn: {
+            shot: components["schemas"]["ShotRequest"];
+            /** @enum {string} */
+            show: "taken" | "automatic";
+        };
+        PracticeEyeProgress: {
+            /**
+             * Format: double
+             * @description of the latest, positive for too bright
+             */
+            biasStops: number;
+            /**
+             * Format: double
+             * @description of the first ones, once there are as many again
+             */
+            firstStops?: number;
+            /** Format: double */
+            latestStops: number;
+            /** Format: int64 */
+            of: number;
+            /**
+             * Format: date-time
+             * @description when those were
+             */
+            since?: string;
+        };
+        PracticeGiven: {
+            /** @description the index of the choice; of a question of order all indices, in order */
+            answer: number[];
+            /**
+             * Format: int64
+             * @description how hard, from 1
+             */
+            grade: number;
+            /** @description an own camera with its filters, asked about where the kind lets it */
+            held?: components["schemas"]["Held"];
+            /** @enum {string} */
+            kind: "count" | "direction" | "labels" | "target" | "filter" | "sky" | "fault" | "with-filter" | "gives-way" | "swap" | "hold" | "order" | "lost" | "polariser" | "range";
+            /**
+             * Format: int64
+             * @description the same seed asks the same
+             */
+            seed: number;
+            /** @description what its filters are called, by id */
+            titles?: {
+                [key: string]: string;
+            };
+        };
+        PracticeGuessed: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: double
+             * @description guessed less read
+             */
+            offStops: number;
+        };
+        PracticeKindProgress: {
+            /** Format: int64 */
+            asked: number;
+            /** @description the first ones, once there are as many again */
+            before?: components["schemas"]["PracticeStretch"];
+            /**
+             * Format: int64
+             * @description that fits now
+             */
+            grade: number;
+            /** @enum {string} */
+            kind: "count" | "direction" | "labels" | "target" | "filter" | "sky" | "fault" | "with-filter" | "gives-way" | "swap" | "hold" | "order" | "lost" | "polariser" | "range";
+            latest: components["schemas"]["PracticeStretch"];
+        };
+        PracticeMarked: {
+            /** @description the right one, as it is given */
+            answer: number[];
+            /**
+             * Format: double
+             * @description by how much every other choice is wrong, at the least, in the unit
+             */
+            margin?: number;
+            /**
+             * Format: double
+             * @description of the choice that was made, positive for more or later, in the unit
+             */
+            off?: number;
+            right: boolean;
+            shot?: components["schemas"]["ShotRequest"];
+            /** @enum {string} */
+            unit?: "stops" | "minutes";
+            /** @description how it comes about, a line each */
+            working: string[];
+        };
+        PracticeMistake: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            kind: "count" | "direction" | "labels" | "target" | "filter" | "sky" | "fault" | "with-filter" | "gives-way" | "swap" | "hold" | "order" | "lost" | "polariser" | "range";
+            words: string;
+        };
+        PracticeProgress: {
+            /** @description whether it was right to be so sure */
+            confidence: components["schemas"]["PracticeConfidenceShare"][];
+            /** @description how far guesses of light are off; left out before the first few */
+            eye?: components["schemas"]["PracticeEyeProgress"];
+            /** @description that were practised */
+            kinds: components["schemas"]["PracticeKindProgress"][];
+        };
+        PracticeProgressRequest: {
+            answers: components["schemas"]["PracticeAnswered"][];
+            guesses?: components["schemas"]["PracticeGuessed"][];
+        };
+        PracticeQuestion: {
+            asks: string;
+            caution?: string;
+            choices: string[];
+            /** @description to be looked at, without its swaps */
+            day?: components["schemas"]["OutingRequest"];
+            /** @enum {string} */
+            form: "choose" | "put-into";
+            /** @description what is known, a line each */
+            given: string[];
+            /** Format: int64 */
+            grade: number;
+            /** @enum {string} */
+            kind: "count" | "direction" | "labels" | "target" | "filter" | "sky" | "fault" | "with-filter" | "gives-way" | "swap" | "hold" | "order" | "lost" | "polariser" | "range";
+            /** @description to be looked at; two are told apart as A and B */
+            loops?: components["schemas"]["PracticeDrawn"][];
+        };
+        PracticeRequest: {
+            /**
+             * Format: int64
+             * @description how hard, from 1
+             */
+            grade: number;
+            /** @description an own camera with its filters, asked about where the kind lets it */
+            held?: components["schemas"]["Held"];
+            /** @enum {string} */
+            kind: "count" | "direction" | "labels" | "target" | "filter" | "sky" | "fault" | "with-filter" | "gives-way" | "swap" | "hold" | "order" | "lost" | "polariser" | "range";
+            /**
+             * Format: int64
+             * @description the same seed asks the same
+             */
+            seed: number;
+            /** @description what its filters are called, by id */
+            titles?: {
+                [key: string]: string;
+            };
+        };
+        PracticeStretch: {
+            /** Format: int64 */
+            of: number;
+            /** Format: int64 */
+            right: number;
+            /**
+             * Format: double
+             * @description half were faster
+             */
+            seconds: number;
+        };
         Presets: {
             /** @description accepted errors to choose from */
             bands: components["schemas"]["NamedBand"][];
@@ -6522,6 +6849,11 @@ export interface components {
             ev100: number;
             /** @description what the log foretold it would show */
             foretold?: components["schemas"]["Foretold"];
+            /**
+             * Format: double
+             * @description how much brighter the light was guessed to be before it was read
+             */
+            guessOffStops?: number;
             /** @enum {string} */
             kind: "auto" | "meter" | "bias" | "frame" | "eye";
             /** @description stops that variable filters stood at, by id */
@@ -8364,6 +8696,41 @@ export interface components {
              * @description of all of it, in its buyer's money
              */
             price?: number;
+        };
+        StoredPracticeAnswer: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            confidence: "sure" | "think-so" | "guess";
+            /** Format: date-time */
+            createdAt: string;
+            /** Format: date-time */
+            deletedAt?: string;
+            /** Format: int64 */
+            grade: number;
+            id: string;
+            /** @enum {string} */
+            kind: "count" | "direction" | "labels" | "target" | "filter" | "sky" | "fault" | "with-filter" | "gives-way" | "swap" | "hold" | "order" | "lost" | "polariser" | "range";
+            /**
+             * Format: double
+             * @description how far off, in the unit of the kind
+             */
+            off?: number;
+            right: boolean;
+            /**
+             * Format: double
+             * @description until it was answered
+             */
+            seconds: number;
+            /** Format: int64 */
+            seed: number;
+            /** Format: date-time */
+            updatedAt: string;
+            /**
+             * Format: int64
+             * @description raised by every change; a change names the version it was made on
+             */
+            version: number;
         };
         StoredReading: {
             /** Format: date-time */
@@ -11420,6 +11787,66 @@ export interface operations {
             };
         };
     };
+    "calc-mark": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeGiven"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeMarked"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
     "calc-mass": {
         parameters: {
             query?: never;
@@ -11680,6 +12107,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PolariserDayAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeProgressRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeProgress"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "calc-question": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeQuestion"];
                 };
             };
             /** @description Bad Request */
@@ -15777,6 +16324,385 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredPack"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "list-practice-answers": {
+        parameters: {
+            query?: {
+                /** @description the next of the part before; left out, the list from its start */
+                after?: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartPracticeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "create-practice-answer": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description a UUID that the client made, and becomes the id: what was interrupted can be sent again, and is stored once */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeAnswered"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPracticeAnswer"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "get-practice-answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPracticeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "update-practice-answer": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeAnswered"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPracticeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "delete-practice-answer": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPracticeAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Failure"];
+                };
+            };
+        };
+    };
+    "restore-practice-answer": {
+        parameters: {
+            query: {
+                /** @description the version that the change was made on */
+                version: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredPracticeAnswer"];
                 };
             };
             /** @description Not Found */

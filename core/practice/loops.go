@@ -95,6 +95,9 @@ func fault(d *draw) (*made, bool) {
 // told is by how many stops the two shutters differ, so that their blur can be told apart.
 const told = stop.Stops(2)
 
+// alike is how far the two may be apart in brightness, which would tell them apart as well.
+const alike = stop.Stops(0.15)
+
 // withFilter asks which of two loops of a shot had a filter: there the shutter was longer.
 func withFilter(d *draw) (*made, bool) {
 	r := cameraOf(oneOf(d, named("pocket-gimbal"), named("camera-drone")), usualKit(2, 3, 4, 5, 6, 7))
@@ -111,7 +114,7 @@ func withFilter(d *draw) (*made, bool) {
 	p := ready.Scene.Passing
 	apart := v.Option.Shutter.Over(bare.Shutter)
 	with, without := motion.BlurPx(p.Lens, p.Movement, v.Option.Shutter), motion.BlurPx(p.Lens, p.Movement, bare.Shutter)
-	if apart < told+stop.Stops(graded(d, 2, 1, 0)) || p.Lens.Share(with) < motion.NaturalFrom {
+	if v.Option.Left.Abs() > alike || apart < told+stop.Stops(graded(d, 2, 1, 0)) || p.Lens.Share(with) < motion.NaturalFrom {
 		return nil, false
 	}
 	m := &made{shot: &r}

@@ -22,17 +22,17 @@ func seedPractice(ctx context.Context, d *desk.Desk) error {
 	random := rand.New(rand.NewPCG(seasonSeed, 3))
 	kinds := []practice.Kind{practice.Count, practice.Direction, practice.Labels, practice.Filter, practice.Target}
 	for day := range practiceDays {
-		at := d.Now().AddDate(0, 0, (day-practiceDays)*practiceGapDays)
+		at := d.Now().AddDate(0, 0, (day-practiceDays-2)*practiceGapDays)
 		for n := range practiceOfDay {
-			part := float64(day) / practiceDays
+			part := float64(day) / practiceDays // of the way
 			a := practice.Answered{
 				At: at.Add(time.Duration(n) * 20 * time.Second), Kind: kinds[(day*practiceOfDay+n)%len(kinds)], Grade: 1, Seed: day*practiceOfDay + n,
 				IsRight: random.Float64() < 0.55+0.4*part, Seconds: 14 - 8*part + 3*random.Float64(), Confidence: practice.ThinkSo,
 			}
 			switch {
-			case random.Float64() < 0.4*part+0.1:
+			case a.IsRight && random.Float64() < 0.5, !a.IsRight && random.Float64() < 0.15:
 				a.Confidence = practice.Sure
-			case random.Float64() < 0.3:
+			case !a.IsRight && random.Float64() < 0.5, random.Float64() < 0.15:
 				a.Confidence = practice.AGuess
 			}
 			if _, err := d.Store.PracticeAnswers().Save(ctx, store.PracticeAnswer{Answered: a}); err != nil {

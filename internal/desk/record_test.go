@@ -8,6 +8,7 @@ import (
 
 	"pinhole/core/assemble"
 	"pinhole/core/learn"
+	"pinhole/core/practice"
 	"pinhole/core/shot"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -193,5 +194,22 @@ func TestASuggestionIsDeclinedForGood(t *testing.T) {
 	}
 	if is := keep[store.Shot](t)(d.Store.Shots().Get(t.Context(), s.ID)); is.Version != s.Version {
 		t.Error("declining changes a shot")
+	}
+}
+
+// What the log has for practice: a first filter that was wrong, and what was guessed.
+func TestTheLogTrains(t *testing.T) {
+	d, s, nd16 := lived(t, 0, 1)
+	guess := stop.EV(12.5)
+	keep[*store.FieldEntry](t)(d.LogInField(t.Context(), s.ShootID, "guessed", store.FieldEntryFields{
+		Kind: "reading", At: d.Now(), ShotID: s.ID, Reading: &store.FieldReading{Kind: "meter", Source: "real", EV100: 14, SpreadStops: 0.2, GuessEV100: &guess},
+	}))
+	wrong := false
+	keep[store.Record](t)(d.Store.Records().Save(t.Context(), store.Record{RecordFields: store.RecordFields{
+		Kind: "take", At: d.Now(), From: "card", Source: "real", Name: "x", Glass: []string{nd16}, Took: &store.RecordTake{Kept: true, FirstRight: &wrong},
+	}}))
+	p := keep[*Practice](t)(d.Practice(t.Context()))
+	if len(p.Guesses) != 1 || p.Guesses[0].Off != -1.5 || len(p.Mistakes) != 1 || p.Mistakes[0].Kind != practice.Filter {
+		t.Errorf("for practice there are %+v", p)
 	}
 }

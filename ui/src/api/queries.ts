@@ -127,6 +127,19 @@ export const recordsQuery = queryOptions({
 });
 
 /** What the log teaches. */
+/** Questions of practice that were answered, oldest first. */
+export const practiceAnswersQuery = queryOptions({
+  queryKey: ["practice", "answers"],
+  queryFn: ({ signal }) =>
+    everyPart((query) => unwrap(api.GET("/api/practice-answers", { params: { query }, signal }))),
+});
+
+/** The mistakes of the log that practice trains, and the light that was guessed. */
+export const practiceLogQuery = queryOptions({
+  queryKey: ["practice", "log"],
+  queryFn: ({ signal }) => unwrap(api.GET("/api/practice", { signal })),
+});
+
 export const learnedQuery = queryOptions({
   queryKey: ["records", "learned"],
   queryFn: ({ signal }) => unwrap(api.GET("/api/learned", { signal })),
@@ -221,6 +234,11 @@ const calc =
     });
 
 export const shotAnswerQuery = calc("shot");
+export const questionQuery = calc("question");
+export const markQuery = calc("mark");
+/** How practice goes, by how many questions were answered. */
+export const progressQuery = (request: Schemas["PracticeProgressRequest"] | null) =>
+  calc("progress")(request, [request && [request.answers.length, request.answers.at(-1)?.at, request.guesses?.length]]);
 export const steppedQuery = calc("stepped");
 export const askQuery = calc("ask");
 export const ratesQuery = calc("rates");

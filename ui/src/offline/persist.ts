@@ -4,7 +4,18 @@ import { persistQueryClientRestore, persistQueryClientSave } from "@tanstack/rea
 import { database } from "./database";
 
 /** What the places show when the server is gone; computed answers are computed again. */
-const KEPT = new Set(["status", "presets", "shoots", "shots", "cameras", "filters", "bench", "day", "card"]);
+const KEPT = new Set([
+  "status",
+  "presets",
+  "shoots",
+  "shots",
+  "cameras",
+  "filters",
+  "bench",
+  "day",
+  "card",
+  "practice",
+]);
 
 const DAY_MS = 24 * 3_600_000;
 

@@ -9,10 +9,12 @@ interface LoopViewProps {
   request: Schemas["LoopRequest"];
   frame: number;
   side: "test" | "reference";
+  /** What it is called where what it shows is not to be told. */
+  blind?: string | undefined;
 }
 
 /** One loop, drawn by the core from the shot's own numbers. */
-export function LoopView({ request, frame, side }: LoopViewProps) {
+export function LoopView({ request, frame, side, blind }: LoopViewProps) {
   const about = useQuery(loopQuery(request));
   const drawn = useQuery(loopPictureQuery(request));
   const canvas = useRef<HTMLCanvasElement>(null);
@@ -38,18 +40,22 @@ export function LoopView({ request, frame, side }: LoopViewProps) {
               width={640}
               height={360}
               role="img"
-              aria-label={about.data ? `${about.data.name}. Look at ${about.data.lookAt}` : "being drawn"}
+              aria-label={blind ?? (about.data ? `${about.data.name}. Look at ${about.data.lookAt}` : "being drawn")}
               style={{ width: "100%", height: "100%", display: "block", opacity: isBehind ? 0.6 : 1 }}
             />
           </>
         )}
       </Box>
-      <Text fontWeight="bold" fontSize={{ lg: "sm" }} lineHeight="1.3">
-        {about.data?.name ?? "…"}
-      </Text>
-      <Text fontSize={{ base: "sm", lg: "xs" }} lineHeight="1.3" color="muted" data-testid={`look-at-${side}`}>
-        {about.data && `Look at ${about.data.lookAt}.`}
-      </Text>
+      {blind === undefined && (
+        <>
+          <Text fontWeight="bold" fontSize={{ lg: "sm" }} lineHeight="1.3">
+            {about.data?.name ?? "…"}
+          </Text>
+          <Text fontSize={{ base: "sm", lg: "xs" }} lineHeight="1.3" color="muted" data-testid={`look-at-${side}`}>
+            {about.data && `Look at ${about.data.lookAt}.`}
+          </Text>
+        </>
+      )}
     </Stack>
   );
 }

@@ -19,6 +19,7 @@ import { clockIn } from "../../lib/zone";
 import { toaster } from "../../shell/toaster";
 import { benchOf, shotOf } from "./asked";
 import { FrameBias } from "./FrameBias";
+import { GuessFirst, guessWords } from "./GuessFirst";
 import type { CardWork, Turn } from "./useCardWork";
 
 type Kind = "bias" | "auto" | "meter" | "sky" | "looks" | "photo";
@@ -49,6 +50,8 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
   const [typed, setTyped] = useState<Partial<Record<Kind, string>>>({});
   const [looks, setLooks] = useState<Schemas["Look"][]>([]);
   const [sky, setSky] = useState<Schemas["Sight"]>();
+  const [isGuessing, setGuessing] = useState(false);
+  const [guess, setGuess] = useState<number | null>(null);
   const value = typed[kind] ?? "";
   const bench = benchOf(work, turn, camera);
   const shot = shotOf(work, turn);
@@ -80,6 +83,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
         source: "real",
         ev100: a.ev100,
         spreadStops: a.spreadStops,
+        ...(guess !== null && { guessEv100: guess }),
         ...(isBehind(kind) && on.length > 0 && { through: { glass: on, stops: turn.set.looseStops } }),
       },
     });
@@ -92,6 +96,18 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
     toaster.create({ title: a.anchorEv100 === null ? "Reading saved" : "Forecast corrected" });
     onOpen(false);
   };
+  if (isGuessing) {
+    return (
+      <Sheet title="Re-meter" isOpen onOpen={onOpen} size={{ base: "full", md: "lg" }}>
+        <GuessFirst
+          onGuess={(ev) => {
+            setGuess(ev);
+            setGuessing(false);
+          }}
+        />
+      </Sheet>
+    );
+  }
   return (
     <Sheet title="Re-meter" isOpen onOpen={onOpen} size={{ base: "full", md: "lg" }}>
       <Stack gap="3" pb="6">
@@ -104,9 +120,16 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
             setKind(next);
           }}
         />
-        <Text fontSize="lg" data-testid="expected">
-          {expectedWords(kind, turn)}
-        </Text>
+        <Flex gap="3" align="center">
+          <Text fontSize="lg" flex="1" data-testid="expected">
+            {expectedWords(kind, turn)}
+          </Text>
+          {guess === null && (
+            <Button variant="outline" minH="44px" onClick={() => setGuessing(true)}>
+              Guess first
+            </Button>
+          )}
+        </Flex>
         {kind === "sky" && <SkyChoice sight={sky} onChange={setSky} />}
         {kind === "looks" && (
           <Grid
@@ -135,6 +158,11 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
           </Text>
         )}
         {a && <Result a={a} work={work} turn={turn} />}
+        {a?.settled && guess !== null && (
+          <Text fontSize="lg" data-testid="guessed">
+            {guessWords(guess, a.ev100)}
+          </Text>
+        )}
         {kind === "sky" && sky && (
           <Drawer isPlain heading="Say more of it" result={skyWords(sky)}>
             <Stack gap="3">

@@ -1,0 +1,62 @@
+import { Button, List, Stack, Text } from "@chakra-ui/react";
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef } from "react";
+import type { Schemas } from "../../api/client";
+import { shotAnswerQuery } from "../../api/queries";
+import { StopRail } from "../../instruments/stop-rail/StopRail";
+import { signed } from "../../lib/format";
+import { decimal } from "../../lib/locale";
+import { shutterText } from "../../lib/measured";
+
+interface ToldProps {
+  question: Schemas["PracticeQuestion"];
+  marked: Schemas["PracticeMarked"];
+  given: readonly number[];
+  onNext: () => void;
+}
+
+/** Whether it was right, and how the right answer comes about. */
+export function Told({ question, marked, given, onNext }: ToldProps) {
+  const next = useRef<HTMLButtonElement>(null);
+  useEffect(() => next.current?.focus(), []);
+  const right = marked.answer.map((i) => question.choices[i]).join(" · ");
+  const isOrder = given.length > 1;
+  return (
+    <Stack gap="2" data-testid="told">
+      <Text role="status" fontSize="xl" fontWeight="bold" color={marked.right ? "holds" : "breaks"}>
+        {marked.right ? "✓ Right" : `✗ Wrong${offWords(marked)}${isOrder ? "" : `: ${right}`}`}
+      </Text>
+      <List.Root ps="5" as={isOrder ? "ol" : "ul"}>
+        {marked.working.map((line) => (
+          <List.Item key={line}>{line}</List.Item>
+        ))}
+      </List.Root>
+      {marked.shot && <OnTheScale shot={marked.shot} />}
+      <Button ref={next} size="xl" h="60px" onClick={onNext}>
+        Next
+      </Button>
+    </Stack>
+  );
+}
+
+function offWords({ off, unit }: Schemas["PracticeMarked"]): string {
+  if (!off || !unit) return "";
+  if (unit === "minutes") return `, ${decimal(Math.abs(off), 0)} minutes too ${off > 0 ? "late" : "early"}`;
+  return `, off by ${signed(off)} stops`;
+}
+
+/** What a question was about, on the stop scale, as any shot is shown. */
+function OnTheScale({ shot }: { shot: Schemas["ShotRequest"] }) {
+  const { data: answer } = useQuery(shotAnswerQuery(shot));
+  if (!answer?.reading) return null;
+  const stops = new Map(shot.kit.map((k) => [k.id, k.measuredStops ?? k.stops]));
+  const { filters, shutterS, isoText } = answer.chosen;
+  return (
+    <StopRail
+      answer={{ ...answer, reading: answer.reading }}
+      blocks={filters.map((id) => ({ id, name: id, stops: stops.get(id) ?? 0 }))}
+      setting={`${shutterText(shutterS)} · ${isoText}`}
+      isStale={false}
+    />
+  );
+}

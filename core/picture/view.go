@@ -69,13 +69,13 @@ func (w Weather) cloud(texture float64) (cover, bright float64) {
 	case ClearSky:
 		return 0, 0
 	case Hazy:
-		return min(max(0.6+0.5*(texture-1), 0), 0.9), 0.8
+		return min(max(0.42+0.5*(texture-1), 0.1), 0.8), 0.58
 	case Gaps:
 		return min(max((texture-0.86)*4, 0), 1), 0.85
 	case Overcast:
-		return 1, 0.68 + 0.1*(texture-1)
+		return 1, 0.46 + 0.05*(texture-1)
 	case Heavy:
-		return 1, 0.24 + 0.16*(texture-1)
+		return 1, 0.2 + 0.13*(texture-1)
 	}
 	return min(max((texture-1)*2.2, 0), 1), 1
 }

@@ -112,7 +112,7 @@ func sky(d *draw) (*made, bool) {
 		r, name, titles = d.gear(1, 3, 5, 7, 9)
 	}
 	sight := assemble.Sight{
-		Sky: oneOf(d, light.Seen("").Values()...), Facing: oneOf(d, graded(d, []light.Facing{light.FromFront}, []light.Facing{light.FromFront, light.FromSide}, light.Facing("").Values())...),
+		Sky: oneOf(d, light.Seen("").Values()...), Facing: oneOf(d, graded(d, []light.Facing{light.FromFront}, []light.Facing{light.FromFront, light.FromSide}, []light.Facing{light.FromFront, light.FromSide, light.FromBehind, light.InShade})...),
 		Ground: oneOf(d, graded(d, []light.Ground{light.OrdinaryGround}, []light.Ground{light.OrdinaryGround, light.PaleGround}, []light.Ground{light.OrdinaryGround, light.PaleGround, light.SnowGround, light.WaterGround})...),
 		Height: oneOf(d, light.Height("").Values()...),
 	}
@@ -141,7 +141,7 @@ func sky(d *draw) (*made, bool) {
 	drawn.Scene.Movement = &assemble.MovementFields{SpeedMps: &still, DistanceM: &distance}
 	m.margin = 2 * float64(apart)
 	m.Asks = "Under this sky, which filter goes on first?"
-	m.Loops = []Drawn{{drawn, "automatic"}}
+	m.Loops = []Drawn{{drawn, "taken"}} // as it comes out behind the right one, and so well exposed
 	m.Question.Given = []string{
 		fmt.Sprintf("%s, f/%v, base ISO %.0f", begun(name), r.Camera.Aperture, float64(r.Camera.ISOBase)), fmt.Sprintf("Wanted: 180° at %s fps", r.Look.FPS),
 		fmt.Sprintf("The sun is %s; %s", heightWords[sight.Height], facingWords[sight.Facing]),

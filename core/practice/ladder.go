@@ -32,8 +32,9 @@ func count(d *draw) (*made, bool) {
 		to := from + stops + lift
 		m.Asks = fmt.Sprintf("From %s at ISO %d to %s at ISO %d: how many stops less exposure?", ladder[from], isos[0], ladder[to], isos[lift])
 		m.onScale(d, func(k int) string { return stopWords(stops + k) }, func(k int) float64 { return float64(k) })
+		m.ladder = ladder[from : to+1]
 		m.working = []string{
-			fmt.Sprintf("%s: %s less.", list(ladder[from:to+1]...), stopWords(stops+lift)),
+			fmt.Sprintf("%s to %s: %s less.", ladder[from], ladder[to], stopWords(stops+lift)),
 			fmt.Sprintf("ISO %d to %d: %s more.", isos[0], isos[lift], stopWords(lift)), fmt.Sprintf("Together %s less.", stopWords(stops)),
 		}
 		return m, true
@@ -45,7 +46,8 @@ func count(d *draw) (*made, bool) {
 		from := d.IntN(len(ladder) - stops)
 		m.Asks = fmt.Sprintf("From %s to %s: how many stops?", ladder[from], ladder[from+stops])
 		m.onScale(d, func(k int) string { return stopWords(stops + k) }, func(k int) float64 { return float64(k) })
-		m.working = []string{fmt.Sprintf("Halve it until you are there: %s.", list(ladder[from:from+stops+1]...)), fmt.Sprintf("That is %s.", stopWords(stops))}
+		m.ladder = ladder[from : from+stops+1]
+		m.working = []string{fmt.Sprintf("Halve it until you are there: %s.", stopWords(stops))}
 		return m, true
 	}
 	to := d.IntN(len(ladder)-offered+1) + d.place() // of a stretch of the ladder that is offered
@@ -56,7 +58,8 @@ func count(d *draw) (*made, bool) {
 	}
 	m.Asks = fmt.Sprintf("Which shutter lets in %s less than %s?", stopWords(stops), ladder[from])
 	m.onScale(d, func(k int) string { return ladder[to+k] }, func(k int) float64 { return float64(k) })
-	m.working = []string{fmt.Sprintf("Halve it %s: %s.", times(stops), list(ladder[from:to+1]...))}
+	m.ladder = ladder[from : to+1]
+	m.working = []string{fmt.Sprintf("Halve it %s: %s.", times(stops), ladder[to])}
 	return m, true
 }
 

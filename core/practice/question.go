@@ -99,6 +99,8 @@ type Marked struct {
 	Unit    string   `json:"unit,omitempty" enum:"stops,minutes"`
 	Margin  float64  `json:"margin,omitempty" doc:"by how much every other choice is wrong, at the least, in the unit"`
 	Working []string `json:"working" doc:"how it comes about, a line each"`
+	// Ladder is the row of shutters that was counted along, each half of the one before.
+	Ladder []string `json:"ladder,omitempty"`
 	// Shot is what the question was about, to be shown as any shot is.
 	Shot *assemble.ShotRequest `json:"shot,omitempty"`
 }
@@ -111,6 +113,7 @@ type made struct {
 	unit    string
 	margin  float64
 	working []string
+	ladder  []string
 	// shot is what the product is asked, where the question is one of a shot.
 	shot *assemble.ShotRequest
 }
@@ -185,7 +188,7 @@ func Mark(g Given) (*Marked, error) {
 			return nil, &problem.Fault{Field: fmt.Sprintf("answer[%d]", i), Value: at, Allowed: "the index of a choice, each once"}
 		}
 	}
-	out := &Marked{IsRight: slices.Equal(g.Answer, m.answer), Answer: m.answer, Unit: m.unit, Margin: m.margin, Working: m.working, Shot: m.shot}
+	out := &Marked{IsRight: slices.Equal(g.Answer, m.answer), Answer: m.answer, Unit: m.unit, Margin: m.margin, Working: m.working, Ladder: m.ladder, Shot: m.shot}
 	if m.offs != nil {
 		out.Off = &m.offs[g.Answer[0]]
 	}

@@ -14,6 +14,3 @@ func begun(text string) string {
 	first, size := utf8.DecodeRuneInString(text)
 	return string(unicode.ToUpper(first)) + text[size:]
 }
-
-// list writes things as people do.
-func list(of ...string) string { return strings.Join(of, ", ") }

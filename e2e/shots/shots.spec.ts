@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { edit, expect, on, openShot, test } from "../app.ts";
+import { expect, on, openShot, test } from "../app.ts";
 
 const PHONE = { width: 390, height: 844 };
 const picture = (name: string) => `../docs/screenshots/${name}.png`;
@@ -19,18 +19,6 @@ test.describe("pictures", () => {
     await page.screenshot({ path: picture("shot") });
   });
 
-  test("shot, dark, by looking", async ({ page, app }) => {
-    await page.emulateMedia({ colorScheme: "dark" });
-    await openShot(page, app, "Dawn walk between the rows");
-    await edit(page, "Light");
-    await page.getByRole("button", { name: "By eye" }).click();
-    await page.getByRole("button", { name: "Too bright" }).click();
-    await expect(on(page).glass).toHaveText("ND8 + ND32");
-    await page.mouse.move(0, 0);
-    await page.waitForTimeout(300);
-    await page.screenshot({ path: picture("shot-looking-dark") });
-  });
-
   test("shot with a conflict", async ({ page, app }) => {
     await openShot(page, app, "Crates down the lane");
     await expect(on(page).state).toContainText("stabiliser limit breaks");
@@ -45,6 +33,12 @@ test.describe("pictures", () => {
     await page.getByLabel("A clip", { exact: true }).setInputFiles("../core/take/testdata/hand-crisp.mp4");
     await expect(page.getByTestId("take-says")).toBeVisible({ timeout: 45_000 });
     await page.screenshot({ path: picture("measure-take") });
+  });
+
+  test("practice", async ({ page, app }) => {
+    await page.goto(`${app.url}/practice`);
+    await expect(page.getByTestId("eye")).toBeVisible();
+    await page.screenshot({ path: picture("practice") });
   });
 
   test("what the log taught", async ({ page, app }) => {

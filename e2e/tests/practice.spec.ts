@@ -119,7 +119,9 @@ test("a mistake of the log brings its kind of question back", async ({ page, app
   expect(JSON.parse(text).kinds).toHaveLength(14);
   await page.getByRole("button", { name: "Everything" }).click();
   const open = (name: string, content: string) =>
-    page.getByLabel("Set of questions", { exact: true }).setInputFiles({ name, mimeType: "", buffer: Buffer.from(content) });
+    page
+      .getByLabel("Set of questions", { exact: true })
+      .setInputFiles({ name, mimeType: "", buffer: Buffer.from(content) });
   await open("bad.json", text.replace('"count"', '"magic"'));
   await expect(page.getByText(/kinds\.0\.kind: /)).toBeVisible();
   await open("set.json", text);

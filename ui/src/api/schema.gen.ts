@@ -6526,6 +6526,7 @@ export interface components {
         PracticeMarked: {
             /** @description the right one, as it is given */
             answer: number[];
+            ladder?: string[];
             /**
              * Format: double
              * @description by how much every other choice is wrong, at the least, in the unit

@@ -14,6 +14,8 @@ import { keptSet } from "./sets";
 import { usePractice } from "./usePractice";
 import { type Session, useSession } from "./useSession";
 
+const endOfToday = (): number => new Date().setHours(24, 0, 0, 0);
+
 /** Can I do it in my head? */
 export function PracticePlace() {
   useTitle("Practice");
@@ -31,7 +33,7 @@ export function PracticePlace() {
       </Stack>
     );
   const kinds = new Set(set.kinds.map((k) => k.kind));
-  const due = practice.due.filter((d) => kinds.has(d.kind) && isDue(d, Date.now())).length;
+  const due = practice.due.filter((d) => kinds.has(d.kind) && isDue(d, endOfToday())).length;
   return (
     <Stack gap="3">
       <Flex gap="4" align="center" wrap="wrap">

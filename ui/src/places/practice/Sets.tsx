@@ -1,4 +1,5 @@
-import { Button, Flex, Text, Wrap } from "@chakra-ui/react";
+import { Box, Button, Flex, Text, Wrap } from "@chakra-ui/react";
+import { Choice } from "../../lib/Choice";
 import { FileButton } from "../../lib/FileButton";
 import { Panel } from "../../lib/Panel";
 import { PressButton } from "../../lib/PressButton";
@@ -7,6 +8,25 @@ import { saveBlob } from "../../lib/saveBlob";
 import { toaster } from "../../shell/toaster";
 import { ALL, KINDS, type Kind } from "./kinds";
 import { EVERYTHING, keepSet, type PracticeSet, readSet } from "./sets";
+
+const GRADES = [
+  { value: "", name: "As it fits" },
+  { value: "1", name: "1" },
+  { value: "2", name: "2" },
+  { value: "3", name: "3" },
+];
+
+/** The grade that all kinds of a set have, "" for as it fits, undefined where they differ. */
+function gradeOf({ kinds }: PracticeSet): string | undefined {
+  const [first, ...others] = new Set(kinds.map((k) => String(k.grade ?? "")));
+  return others.length === 0 ? first : undefined;
+}
+
+const withGrade = (set: PracticeSet, grade: number | undefined): PracticeSet => ({
+  ...set,
+  name: "My choice",
+  kinds: set.kinds.map(({ kind }) => ({ kind, ...(grade && { grade }) })),
+});
 
 /** What is practised: kinds that are chosen here, or a set that somebody shared. */
 export function Sets({ set, onSet }: { set: PracticeSet; onSet: (set: PracticeSet) => void }) {
@@ -36,6 +56,14 @@ export function Sets({ set, onSet }: { set: PracticeSet; onSet: (set: PracticeSe
           </PressButton>
         ))}
       </Wrap>
+      <Box mt="3">
+        <Choice
+          label="How hard"
+          options={GRADES}
+          value={gradeOf(set)}
+          onChange={(grade) => take(withGrade(set, grade === "" ? undefined : Number(grade)))}
+        />
+      </Box>
       <Flex gap="2" mt="3" wrap="wrap" align="center">
         <Button variant="outline" onClick={() => take(EVERYTHING)}>
           Everything

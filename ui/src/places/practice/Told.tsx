@@ -3,10 +3,13 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { shotAnswerQuery } from "../../api/queries";
+import { Ladder } from "../../instruments/ladder/Ladder";
+import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { StopRail } from "../../instruments/stop-rail/StopRail";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
+import { shuttersOf } from "../../lib/option";
 
 interface ToldProps {
   question: Schemas["PracticeQuestion"];
@@ -31,7 +34,8 @@ export function Told({ question, marked, given, onNext }: ToldProps) {
           <List.Item key={line}>{line}</List.Item>
         ))}
       </List.Root>
-      {marked.shot && <OnTheScale shot={marked.shot} />}
+      {marked.ladder && <Ladder steps={marked.ladder} />}
+      {marked.shot && <OnItsInstrument shot={marked.shot} isWindow={question.kind === "gives-way"} />}
       <Button ref={next} size="xl" h="60px" onClick={onNext}>
         Next
       </Button>
@@ -45,12 +49,31 @@ function offWords({ off, unit }: Schemas["PracticeMarked"]): string {
   return `, off by ${signed(off)} stops`;
 }
 
-/** What a question was about, on the stop scale, as any shot is shown. */
-function OnTheScale({ shot }: { shot: Schemas["ShotRequest"] }) {
+interface OnItsInstrumentProps {
+  shot: Schemas["ShotRequest"];
+  /** Demands are told by the shutter window, all else by the stop scale. */
+  isWindow: boolean;
+}
+
+/** What a question was about, as any shot is shown. */
+function OnItsInstrument({ shot, isWindow }: OnItsInstrumentProps) {
   const { data: answer } = useQuery(shotAnswerQuery(shot));
   if (!answer?.reading) return null;
   const stops = new Map(shot.kit.map((k) => [k.id, k.measuredStops ?? k.stops]));
   const { filters, shutterS, isoText } = answer.chosen;
+  if (isWindow && answer.window) {
+    const { fastestS, slowestS, text } = shuttersOf(answer.chosen);
+    return (
+      <ShutterWindow
+        window={answer.window}
+        chosenS={answer.window.verdict.shutterS}
+        setting={text}
+        taken={[...new Set([fastestS, slowestS])]}
+        glassOf={(ids) => ids.join(" + ") || "no filter"}
+        onShutter={() => undefined}
+      />
+    );
+  }
   return (
     <StopRail
       answer={{ ...answer, reading: answer.reading }}

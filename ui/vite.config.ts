@@ -49,7 +49,7 @@ export default defineConfig({
         maximumFileSizeToCacheInBytes: 4_000_000,
         // The page answers for every address of its own. The API is never the worker's.
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//, /^\/ca\.crt$/],
+        navigateFallbackDenylist: [/^\/api\//, /^\/(ca\.crt|notices\.txt|metrics)$/],
         cleanupOutdatedCaches: true,
         importScripts: ["/share-target.js"],
       },

@@ -28,7 +28,12 @@ func onData(name, short, long string, run func(cmd *cobra.Command, o *serveOptio
 	var o serveOptions
 	cmd := &cobra.Command{
 		Use: name + " FILE", Short: short, Long: long, Args: cobra.ExactArgs(1),
-		RunE: func(cmd *cobra.Command, args []string) error { return run(cmd, &o, args[0]) },
+		RunE: func(cmd *cobra.Command, args []string) error {
+			if err := configured(cmd); err != nil {
+				return err
+			}
+			return run(cmd, &o, args[0])
+		},
 	}
 	dataFlags(cmd, &o)
 	return cmd

@@ -54,6 +54,7 @@ func rootCommand() *cobra.Command {
 	root := &cobra.Command{
 		Use:           "pinhole",
 		Short:         "Match ND, shutter and light for cameras with one aperture",
+		Version:       version,
 		SilenceUsage:  true,
 		SilenceErrors: true,
 		Args:          cobra.ArbitraryArgs,
@@ -64,8 +65,9 @@ func rootCommand() *cobra.Command {
 			return cmd.Help()
 		},
 	}
+	root.SetVersionTemplate(versionText())
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return badUse{err} })
-	root.AddCommand(serveCommand(), askCommand(), calcCommand(), measureCommand(), openAPICommand(), versionCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand())
+	root.AddCommand(serveCommand(), askCommand(), calcCommand(), measureCommand(), openAPICommand(), versionCommand(), manCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand())
 	for _, cmd := range root.Commands() {
 		takes := cmd.Args
 		cmd.Args = func(cmd *cobra.Command, args []string) error {

@@ -35,6 +35,8 @@ type serveOptions struct {
 	listen, data, lanListen  string
 	passphraseFile           string
 	demo, lan, newPassphrase bool
+	metrics                  bool
+	log                      logging
 }
 
 func serveCommand() *cobra.Command {
@@ -44,13 +46,23 @@ func serveCommand() *cobra.Command {
 		Short: "Serve the application until interrupted",
 		Args:  cobra.NoArgs,
 		RunE: func(cmd *cobra.Command, _ []string) error {
-			return serve(cmd.Context(), o, slog.New(slog.NewJSONHandler(cmd.ErrOrStderr(), nil)), func(format string, a ...any) {
+			if err := configured(cmd); err != nil {
+				return err
+			}
+			log, err := o.log.logger(cmd.ErrOrStderr())
+			if err != nil {
+				return err
+			}
+			return serve(cmd.Context(), o, log, func(format string, a ...any) {
 				fmt.Fprintf(cmd.OutOrStdout(), format, a...)
 			})
 		},
 	}
 	cmd.Flags().StringVar(&o.listen, "listen", "127.0.0.1:8321", "address to listen on; port 0 picks a free one")
 	dataFlags(cmd, &o)
+	cmd.Flags().String(configFlag, "", "a file of settings (TOML, YAML or JSON) called as these flags are; PINHOLE_LISTEN and the like come before it, flags before both")
+	cmd.Flags().BoolVar(&o.metrics, "metrics", false, "show counts and times of requests at /metrics, to this machine alone")
+	o.log.flags(cmd)
 	cmd.Flags().BoolVar(&o.lan, "lan", false, "serve other devices on the local network too, over HTTPS and behind a passphrase")
 	cmd.Flags().StringVar(&o.lanListen, "lan-listen", ":8322", "with --lan, the address to listen on for them")
 	cmd.Flags().BoolVar(&o.newPassphrase, "new-passphrase", false, "with --lan, make a new passphrase; every device has to give it again")
@@ -103,13 +115,14 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 		}
 		config.Shared, config.Fingerprint = shared[0].addresses, shared[0].fingerprint
 	}
+	config.Metrics = o.metrics
 	handler, err := web.New(config)
 	if err != nil {
 		return err
 	}
-	listener, err := net.Listen("tcp", o.listen)
+	listener, err := listen(o.listen)
 	if err != nil {
-		return fmt.Errorf("listen on %s (--listen names another address): %w", o.listen, err)
+		return err
 	}
 	if err := kept.Announce("http://" + listener.Addr().String() + "/"); err != nil {
 		return err

@@ -32,7 +32,7 @@ func TestServedHelper(t *testing.T) {
 		t.Skip("only run by another test")
 	}
 	say := func(format string, a ...any) { fmt.Printf(format, a...) }
-	if err := serve(t.Context(), serveOptions{listen: "127.0.0.1:0", data: data}, slog.New(slog.DiscardHandler), say); err != nil {
+	if err := serve(t.Context(), serveOptions{listen: "127.0.0.1:0", data: data, metrics: true}, slog.New(slog.DiscardHandler), say); err != nil {
 		t.Fatal(err)
 	}
 }

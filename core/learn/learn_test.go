@@ -13,6 +13,7 @@ import (
 
 	"gonum.org/v1/gonum/mat"
 
+	"pinhole/core/glass"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 )
@@ -337,5 +338,14 @@ func TestNamesOfWhatCannotBeToldApart(t *testing.T) {
 	}
 	if text, err := json.Marshal(a); err != nil || strings.Contains(string(text), "null") {
 		t.Errorf("lists are lists: %s %v", text, err)
+	}
+}
+
+// Every kind of filter strays by something before anything is known of it.
+func TestEveryKindStrays(t *testing.T) {
+	for _, k := range glass.Kind("").Values() {
+		if glassSpread[k] <= 0 {
+			t.Errorf("how far a filter of the kind %s strays is not said", k)
+		}
 	}
 }

@@ -115,6 +115,23 @@ for (const [colorScheme, size] of VIEWS) {
   });
 }
 
+for (const [colorScheme, size] of VIEWS) {
+  test(`axe finds nothing in the log and in practice, ${colorScheme}, ${size}`, async ({ page, app }) => {
+    await page.emulateMedia({ colorScheme });
+    await page.setViewportSize(SIZES[size]);
+    await page.goto(`${app.url}/log`);
+    await expect(page.getByTestId("belief").first()).toBeVisible();
+    await expectNoViolations(page, "what the log taught");
+    await page.goto(`${app.url}/practice`);
+    await expect(page.getByTestId("eye")).toBeVisible();
+    await expectNoViolations(page, "practice");
+    await page.getByRole("button", { name: "Three minutes" }).click();
+    const answers = page.getByRole("group", { name: "Answers" }).getByRole("button");
+    await expect(answers.first()).toBeVisible();
+    await expectNoViolations(page, "a question");
+  });
+}
+
 for (const colorScheme of ["light", "dark"] as const) {
   test(`axe finds nothing on the card, ${colorScheme}`, async ({ page, app }) => {
     test.slow(); // seven views, each looked at whole

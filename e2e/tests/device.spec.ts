@@ -53,6 +53,9 @@ test.describe("on a device of a country of miles and feet", () => {
     await expect(on(page).saved).toContainText("saved");
     await page.getByRole("button", { name: "Settings" }).click();
     const settings = page.getByRole("dialog", { name: "Settings of this device" });
+    const licences = await settings.getByRole("link", { name: /^Licences/ }).getAttribute("href");
+    const notices = await (await page.request.get(app.url + licences)).text();
+    for (const shipped of ["gin-gonic/gin", "react-dom", "atkinson-hyperlegible"]) expect(notices).toContain(shipped);
     await settings.getByRole("group", { name: "Distance" }).getByRole("button", { name: "m", exact: true }).click();
     await settings.getByRole("group", { name: "Speed" }).getByRole("button", { name: "km/h" }).click();
     await page.keyboard.press("Escape");

@@ -34,6 +34,8 @@ type Config struct {
 	Share *Share
 	// Shared are the addresses at which other devices reach the data, for showing.
 	Shared []string
+	// Metrics says whether requests are counted, and shown at /metrics.
+	Metrics bool
 	// Fingerprint is what their certificate authority is known by.
 	Fingerprint string
 }
@@ -69,6 +71,9 @@ func New(config Config) (http.Handler, error) {
 	router.RedirectTrailingSlash = false // a redirect would be answered before any guard
 	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
 		guardBody(request.MaxBytes), guardImports(), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
+	if config.Metrics {
+		measured(router)
+	}
 	s := &server{desk: config.Desk, log: config.Log}
 	if config.Share != nil {
 		s.door = newDoor(config.Share, config.Desk.Store, config.Log)

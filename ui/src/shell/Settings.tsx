@@ -1,9 +1,9 @@
-import { Button, IconButton, Stack, Text } from "@chakra-ui/react";
+import { Button, IconButton, Link, Stack, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Settings2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
-import { presetsQuery } from "../api/queries";
+import { presetsQuery, statusQuery } from "../api/queries";
 import { Choice } from "../lib/Choice";
 import { Sheet } from "../lib/Sheet";
 import { chooseUnits, offerUnits, type Quantity, useUnits } from "../lib/units";
@@ -76,6 +76,7 @@ function Units({ offered }: { offered: Schemas["Offered"] }) {
 function Application() {
   const install = useInstall();
   const update = useNewVersion();
+  const { data: status } = useQuery(statusQuery);
   return (
     <Stack gap="2" role="group" aria-label="Application" align="flex-start">
       {update && <Button onClick={update}>Reload with the new version</Button>}
@@ -86,6 +87,14 @@ function Application() {
       ) : (
         <Text color="muted" fontSize="sm">
           To keep it as an application, use your browser’s menu: install, or add to the home screen.
+        </Text>
+      )}
+      <Link href="/notices.txt" target="_blank" color="accent" minH="44px" alignItems="center">
+        Licences of what this is built with
+      </Link>
+      {status && (
+        <Text color="muted" fontSize="sm">
+          Pinhole {status.version}, rules {status.model}
         </Text>
       )}
     </Stack>

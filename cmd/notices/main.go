@@ -42,8 +42,12 @@ func write(out io.Writer) error {
 	if err != nil {
 		return err
 	}
+	root, err := exec.Command("go", "env", "GOROOT").Output()
+	if err != nil {
+		return fmt.Errorf("find Go: %w", err)
+	}
 	fmt.Fprintf(out, "Pinhole is built with the work of others. These are their licences.\n")
-	for _, c := range append(append([]component{{"Go", runtime.Version(), runtime.GOROOT(), "BSD-3-Clause"}}, modules...), packages...) {
+	for _, c := range append(append([]component{{"Go", runtime.Version(), strings.TrimSpace(string(root)), "BSD-3-Clause"}}, modules...), packages...) {
 		text, err := c.text()
 		if err != nil {
 			return err

@@ -51,10 +51,10 @@ func exitCode(err error) int {
 }
 
 func rootCommand() *cobra.Command {
+	var isVersion bool
 	root := &cobra.Command{
 		Use:           "pinhole",
 		Short:         "Match ND, shutter and light for cameras with one aperture",
-		Version:       version,
 		SilenceUsage:  true,
 		SilenceErrors: true,
 		Args:          cobra.ArbitraryArgs,
@@ -62,10 +62,15 @@ func rootCommand() *cobra.Command {
 			if len(args) > 0 {
 				return badUse{fmt.Errorf("%q is no command: pinhole --help lists them", args[0])}
 			}
+			if isVersion {
+				_, err := fmt.Fprint(cmd.OutOrStdout(), versionText())
+				return err
+			}
 			return cmd.Help()
 		},
 	}
-	root.SetVersionTemplate(versionText())
+	// Not cobra's own: a template keeps the linker from leaving out what is not used, 8 MB of it.
+	root.Flags().BoolVar(&isVersion, "version", false, "print the versions of the application and of its rules")
 	root.SetFlagErrorFunc(func(_ *cobra.Command, err error) error { return badUse{err} })
 	root.AddCommand(serveCommand(), askCommand(), calcCommand(), measureCommand(), openAPICommand(), versionCommand(), manCommand(), backupCommand(), restoreCommand(), exportCommand(), importCommand())
 	for _, cmd := range root.Commands() {

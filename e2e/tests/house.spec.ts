@@ -104,5 +104,5 @@ test("places that hold nothing yet say so, and show the way on", async ({ page, 
   await page.getByRole("button", { name: "Field cards" }).click();
   await expect(page.getByRole("region", { name: "Marl Terrace harvest" })).toContainText("nothing noted");
   await page.getByRole("link", { name: "Practice", exact: true }).click();
-  await expect(page.getByText("No questions yet")).toBeVisible();
+  await expect(page.getByTestId("kinds").getByRole("row", { name: "Polariser not asked yet" })).toBeVisible();
 });

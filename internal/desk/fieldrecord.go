@@ -37,8 +37,11 @@ func (d *Desk) recordRemetered(ctx context.Context, shootID string, e *store.Fie
 	r, err := d.seenOfShoot(ctx, shootID, e.ID, "card", store.LightReadingFields{
 		Kind: e.Reading.Kind, Source: e.Reading.Source, TakenAt: e.At, Words: e.Words, EV100: e.Reading.EV100, SpreadStops: e.Reading.SpreadStops,
 	})
-	if r == nil || err != nil {
+	if err != nil {
 		return err
+	}
+	if r == nil { // it was looked for filter by filter
+		return d.recordDone(ctx, shootID, e)
 	}
 	if guess := e.Reading.GuessEV100; guess != nil {
 		off := guess.Above(e.Reading.EV100)
@@ -67,7 +70,7 @@ func (d *Desk) recordRemetered(ctx context.Context, shootID string, e *store.Fie
 		}
 		switch {
 		case turned != "" && len(through.Glass) > 1:
-			return nil // how much of it the ring made is not said
+			return d.recordDone(ctx, shootID, e) // how much of it the ring made is not said
 		case turned != "":
 			r.Seen.Settings = map[string]stop.Stops{turned: through.Stops}
 		}
@@ -94,7 +97,7 @@ func (d *Desk) turnedIn(ctx context.Context, ids []string) (string, error) {
 }
 
 // recordDone keeps what was done beside what teaches: ticks, changes of filters, corrections of
-// the forecast, notes, telemetry that nobody judged.
+// the forecast, notes, readings that tell nothing apart, telemetry that nobody judged.
 func (d *Desk) recordDone(ctx context.Context, shootID string, e *store.FieldEntry) error {
 	done := &store.RecordDone{What: e.Kind, Turn: e.Turn, Step: e.Step, Anchor: e.Anchor, Outcome: e.Outcome}
 	r := store.Record{Meta: store.Meta{ID: e.ID}, RecordFields: store.RecordFields{

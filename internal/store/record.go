@@ -110,9 +110,10 @@ type RecordReset struct {
 }
 
 // RecordDone is something that was done: a step of a checklist, a change of filters (which are the
-// record's), a correction of the forecast, a note, what telemetry says of a take.
+// record's), a correction of the forecast, a note, a reading that teaches nothing by itself, what
+// telemetry says of a take.
 type RecordDone struct {
-	What    string   `json:"what" enum:"tick,untick,override,swap,pin,note,telemetry"`
+	What    string   `json:"what" enum:"tick,untick,override,swap,pin,note,reading,telemetry"`
 	Turn    string   `json:"turn,omitempty" maxLength:"400" doc:"of the card"`
 	Step    string   `json:"step,omitempty" maxLength:"120" doc:"of its checklist"`
 	Anchor  *Anchor  `json:"anchor,omitempty" doc:"pin: what the forecast was corrected by"`

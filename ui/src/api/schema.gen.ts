@@ -6826,7 +6826,7 @@ export interface components {
             /** @description of the card */
             turn?: string;
             /** @enum {string} */
-            what: "tick" | "untick" | "override" | "swap" | "pin" | "note" | "telemetry";
+            what: "tick" | "untick" | "override" | "swap" | "pin" | "note" | "reading" | "telemetry";
         };
         RecordPlace: {
             /**

@@ -47,7 +47,11 @@ export function CardPlace() {
   const { work, error } = useCardWork(id);
   useTitle(work?.card.shoot.name, "Field card");
   const navigate = useNavigate();
-  useEffect(() => localStorage.setItem(LAST, id), [id]);
+  // Of a card that is not shown, as to a device that was shut out, nothing is kept.
+  const isShown = work !== undefined;
+  useEffect(() => {
+    if (isShown) localStorage.setItem(LAST, id);
+  }, [id, isShown]);
   if (!work) {
     if (!error) return <Opening />;
     const isGone = error instanceof Problem && error.status === 404;

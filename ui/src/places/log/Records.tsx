@@ -36,9 +36,8 @@ interface RecordsProps {
 /** What happened, day by day, the latest first; each can be struck. */
 export function Records({ records, learned }: RecordsProps) {
   const [kind, setKind] = useState("");
-  const [params, setParams] = useSearchParams();
-  const sought = params.get("q") ?? "";
-  const setSought = (q: string) => setParams({ view: "records", ...(q && { q }) }, { replace: true });
+  const [params] = useSearchParams();
+  const [sought, setSought] = useState(params.get("q") ?? "");
   const [date, setDate] = useState("");
   const [most, setMost] = useState(SHOWN);
   const strike = useStrike();

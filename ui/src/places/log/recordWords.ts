@@ -20,6 +20,7 @@ const DONE: Record<NonNullable<StoredRecord["done"]>["what"], string> = {
   swap: "",
   pin: "",
   note: "note: ",
+  reading: "read: ",
   telemetry: "",
 };
 

@@ -13,7 +13,7 @@ export function Kinds({ due, progress }: { due: readonly Due[]; progress: Schema
   const of = new Map(progress?.kinds.map((k) => [k.kind, k]));
   return (
     <Panel heading="How it goes" note="the latest twenty of each kind; half were answered faster than the time">
-      <Table.ScrollArea tabIndex={0} role="region" aria-label="How it goes">
+      <Table.ScrollArea tabIndex={0} role="region" aria-label="Kinds of question, and how they go">
         <Table.Root size="sm" data-testid="kinds">
           <Table.Header>
             <Table.Row>

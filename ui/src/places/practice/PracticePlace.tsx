@@ -28,6 +28,9 @@ export function PracticePlace() {
   if (session.isRunning)
     return (
       <Stack gap="3" maxW="720px" mx="auto">
+        <Heading as="h1" srOnly>
+          Practice
+        </Heading>
         <Left session={session} />
         <Question session={session} />
       </Stack>
@@ -50,9 +53,9 @@ export function PracticePlace() {
         {!isThere && <Text color="muted">Without the server questions by pictures are left out.</Text>}
       </Flex>
       {session.isOver && <Over session={session} />}
-      <Grid gap="3" templateColumns={{ base: "1fr", xl: "3fr 2fr" }} alignItems="start">
+      <Grid gap="3" templateColumns={{ base: "minmax(0,1fr)", xl: "minmax(0,3fr) minmax(0,2fr)" }} alignItems="start">
         <Kinds due={practice.due} progress={practice.progress} />
-        <Stack gap="3">
+        <Stack gap="3" minW="0">
           {practice.progress && <Calibrated progress={practice.progress} />}
           <Sets set={set} onSet={setSet} />
         </Stack>

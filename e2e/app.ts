@@ -1,8 +1,8 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { existsSync } from "node:fs";
-import { mkdtemp, rm } from "node:fs/promises";
+import { copyFile, mkdir, mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 
 /** What telephones are let in by, where they are served. */
@@ -71,15 +71,32 @@ interface Options {
   demo: boolean;
 }
 
-export const test = base.extend<Options & { app: App }>({
+export const test = base.extend<Options & { app: App }, { seeded: string }>({
+  // The demo is filled once; each test begins with a copy of its data file.
+  seeded: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of what is asked for
+    async ({}, use) => {
+      const folder = await mkdtemp(join(ROOM, "pinhole seeded "));
+      const first = new App(folder, ["--demo"]);
+      await first.start();
+      await first.stop();
+      await use(first.data);
+      await rm(folder, { recursive: true });
+    },
+    { scope: "worker" },
+  ],
   demo: [true, { option: true }],
   lan: [false, { option: true }],
-  app: async ({ demo, lan }, use) => {
+  app: async ({ demo, lan, seeded }, use) => {
     const folder = await mkdtemp(join(ROOM, "pinhole e2e "));
     const app = new App(folder, [
       ...(demo ? ["--demo"] : []),
       ...(lan ? ["--lan", "--lan-listen", "127.0.0.1:0"] : []),
     ]);
+    if (demo) {
+      await mkdir(dirname(app.data), { recursive: true, mode: 0o700 });
+      await copyFile(seeded, app.data);
+    }
     await app.start();
     await use(app);
     await app.stop();

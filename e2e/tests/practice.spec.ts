@@ -78,7 +78,7 @@ test("what was wrong comes back within the session, told by how far off it was",
   const first = await kind.innerText();
   const [right = 0] = await core.right();
   await answers(page)
-    .nth(right === 0 ? 1 : 0)
+    .nth(right === 0 ? 1 : right - 1)
     .click();
   await expect(page.getByTestId("told").getByRole("status")).toContainText(/✗ Wrong, off by [+−]1\.0 stops: /);
   await expect(answers(page).nth(right)).toContainText("this is right");

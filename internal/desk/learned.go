@@ -32,6 +32,8 @@ type Learned struct {
 	Printed map[string]stop.Stops `json:"printed"`
 	// Stabilisers are of cameras as they are held, by their records of stepped trials.
 	Stabilisers []StabiliserLearned `json:"stabilisers"`
+	// glass is every filter as it is known without the log, by id.
+	glass map[string]learn.Glass
 }
 
 // FilterLearned is what the log makes of a filter's strength.
@@ -77,7 +79,7 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 	if err != nil {
 		return nil, nil, err
 	}
-	l := &Learned{Names: map[string]string{meter: "hand meter", eye: "your eye"}, Printed: map[string]stop.Stops{}}
+	l := &Learned{Names: map[string]string{meter: "hand meter", eye: "your eye"}, Printed: map[string]stop.Stops{}, glass: map[string]learn.Glass{}}
 	r := &learn.Request{AsOf: d.Now()}
 	if t := settled.Tolerance; t != nil {
 		r.Limits = learn.Limits(*t)
@@ -95,20 +97,18 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 			l.Names[rig.ID] += ", " + rig.Name
 		}
 	}
-	known := map[string]bool{}
 	for _, f := range filters {
 		shown, err := Show(f)
 		if err != nil || shown.Counts == nil {
 			continue
 		}
 		l.Names[f.ID] = shown.Title
-		known[f.ID] = true
 		g := learn.Glass{ID: f.ID, Kind: shown.Counts.Kind, Stops: shown.Counts.Stops}
 		if m := f.MeasuredStops; m != nil {
 			g.Benches = []learn.Bench{{Stops: *m, Spread: f.StdErrStops}}
 		}
 		l.Printed[f.ID] = shown.Takes
-		r.Filters = append(r.Filters, g)
+		l.glass[f.ID] = g
 		for _, h := range f.History {
 			if (h.What == "dropped" || h.What == "replaced") && !h.At.After(r.AsOf) {
 				r.Resets = append(r.Resets, learn.Reset{Kind: learn.Filter, ID: f.ID, Time: h.At})
@@ -124,10 +124,11 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 			l.Struck++
 			continue
 		}
-		if slices.ContainsFunc(rec.Glass, func(id string) bool { return !known[id] }) || rec.At.After(r.AsOf) {
+		if slices.ContainsFunc(rec.Glass, func(id string) bool { return l.glass[id].ID == "" }) || rec.At.After(r.AsOf) {
 			continue
 		}
 		l.Records++
+		l.askOf(r, rec.Glass)
 		switch {
 		case rec.Seen != nil:
 			addSeen(r, rec, readers)
@@ -139,10 +140,24 @@ func (d *Desk) logRequest(ctx context.Context) (*learn.Request, *Learned, error)
 			resets = append(resets, rec)
 		}
 	}
+	r.Resets = slices.DeleteFunc(r.Resets, func(reset learn.Reset) bool {
+		return !slices.ContainsFunc(r.Filters, func(g learn.Glass) bool { return g.ID == reset.ID })
+	})
 	for _, rec := range resets {
 		addReset(r, rec)
 	}
 	return r, l, nil
+}
+
+// askOf adds filters to what is asked of the log: those of which there is no record have nothing to
+// learn, and would only make it slow.
+func (l *Learned) askOf(r *learn.Request, ids []string) {
+	for _, id := range ids {
+		g, isKnown := l.glass[id]
+		if isKnown && !slices.ContainsFunc(r.Filters, func(o learn.Glass) bool { return o.ID == id }) {
+			r.Filters = append(r.Filters, g)
+		}
+	}
 }
 
 // addReset says that a camera is another one from then on: each way in which it meters, and its
@@ -274,10 +289,11 @@ func (d *Desk) UseLog(ctx context.Context, isUsed bool) (*Learned, error) {
 // foretell returns what the log, without a record, foretells of what the record saw, and what its
 // ± are scaled by.
 func (d *Desk) foretell(ctx context.Context, rec *store.Record) (told learn.Told, scale float64, err error) {
-	r, _, err := d.logRequest(ctx)
+	r, l, err := d.logRequest(ctx)
 	if err != nil {
 		return told, 1, err
 	}
+	l.askOf(r, rec.Glass)
 	s := seeing(rec)
 	if s.By != "" && !slices.ContainsFunc(r.Instruments, func(i learn.Reader) bool { return i.ID == s.By }) {
 		r.Instruments = append(r.Instruments, learn.Reader{ID: s.By})

@@ -70,7 +70,7 @@ func New(config Config) (http.Handler, error) {
 	router.HandleMethodNotAllowed = true
 	router.RedirectTrailingSlash = false // a redirect would be answered before any guard
 	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
-		guardBody(request.MaxBytes), guardImports(), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(pictures), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
+		guardBody(request.MaxBytes), guardImports(), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(packedPaths), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
 	if config.Metrics {
 		measured(router)
 	}
@@ -93,8 +93,8 @@ func New(config Config) (http.Handler, error) {
 	return router, nil
 }
 
-// pictures are the paths whose answers are compressed already.
-var pictures = []string{"/api/render/", "/api/sim/camera/frame"}
+// packedPaths are those whose answers are compressed already: pictures, and what the build packs.
+var packedPaths = []string{"/api/render/", "/api/sim/camera/frame", "/assets/"}
 
 // register adds every operation of the API and returns it.
 func (s *server) register(router *gin.Engine, config Config) huma.API {
@@ -193,6 +193,9 @@ func servePage(page fs.FS) gin.HandlerFunc {
 		case isUnder(path, "/assets"):
 			// The name of an asset holds a digest of its content.
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
+			if servePacked(c, page) {
+				return
+			}
 		default:
 			c.Header("Cache-Control", "no-cache")
 			if !exists(page, path) && path != "/" {

@@ -170,3 +170,18 @@ export async function takeTrade(page: Page, name: RegExp): Promise<void> {
   if (!(await trade.isVisible())) await drawer(page, "More ways out");
   await trade.click();
 }
+
+/** Waits until a page that was visited could do without its server: it keeps itself, and what it was told. */
+export async function ableWithoutServer(page: Page): Promise<void> {
+  await page.evaluate(() => navigator.serviceWorker.ready);
+  await expect
+    .poll(() =>
+      page.evaluate(async () => {
+        const names = await caches.keys();
+        const urls = await Promise.all(names.map(async (n) => (await (await caches.open(n)).keys()).map((r) => r.url)));
+        return urls.flat().some((u) => u.includes("calc.wasm"));
+      }),
+    )
+    .toBe(true);
+  await page.waitForTimeout(1_500); // what the server said is written down once a second
+}

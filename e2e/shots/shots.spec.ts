@@ -1,10 +1,17 @@
 import { readFile } from "node:fs/promises";
+import type { Page } from "@playwright/test";
 import { expect, on, openShot, test } from "../app.ts";
 
 const PHONE = { width: 390, height: 844 };
 const picture = (name: string) => `../docs/screenshots/${name}.png`;
 
 // The pictures the README shows, from the demo data.
+/** Waits until the previews are drawn. */
+async function drawn(page: Page): Promise<void> {
+  await expect(page.locator("[data-testid^=loop-] .chakra-skeleton")).toHaveCount(0);
+  await page.waitForTimeout(300);
+}
+
 test.describe("pictures", () => {
   test("shoot", async ({ page, app }) => {
     await page.goto(`${app.url}/shoot`);
@@ -15,7 +22,7 @@ test.describe("pictures", () => {
   test("shot", async ({ page, app }) => {
     await openShot(page, app, "Pond from above");
     await expect(on(page).glass).toHaveText("ND32/PL");
-    await page.waitForTimeout(300);
+    await drawn(page);
     await page.screenshot({ path: picture("shot") });
   });
 
@@ -23,7 +30,7 @@ test.describe("pictures", () => {
     await openShot(page, app, "Crates down the lane");
     await expect(on(page).state).toContainText("stabiliser limit breaks");
     await page.mouse.move(0, 0);
-    await page.waitForTimeout(300);
+    await drawn(page);
     await page.screenshot({ path: picture("shot-conflict") });
   });
 

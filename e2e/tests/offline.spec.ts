@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
-import { type App, expect, test } from "../app.ts";
+import { type App, ableWithoutServer, expect, test } from "../app.ts";
 
 test.use({ serviceWorkers: "allow", viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
 
@@ -8,17 +8,7 @@ test.use({ serviceWorkers: "allow", viewport: { width: 390, height: 844 }, isMob
 async function visitOnce(page: Page, app: App): Promise<void> {
   await page.goto(`${app.url}/card`);
   await expect(page.getByTestId("turn")).toContainText("Dawn walk between the rows");
-  await page.evaluate(() => navigator.serviceWorker.ready);
-  await expect
-    .poll(() =>
-      page.evaluate(async () => {
-        const names = await caches.keys();
-        const urls = await Promise.all(names.map(async (n) => (await (await caches.open(n)).keys()).map((r) => r.url)));
-        return urls.flat().some((u) => u.includes("calc.wasm"));
-      }),
-    )
-    .toBe(true);
-  await page.waitForTimeout(1_500); // what the server said is written down once a second
+  await ableWithoutServer(page);
 }
 
 const check = (page: Page, name: RegExp) => page.getByRole("checkbox", { name });

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { type App, expect, test } from "../app.ts";
+import { type App, ableWithoutServer, expect, test } from "../app.ts";
 
 test.use({ serviceWorkers: "allow" });
 
@@ -132,17 +132,7 @@ test("practice goes on without the server, and what was answered reaches it late
   test.slow();
   await page.goto(`${app.url}/practice`);
   await expect(page.getByTestId("kinds")).toBeVisible();
-  await page.evaluate(() => navigator.serviceWorker.ready);
-  await expect
-    .poll(() =>
-      page.evaluate(async () => {
-        const names = await caches.keys();
-        const urls = await Promise.all(names.map(async (n) => (await (await caches.open(n)).keys()).map((r) => r.url)));
-        return urls.flat().some((u) => u.includes("calc.wasm"));
-      }),
-    )
-    .toBe(true);
-  await page.waitForTimeout(1_500); // what the server said is written down once a second
+  await ableWithoutServer(page);
   const before = (await (await page.request.get(`${app.url}/api/practice-answers?limit=500`)).json()).items.length;
   await app.stop();
   await page.reload();

@@ -173,11 +173,9 @@ func namedBy(f store.ShotFields) []string {
 // this shot is kept as a reading.
 func (d *Desk) SaveShot(ctx context.Context, s store.Shot) (store.Shot, error) {
 	if s.IsNew() {
-		settled, err := d.Store.Taste(ctx)
-		if err != nil {
+		if err := d.asSettled(ctx, &s); err != nil {
 			return store.Shot{}, err
 		}
-		settle(&s, &store.Taste{}, &settled)
 	}
 	answer, err := d.answer(ctx, s.ShotFields)
 	if err != nil {

@@ -81,6 +81,9 @@ func (d *Desk) Keep(ctx context.Context, key string, r KeepRequest) (store.Shot,
 	if k.Shoot, k.Shot.ShootID, err = d.shootFor(ctx, r.ShootID); err != nil {
 		return store.Shot{}, err
 	}
+	if err := d.asSettled(ctx, &k.Shot); err != nil {
+		return store.Shot{}, err
+	}
 	kept, err := d.Store.Keep(ctx, k)
 	if err != nil || kept.Version > 1 {
 		return kept, err // or it was kept before, and changed since

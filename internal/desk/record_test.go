@@ -175,6 +175,10 @@ func TestASuggestionIsSettled(t *testing.T) {
 	if fresh = keep[store.Shot](t)(d.SaveShot(t.Context(), fresh)); fresh.Scene.School != shot.StabiliserFirst || *fresh.Choices.Tolerance != *s.Choices.Tolerance {
 		t.Errorf("a new shot is by %q with %+v", fresh.Scene.School, fresh.Choices.Tolerance)
 	}
+	said := keep[store.Shot](t)(d.Keep(t.Context(), "", KeepRequest{Line: "EV 14 > 25 fps · walking", ShootID: s.ShootID}))
+	if said.Choices.Tolerance == nil || *said.Choices.Tolerance != *s.Choices.Tolerance {
+		t.Errorf("a shot that was said accepts %+v", said.Choices.Tolerance)
+	}
 	if a := taste(); a.Bright.IsSuggest || a.Schools[0].IsSuggest {
 		t.Errorf("what was taken is suggested: %+v", a)
 	}

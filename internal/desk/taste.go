@@ -139,6 +139,16 @@ func (d *Desk) changedBy(ctx context.Context, before, settled *store.Taste) ([]s
 	return changed, nil
 }
 
+// asSettled lets a new shot have what was settled, where it says nothing else.
+func (d *Desk) asSettled(ctx context.Context, s *store.Shot) error {
+	settled, err := d.Store.Taste(ctx)
+	if err != nil {
+		return err
+	}
+	settle(s, &store.Taste{}, &settled)
+	return nil
+}
+
 // settle lets a shot have what is settled, where it says nothing else, and reports whether it is
 // another one for it.
 func settle(s *store.Shot, before, settled *store.Taste) (isChanged bool) {

@@ -23,7 +23,7 @@ const brightest = stop.EV(16.5)
 func filter(d *draw) (*made, bool) {
 	r, name, titles := d.gear(2, 3, 4, 5, 6, 7, 8, 9)
 	sorted := byStops(r.Kit)
-	right := sorted[d.IntN(len(sorted)-offered+1)+d.place()]
+	right := sorted[d.IntN(len(sorted)-d.of+1)+d.place()]
 	takes, err := right.Takes()
 	if err != nil {
 		return nil, false
@@ -42,8 +42,7 @@ func filter(d *draw) (*made, bool) {
 	}
 	text := fmt.Sprintf("EV %.1f", math.Round(10*float64(ev))/10)
 	if d.Grade < Grades || d.IntN(2) == 0 { // a meter that shows a shutter at base ISO
-		t := nominal(stop.ShutterFor(set.Aperture, set.ISO, ev))
-		text = fmt.Sprintf("f/%v %s ISO %.0f", set.Aperture, t, float64(set.ISO))
+		text = fmt.Sprintf("f/%v %s ISO %.0f", set.Aperture, stop.ShutterFor(set.Aperture, set.ISO, ev).Spoken(), float64(set.ISO))
 	}
 	r.Light.At.Text = text
 	m := &made{shot: &r}
@@ -64,43 +63,28 @@ func filter(d *draw) (*made, bool) {
 	return m, true
 }
 
-// nominal is a shutter as meters print it.
-func nominal(t stop.Shutter) string {
-	steps := slices.DeleteFunc(stop.Nominal(), func(s stop.Shutter) bool { return s < 1./8000 })
-	at := slices.MinFunc(steps, func(a, b stop.Shutter) int {
-		return int(math.Copysign(1, float64(a.Over(t).Abs()-b.Over(t).Abs())))
-	})
-	return at.Spoken()
-}
-
 // needed is what a shot needs before its lens.
 type needed struct {
 	light stop.EV
 	stops stop.Stops
 }
 
-// only offers the filter if it is the one that the product takes, and every other offered is off by
-// the margin more.
+// only offers the filter if it is the one that the product takes, and every other leaves half of what
+// they are apart more.
 func (m *made) only(d *draw, r *assemble.ShotRequest, right string, titles map[string]string) (n needed, ok bool) {
 	v, ready, ok := best(r)
 	if !ok || !slices.Equal(glass.IDs(v.Option.Filters), []string{right}) || v.Option.ISO != v.Question.Setting.ISO {
 		return n, false
 	}
 	n = needed{ready.High.EV, v.Question.Need()}
-	is, takesIt := stop.Stops(0), false
-	for _, k := range r.Kit {
-		if k.ID == right {
-			is, _ = k.Takes()
-			takesIt = true
-		}
-	}
+	is := v.Option.Filters[0].Stops
 	for _, k := range r.Kit {
 		takes, err := k.Takes()
 		if err != nil || k.ID != right && (takes-n.stops).Abs() < (is-n.stops).Abs()+apart/2 {
 			return n, false
 		}
 	}
-	return n, takesIt && m.inKit(d, r.Kit, right, titles)
+	return n, m.inKit(d, r.Kit, right, titles)
 }
 
 // sky asks for the filter under a sky that is drawn. Filters are farther apart, as light by the eye
@@ -193,19 +177,23 @@ func lightRange(d *draw) (*made, bool) {
 	}
 	const lock, iso, shutter = "Lock shutter and ISO", "Lock the shutter, ISO automatic in a band", "Shutter automatic within limits"
 	right, ok := map[glass.Verdict]string{glass.Lock: lock, glass.FloatISO: iso, glass.FloatShutter: shutter}[v.Option.Verdict]
+	band := v.Question.Band
+	accepted := float64(band.Bright + band.Dark)
 	if !ok || right != aimed(d, lock, iso, shutter) || tooNear(v) {
 		return nil, false
+	}
+	if (right == lock) != (wide < accepted) {
+		return nil, false // it is the filter that is not there, and not the range, that says so
 	}
 	m := &made{shot: &r}
 	m.Asks = "The light changes during the take. How is the camera set?"
 	keep := map[glass.Priority]string{glass.BlurFirst: "the blur is to stay", glass.ImageFirst: "noise is to stay low"}[r.Priority]
-	band := v.Question.Band
 	m.Question.Given = []string{
 		fmt.Sprintf("%s behind %s", begun(name), nameIn(v.Option.Filters[0].ID, titles)), fmt.Sprintf("%s to %s; accepted: %v over, %v under", text(high-wide), text(high), band.Bright, band.Dark),
 		fmt.Sprintf("180° at %s fps, and %s", r.Look.FPS, keep),
 	}
 	m.ofSet(right, lock, iso, shutter)
-	m.working = []string{fmt.Sprintf("The light spans %.1f stops, %v are accepted.", wide, band.Bright+band.Dark), sentence(v.Option.Consequence(&v.Question))}
+	m.working = []string{fmt.Sprintf("The light spans %.1f stops, %v are accepted.", wide, stop.Stops(accepted)), sentence(v.Option.Consequence(&v.Question))}
 	return m, true
 }
 

@@ -61,12 +61,14 @@ func (d *draw) gear(stops ...int) (r assemble.ShotRequest, name string, titles m
 				kit = append(kit, k)
 			}
 		}
-		if len(kit) >= offered {
+		if len(kit) >= offeredLeast {
+			d.of = min(offered, len(kit))
 			r = *h.Shot(assemble.Asked{})
 			r.Kit, r.MaxLayers = kit, 1
 			return r, "your camera", d.Titles
 		}
 	}
+	d.of = offered
 	a := assemble.Archetypes()[d.IntN(len(assemble.Archetypes()))]
 	return cameraOf(a, usualKit(stops...)), a.Name, nil
 }
@@ -111,7 +113,7 @@ func byStops(kit []assemble.KitFilter) []assemble.KitFilter {
 func (m *made) inKit(d *draw, kit []assemble.KitFilter, right string, titles map[string]string) (ok bool) {
 	sorted := byStops(kit)
 	at := slices.IndexFunc(sorted, func(k assemble.KitFilter) bool { return k.ID == right })
-	if from := at - d.place(); at < 0 || from < 0 || from+offered > len(sorted) {
+	if from := at - d.place(); at < 0 || from < 0 || from+d.of > len(sorted) {
 		return false
 	}
 	is, _ := sorted[at].Takes()

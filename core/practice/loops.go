@@ -77,8 +77,7 @@ func fault(d *draw) (*made, bool) {
 	if !ok || effectWords[n.Effect] != wanted || wanted == nothingWrong && v.State == glass.Breaks {
 		return nil, false
 	}
-	m := &made{}
-	m.shot = &r
+	m := &made{shot: &r}
 	m.Asks = "What is wrong with this loop?"
 	m.Loops = []Drawn{{r, "taken"}}
 	m.Question.Given = []string{fmt.Sprintf("%s fps", r.Look.FPS)}

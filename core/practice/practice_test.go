@@ -129,6 +129,10 @@ func ask(t *testing.T, p posed) []int {
 		return chosen(t, p)
 	case Range:
 		a := shotOf(t, p)
+		wide, accepted := a.Reading.EV100.Above(a.Low.EV100), a.Band.Dark+a.Band.Bright
+		if isLocked := a.Chosen.Verdict == glass.Lock; isLocked != (wide < accepted) {
+			t.Errorf("%q is told to lock: %v, a range of %v where %v are accepted", p.Given, isLocked, wide, accepted)
+		}
 		want := map[string]string{"lock": "Lock shutter and ISO", "float-iso": "Lock the shutter, ISO automatic in a band", "float-shutter": "Shutter automatic within limits"}
 		return []int{slices.Index(p.Choices, want[string(a.Chosen.Verdict)])}
 	case Fault:
@@ -391,6 +395,14 @@ func TestOwnGearIsAskedAbout(t *testing.T) {
 			}
 			if kind == Filter && !strings.HasPrefix(q.Choices[0], "Grey") {
 				t.Errorf("offered are %q", q.Choices)
+			}
+			few := *held // three are enough
+			few.Kit = held.Kit[2:5]
+			if q, err = Ask(Request{Kind: kind, Grade: 1, Seed: seed, Held: &few, Titles: titles}); err != nil {
+				t.Fatal(err)
+			}
+			if kind == Filter && (len(q.Choices) != 3 || !strings.HasPrefix(q.Choices[0], "Grey")) {
+				t.Errorf("of three filters are offered %q", q.Choices)
 			}
 		}
 	}

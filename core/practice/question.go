@@ -97,7 +97,7 @@ type Marked struct {
 	// Off is how far the choice is from the right one.
 	Off     *float64 `json:"off,omitempty" doc:"of the choice that was made, positive for more or later, in the unit"`
 	Unit    string   `json:"unit,omitempty" enum:"stops,minutes"`
-	Margin  float64  `json:"margin,omitempty" doc:"by how much every other choice is wrong, at the least, in the unit"`
+	Margin  float64  `json:"margin,omitempty" doc:"how far every other choice is from the right one, at the least, in the unit"`
 	Working []string `json:"working" doc:"how it comes about, a line each"`
 	// Ladder is the row of shutters that was counted along, each half of the one before.
 	Ladder []string `json:"ladder,omitempty"`
@@ -125,6 +125,8 @@ type draw struct {
 	// aim is which of the answers is to be right. It is drawn once, and kept until a question is
 	// found that has it: so each is as often right, however rare its questions are.
 	aim int
+	// of is how many answers a scale offers.
+	of int
 }
 
 // aims is a number that divides evenly by as many answers as there are.
@@ -148,6 +150,7 @@ func (r Request) make() (*made, error) {
 	d := &draw{Rand: rand.New(rand.NewPCG(uint64(r.Seed), uint64(kind)<<8|uint64(r.Grade))), Request: r}
 	d.aim = d.IntN(aims)
 	for try := range mostDraws {
+		d.of = offered
 		if try == mostOwn {
 			d.Held = nil
 		}
@@ -207,8 +210,11 @@ func (d *draw) between(low, high int) int { return low + d.IntN(high-low+1) }
 // graded returns the value for the question's grade.
 func graded[T any](d *draw, of ...T) T { return of[d.Grade-1] }
 
-// offered is how many answers are offered.
-const offered = 4
+// offered is how many answers a scale offers; of an own kit that has no more, fewer.
+const (
+	offered      = 4
+	offeredLeast = 3
+)
 
 // among offers the right answer among wrong ones, in an order that is drawn.
 func (m *made) among(d *draw, right string, wrong ...string) {
@@ -223,14 +229,14 @@ func (m *made) among(d *draw, right string, wrong ...string) {
 }
 
 // place is where the right answer stands on a scale of the answers that are offered.
-func (d *draw) place() int { return d.aim % offered }
+func (d *draw) place() int { return d.aim % d.of }
 
 // onScale offers the right answer in its place among others on a scale, each a step from the next.
 // text says what is so many steps from the right one, and off by how much that is wrong, in the
 // unit.
 func (m *made) onScale(d *draw, text func(steps int) string, off func(steps int) float64) {
 	below := d.place()
-	for k := range offered {
+	for k := range d.of {
 		steps := k - below
 		m.Choices = append(m.Choices, text(steps))
 		m.offs = append(m.offs, off(steps))

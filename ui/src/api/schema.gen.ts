@@ -6529,7 +6529,7 @@ export interface components {
             ladder?: string[];
             /**
              * Format: double
-             * @description by how much every other choice is wrong, at the least, in the unit
+             * @description how far every other choice is from the right one, at the least, in the unit
              */
             margin?: number;
             /**

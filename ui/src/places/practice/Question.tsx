@@ -88,7 +88,9 @@ export function Question({ session }: { session: Session }) {
               />
             ))}
           </Grid>
-          {marked && <Told question={q} marked={marked} given={given} onNext={session.next} />}
+          {marked && (
+            <Told question={q} marked={marked} given={given} titles={asking.request.titles} onNext={session.next} />
+          )}
           <Button variant="ghost" alignSelf="flex-start" onClick={session.end}>
             End the session
           </Button>

@@ -15,11 +15,13 @@ interface ToldProps {
   question: Schemas["PracticeQuestion"];
   marked: Schemas["PracticeMarked"];
   given: readonly number[];
+  /** What own filters are called. */
+  titles: Readonly<Record<string, string>> | undefined;
   onNext: () => void;
 }
 
 /** Whether it was right, and how the right answer comes about. */
-export function Told({ question, marked, given, onNext }: ToldProps) {
+export function Told({ question, marked, given, titles = {}, onNext }: ToldProps) {
   const next = useRef<HTMLButtonElement>(null);
   useEffect(() => next.current?.focus(), []);
   const right = marked.answer.map((i) => question.choices[i]).join(" · ");
@@ -35,7 +37,7 @@ export function Told({ question, marked, given, onNext }: ToldProps) {
         ))}
       </List.Root>
       {marked.ladder && <Ladder steps={marked.ladder} />}
-      {marked.shot && <OnItsInstrument shot={marked.shot} isWindow={question.kind === "gives-way"} />}
+      {marked.shot && <OnItsInstrument shot={marked.shot} isWindow={question.kind === "gives-way"} titles={titles} />}
       <Button ref={next} size="xl" h="60px" onClick={onNext}>
         Next
       </Button>
@@ -53,10 +55,11 @@ interface OnItsInstrumentProps {
   shot: Schemas["ShotRequest"];
   /** Demands are told by the shutter window, all else by the stop scale. */
   isWindow: boolean;
+  titles: Readonly<Record<string, string>>;
 }
 
 /** What a question was about, as any shot is shown. */
-function OnItsInstrument({ shot, isWindow }: OnItsInstrumentProps) {
+function OnItsInstrument({ shot, isWindow, titles }: OnItsInstrumentProps) {
   const { data: answer } = useQuery(shotAnswerQuery(shot));
   if (!answer?.reading) return null;
   const stops = new Map(shot.kit.map((k) => [k.id, k.measuredStops ?? k.stops]));
@@ -69,7 +72,7 @@ function OnItsInstrument({ shot, isWindow }: OnItsInstrumentProps) {
         chosenS={answer.window.verdict.shutterS}
         setting={text}
         taken={[...new Set([fastestS, slowestS])]}
-        glassOf={(ids) => ids.join(" + ") || "no filter"}
+        glassOf={(ids) => ids.map((id) => titles[id] ?? id).join(" + ") || "no filter"}
         onShutter={() => undefined}
       />
     );
@@ -77,7 +80,7 @@ function OnItsInstrument({ shot, isWindow }: OnItsInstrumentProps) {
   return (
     <StopRail
       answer={{ ...answer, reading: answer.reading }}
-      blocks={filters.map((id) => ({ id, name: id, stops: stops.get(id) ?? 0 }))}
+      blocks={filters.map((id) => ({ id, name: titles[id] ?? id, stops: stops.get(id) ?? 0 }))}
       setting={`${shutterText(shutterS)} · ${isoText}`}
       isStale={false}
     />

@@ -16,7 +16,7 @@ export type Confidence = Schemas["PracticeAnswered"]["confidence"];
 export const SESSION_MS = 180_000;
 
 /** Own gear is asked about where it has so many filters. */
-const OWN_FILTERS = 4;
+const OWN_FILTERS = 3;
 const SEEDS = 2 ** 32;
 
 const randomSeed = (): number => crypto.getRandomValues(new Uint32Array(1))[0] ?? Math.floor(Math.random() * SEEDS);

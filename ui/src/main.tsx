@@ -1,6 +1,6 @@
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import { ChakraProvider } from "@chakra-ui/react";
-import { QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { notifyManager, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
@@ -25,6 +25,9 @@ Object.assign(window, { pinhole: { calc: answerHere } });
 
 /** What the server says to a device that was shut out: it lets go of all it keeps. */
 const SHUT_OUT = "this device was shut out";
+
+// An answer is drawn as soon as it is there; a timer would wait for another turn of the page.
+notifyManager.setScheduler(queueMicrotask);
 
 const queries = new QueryClient({
   // A session that has ended is found out by whatever is asked next.

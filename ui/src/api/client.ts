@@ -50,16 +50,35 @@ export async function unwrap<T>(call: Promise<{ data?: T; error?: unknown; respo
   try {
     answer = await call;
   } catch (cause) {
-    if (cause instanceof DOMException && cause.name === "AbortError") throw cause;
-    throw new Unreachable();
+    throw isAborted(cause) ? cause : new Unreachable();
   }
   if (answer.data !== undefined && answer.error === undefined) {
     // What is stored comes as it is stored: it goes back so.
     return isThing(new URL(answer.response.url || "/", window.location.href)) ? answer.data : localised(answer.data);
   }
-  const body = document.safeParse(localised(answer.error));
-  if (body.success) throw new Problem(body.data);
-  throw new Unreachable();
+  throw refused(answer.error);
+}
+
+/** The answer of a computation; throws as unwrap does. */
+export async function computed<T>(answer: Promise<{ status: number; text: string }>): Promise<T> {
+  let status: number;
+  let said: unknown;
+  try {
+    const { text, ...answered } = await answer;
+    status = answered.status;
+    said = JSON.parse(text);
+  } catch (cause) {
+    throw isAborted(cause) ? cause : new Unreachable();
+  }
+  if (status === 200) return localised(said as T);
+  throw refused(said);
+}
+
+const isAborted = (cause: unknown): boolean => cause instanceof DOMException && cause.name === "AbortError";
+
+function refused(error: unknown): Error {
+  const body = document.safeParse(localised(error));
+  return body.success ? new Problem(body.data) : new Unreachable();
 }
 
 export const api = client;

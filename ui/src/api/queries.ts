@@ -1,6 +1,6 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { orHere } from "./ask";
-import { api, type Schemas, unwrap } from "./client";
+import { api, computed, type Schemas, unwrap } from "./client";
+import { compute } from "./compute";
 import { everyPart } from "./everyPart";
 import type { paths } from "./schema.gen";
 
@@ -126,7 +126,6 @@ export const recordsQuery = queryOptions({
   queryFn: ({ signal }) => everyPart((query) => unwrap(api.GET("/api/records", { params: { query }, signal }))),
 });
 
-/** What the log teaches. */
 /** Questions of practice that were answered, oldest first. */
 export const practiceAnswersQuery = queryOptions({
   queryKey: ["practice", "answers"],
@@ -140,6 +139,7 @@ export const practiceLogQuery = queryOptions({
   queryFn: ({ signal }) => unwrap(api.GET("/api/practice", { signal })),
 });
 
+/** What the log teaches. */
 export const learnedQuery = queryOptions({
   queryKey: ["records", "learned"],
   queryFn: ({ signal }) => unwrap(api.GET("/api/learned", { signal })),
@@ -197,7 +197,9 @@ export const presetsQuery = queryOptions({
  * The computed answers. The request is the key, so an answer can never be shown
  * beside another request, and the one before stays until the new one is there.
  */
-const computed = {
+const asComputed = {
+  // Requests are made in one place each, so their fields stand in one order.
+  queryKeyHashFn: (key: readonly unknown[]) => JSON.stringify(key),
   staleTime: Number.POSITIVE_INFINITY,
   gcTime: 60_000,
   retry: false,
@@ -209,28 +211,16 @@ type CalcName = CalcPath extends `/api/calc/${infer Name}` ? Name : never;
 type Json<T> = T extends { content: { "application/json": infer Body } } ? Body : never;
 type Asked<Name extends CalcName> = Json<paths[`/api/calc/${Name}`]["post"]["requestBody"]>;
 type Answered<Name extends CalcName> = Json<paths[`/api/calc/${Name}`]["post"]["responses"][200]>;
-type Post<Name extends CalcName> = (
-  path: string,
-  init: { body: Asked<Name> | null; signal: AbortSignal; fetch: (request: Request) => Promise<Response> },
-) => Promise<{ data?: Answered<Name>; error?: unknown; response: Response }>;
 
-/** Asks for a computation, of the server or in the page; not of nothing. A long request goes by a shorter key. */
+/** Asks for a computation, but not of nothing. A long request goes by a shorter key. */
 const calc =
   <Name extends CalcName>(name: Name) =>
   (request: Asked<Name> | null, key: readonly unknown[] = [request]) =>
     queryOptions({
       queryKey: ["calc", name, ...key],
-      queryFn: ({ signal }) =>
-        // The client is typed by literal paths; that of a name is typed above.
-        unwrap(
-          (api.POST as unknown as Post<Name>)(`/api/calc/${name}`, {
-            body: request,
-            signal,
-            fetch: orHere(name, request),
-          }),
-        ),
+      queryFn: ({ signal }) => computed<Answered<Name>>(compute(name, request, signal)),
       enabled: request !== null,
-      ...computed,
+      ...asComputed,
     });
 
 export const shotAnswerQuery = calc("shot");
@@ -277,7 +267,7 @@ export const loopPictureQuery = (request: Schemas["LoopRequest"]) =>
       const parts = await new Response(blob).formData();
       return Promise.all(parts.getAll("frame").map((part) => createImageBitmap(part as File)));
     },
-    ...computed,
+    ...asComputed,
     gcTime: 10_000, // pictures are large
   });
 
@@ -286,7 +276,7 @@ export const simulatedCameraQuery = (request: Schemas["CameraRequest"]) =>
   queryOptions({
     queryKey: ["sim", "camera", request],
     queryFn: ({ signal }) => unwrap(api.POST("/api/sim/camera", { body: request, signal })),
-    ...computed,
+    ...asComputed,
   });
 
 /** The test frame that it takes. */
@@ -295,11 +285,10 @@ export const simulatedFrameQuery = (request: Schemas["CameraRequest"]) =>
     queryKey: ["sim", "frame", request],
     queryFn: async ({ signal }) =>
       createImageBitmap(await unwrap(api.POST("/api/sim/camera/frame", { body: request, signal, parseAs: "blob" }))),
-    ...computed,
+    ...asComputed,
     gcTime: 10_000,
   });
 
-/** All that a card needs, to go on without the server. */
 /** The card of a shoot by its plan, or of one shot of it that is shot now. */
 export const cardQuery = (shootId: string, shot?: string) =>
   queryOptions({

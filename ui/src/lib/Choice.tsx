@@ -1,4 +1,4 @@
-import { Field, Wrap } from "@chakra-ui/react";
+import style from "./field.module.css";
 import { PressButton } from "./PressButton";
 
 interface ChoiceProps<T extends string> {
@@ -11,25 +11,15 @@ interface ChoiceProps<T extends string> {
 /** A few alternatives side by side, one of them pressed. */
 export function Choice<T extends string>({ label, options, value, onChange }: ChoiceProps<T>) {
   return (
-    <Field.Root role="group" aria-label={label} w="auto">
-      <Field.Label as="span" color="muted">
-        {label}
-      </Field.Label>
-      <Wrap gap="1.5">
-        {options.map((option) => {
-          return (
-            <PressButton
-              key={option.value}
-              isOn={option.value === value}
-              size="sm"
-              px="3"
-              onClick={() => onChange(option.value)}
-            >
-              {option.name}
-            </PressButton>
-          );
-        })}
-      </Wrap>
-    </Field.Root>
+    <div className={style.field} role="group" aria-label={label}>
+      <span className={style.label}>{label}</span>
+      <div className={style.choices}>
+        {options.map((option) => (
+          <PressButton key={option.value} isOn={option.value === value} onClick={() => onChange(option.value)}>
+            {option.name}
+          </PressButton>
+        ))}
+      </div>
+    </div>
   );
 }

@@ -1,6 +1,7 @@
-import { Box, type BoxProps, Flex, Heading, Text } from "@chakra-ui/react";
+import { classes } from "./classes";
+import style from "./Panel.module.css";
 
-interface PanelProps extends BoxProps {
+interface PanelProps extends React.ComponentProps<"section"> {
   heading: string;
   /** One quiet line beside the heading. */
   note?: React.ReactNode;
@@ -11,29 +12,14 @@ interface PanelProps extends BoxProps {
 }
 
 /** A titled part of a place. */
-export function Panel({ heading, note, isDense, isHeadingHidden, children, ...box }: PanelProps) {
+export function Panel({ heading, note, isDense, isHeadingHidden, className, children, ...section }: PanelProps) {
   return (
-    <Box
-      as="section"
-      aria-label={heading}
-      bg="panel"
-      borderWidth="1px"
-      borderColor="edge"
-      rounded="xl"
-      p={isDense ? "2.5" : { base: "3", md: "4" }}
-      {...box}
-    >
-      <Flex gap="3" align="baseline" wrap="wrap" srOnly={isHeadingHidden} mb={isDense ? "0.5" : "2"}>
-        <Heading as="h2" size={isDense ? "sm" : "md"}>
-          {heading}
-        </Heading>
-        {note && (
-          <Text color="muted" fontSize="sm">
-            {note}
-          </Text>
-        )}
-      </Flex>
+    <section aria-label={heading} className={classes(style.panel, isDense && style.dense, className)} {...section}>
+      <div className={isHeadingHidden ? style.aloud : style.head}>
+        <h2>{heading}</h2>
+        {note && <p>{note}</p>}
+      </div>
       {children}
-    </Box>
+    </section>
   );
 }

@@ -1,20 +1,19 @@
-import { Button, type ButtonProps } from "@chakra-ui/react";
+import { Chip, type ChipProps } from "./Chip";
+import style from "./Chip.module.css";
+import { classes } from "./classes";
 
-interface PressButtonProps extends ButtonProps {
+interface PressButtonProps extends ChipProps {
   isOn: boolean;
-  ref?: React.Ref<HTMLButtonElement> | undefined;
+  /** For a cold thumb: taller, or with large letters, too. */
+  size?: "small" | "tall" | "large";
 }
 
 /** A button that stays pressed, and looks it. */
-export function PressButton({ isOn, ...button }: PressButtonProps) {
+export function PressButton({ isOn, size = "small", className, ...button }: PressButtonProps) {
   return (
-    <Button
-      variant="outline"
+    <Chip
       aria-pressed={isOn}
-      bg={isOn ? "accent" : "panel"}
-      color={isOn ? "onAccent" : "ink"}
-      borderColor={isOn ? "accent" : "edge"}
-      _hover={{ borderColor: "accent" }}
+      className={classes(style.press, isOn && style.pressed, style[size], className)}
       {...button}
     />
   );

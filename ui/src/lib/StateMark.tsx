@@ -1,4 +1,5 @@
-import { HStack, Text } from "@chakra-ui/react";
+import { classes } from "./classes";
+import style from "./StateMark.module.css";
 
 export type State = "holds" | "tight" | "breaks" | "unknown";
 
@@ -18,13 +19,7 @@ const SHAPES: Record<State, React.ReactNode> = {
 /** The shape of a verdict, without its word. */
 export function StateShape({ state, size = 16 }: { state: State; size?: number }) {
   return (
-    <svg
-      width={size}
-      height={size}
-      viewBox="0 0 16 16"
-      aria-hidden="true"
-      style={{ flexShrink: 0, width: size, height: size }}
-    >
+    <svg width={size} height={size} viewBox="0 0 16 16" aria-hidden="true" className={style.shape}>
       {SHAPES[state]}
     </svg>
   );
@@ -33,12 +28,10 @@ export function StateShape({ state, size = 16 }: { state: State; size?: number }
 /** A verdict by shape, word and colour. */
 export function StateMark({ state, children }: { state: State; children?: React.ReactNode }) {
   return (
-    <HStack bg={`${state}Soft`} color={state} rounded="md" px="3" py="1.5" gap="2" align="center">
+    <div className={classes(style.mark, style[state])}>
       <StateShape state={state} />
-      <Text as="span" fontWeight="bold">
-        {state}
-      </Text>
-      {children && <Text as="span">{children}</Text>}
-    </HStack>
+      <b>{state}</b>
+      {children && <span>{children}</span>}
+    </div>
   );
 }

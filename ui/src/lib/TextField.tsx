@@ -1,6 +1,8 @@
-import { Field, Input, type InputProps } from "@chakra-ui/react";
+import { useId } from "react";
+import { classes } from "./classes";
+import style from "./field.module.css";
 
-interface TextFieldProps extends Omit<InputProps, "onChange" | "value" | "w"> {
+interface TextFieldProps extends Omit<React.ComponentProps<"input">, "onChange" | "value" | "id"> {
   label: string;
   value: string;
   onChange: (value: string) => void;
@@ -9,30 +11,34 @@ interface TextFieldProps extends Omit<InputProps, "onChange" | "value" | "w"> {
   helper?: string | undefined;
   /** Width of the field; all there is by default. */
   w?: string;
-  ref?: React.Ref<HTMLInputElement> | undefined;
+  /** For the one thing that a place asks. */
+  isLarge?: boolean;
 }
 
 /** A labelled text field that shows its fault beneath. */
-export function TextField({ label, value, onChange, fault, helper, w = "100%", ...input }: TextFieldProps) {
+export function TextField({ label, value, onChange, fault, helper, w = "100%", isLarge, ...input }: TextFieldProps) {
+  const id = useId();
+  const isSaid = fault || helper;
   return (
-    <Field.Root invalid={Boolean(fault)} w={w}>
-      <Field.Label color="muted">{label}</Field.Label>
-      <Input
+    <div className={style.field} style={{ width: w }}>
+      <label htmlFor={id}>{label}</label>
+      <input
+        id={id}
+        className={classes(style.input, isLarge && style.large)}
         value={value}
         onChange={(e) => onChange(e.target.value)}
-        h="44px"
-        bg="panel"
-        borderColor="edge"
+        aria-invalid={fault ? true : undefined}
+        aria-describedby={isSaid ? `${id}-said` : undefined}
         autoComplete="off"
         autoCapitalize="off"
         spellCheck={false}
         {...input}
       />
-      {fault ? (
-        <Field.ErrorText color="breaks">{fault}</Field.ErrorText>
-      ) : (
-        helper && <Field.HelperText color="muted">{helper}</Field.HelperText>
+      {isSaid && (
+        <p id={`${id}-said`} className={fault ? style.fault : style.helper} aria-live={fault ? "polite" : undefined}>
+          {isSaid}
+        </p>
       )}
-    </Field.Root>
+    </div>
   );
 }

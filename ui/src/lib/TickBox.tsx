@@ -1,4 +1,4 @@
-import { Checkbox } from "@chakra-ui/react";
+import style from "./field.module.css";
 
 interface TickBoxProps {
   isOn: boolean;
@@ -9,10 +9,9 @@ interface TickBoxProps {
 /** A box to tick that a cold thumb meets. */
 export function TickBox({ isOn, onChange, children }: TickBoxProps) {
   return (
-    <Checkbox.Root checked={isOn} minH="44px" pe="3" onCheckedChange={({ checked }) => onChange(checked === true)}>
-      <Checkbox.HiddenInput />
-      <Checkbox.Control borderColor="muted" _checked={{ bg: "accent", borderColor: "accent", color: "onAccent" }} />
-      <Checkbox.Label>{children}</Checkbox.Label>
-    </Checkbox.Root>
+    <label className={style.tick}>
+      <input type="checkbox" checked={isOn} onChange={(e) => onChange(e.target.checked)} />
+      <span>{children}</span>
+    </label>
   );
 }

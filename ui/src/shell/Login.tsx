@@ -44,8 +44,7 @@ export function Login() {
         value={passphrase}
         onChange={setPassphrase}
         fault={enter.error ? (wrong ? "This is not the passphrase." : enter.error.message) : undefined}
-        fontSize="xl"
-        h="52px"
+        isLarge
       />
       <Button type="submit" size="lg" loading={enter.isPending} disabled={passphrase.trim() === ""}>
         Enter

@@ -1,6 +1,7 @@
 import type { Answered, Asked } from "./calc.worker";
 
 let worker: Worker | undefined;
+let isReady = false;
 let asked = 0;
 const waiting = new Map<number, (answer: Answered) => void>();
 
@@ -8,6 +9,7 @@ const waiting = new Map<number, (answer: Answered) => void>();
 function giveUp(text: string): void {
   worker?.terminate();
   worker = undefined;
+  isReady = false;
   for (const [id, resolve] of waiting) resolve({ id, status: 0, text });
   waiting.clear();
 }
@@ -16,6 +18,7 @@ function start(): Worker {
   const started = new Worker(new URL("./calc.worker.ts", import.meta.url), { type: "module" });
   started.onmessage = ({ data }: MessageEvent<Answered>) => {
     if (data.status === 0) return giveUp(data.text);
+    isReady = true;
     waiting.get(data.id)?.(data);
     waiting.delete(data.id);
   };
@@ -23,11 +26,14 @@ function start(): Worker {
   return started;
 }
 
+/** Whether the page has answered before: then it does so at once. */
+export const isWarm = (): boolean => isReady;
+
 /**
- * Answers a computation in the page, by the server's own core. Its program, of more
- * than a megabyte, is loaded with the first question.
+ * Answers a computation in the page, by the server's own core: with the status and the text that
+ * the server would answer with. Its program, of more than a megabyte, is loaded with the first question.
  */
-export async function answerHere(name: string, body: string): Promise<Response> {
+export async function answerHere(name: string, body: string): Promise<{ status: number; text: string }> {
   worker ??= start();
   asked += 1;
   const question = { id: asked, name, body } satisfies Asked;
@@ -36,6 +42,5 @@ export async function answerHere(name: string, body: string): Promise<Response> 
     worker?.postMessage(question);
   });
   if (answer.status === 0) throw new TypeError(answer.text);
-  const media = answer.status === 200 ? "application/json" : "application/problem+json";
-  return new Response(answer.text, { status: answer.status, headers: { "Content-Type": media } });
+  return answer;
 }

@@ -1,7 +1,8 @@
-import { Box, Text, useToken } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
+import { paint } from "../../theme/paint";
 
 type Fit = Schemas["FitAnswer"];
 
@@ -16,12 +17,12 @@ const LEFT = 66;
 /** How far beyond the range the scale goes, in millimetres. */
 const MARGIN = 0.06;
 
-const COLORS: Record<string, string> = {
-  "too tight": "breaks",
-  tight: "tight",
-  snug: "holds",
-  loose: "tight",
-  "falls off": "breaks",
+const GROUNDS: Record<Fit["bands"][number]["class"], string> = {
+  "too tight": paint.breaksSoft,
+  tight: paint.tightSoft,
+  snug: paint.holdsSoft,
+  loose: paint.tightSoft,
+  "falls off": paint.breaksSoft,
 };
 
 /**
@@ -31,11 +32,8 @@ const COLORS: Record<string, string> = {
  */
 export function ClearanceDrawing({ fit, barrelMm, seatMm }: ClearanceDrawingProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [ink, muted, edge, accent] = useToken("colors", ["ink", "muted", "edge", "accent"]);
-  const soft = useToken(
-    "colors",
-    fit.bands.map((b) => `${COLORS[b.class]}Soft`),
-  );
+  const { ink, muted, edge, accent } = paint;
+  const soft = fit.bands.map((b) => GROUNDS[b.class]);
   const [b0 = 0, b1 = 0] = barrelMm;
   const [s0 = 0, s1 = 0] = seatMm;
   const [c0 = 0, c1 = 0] = fit.clearanceMm;

@@ -1,4 +1,4 @@
-import { useToken } from "@chakra-ui/react";
+import { paint } from "../../theme/paint";
 
 interface CompassProps {
   sunDeg: number;
@@ -18,14 +18,7 @@ const at = (deg: number, r: number): [number, number] => {
 
 /** North up: the camera's view as a wedge, the sun, and the band across the sky that a polariser darkens most. */
 export function Compass({ sunDeg, cameraDeg, hfovDeg, words }: CompassProps) {
-  const [ink, edge, lamp, accentSoft, accent, muted] = useToken("colors", [
-    "ink",
-    "edge",
-    "lamp",
-    "accentSoft",
-    "accent",
-    "muted",
-  ]);
+  const { ink, edge, lamp, accentSoft, accent, muted } = paint;
   const half = Math.min(hfovDeg, 178) / 2;
   const [ax, ay] = at(cameraDeg - half, R);
   const [bx, by] = at(cameraDeg + half, R);

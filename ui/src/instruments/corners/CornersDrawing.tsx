@@ -1,7 +1,8 @@
-import { Box, Text, useToken } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
+import { paint } from "../../theme/paint";
 
 type Corners = Schemas["CornersAnswer"];
 
@@ -22,7 +23,7 @@ interface CornersDrawingProps {
  */
 export function CornersDrawing({ corners, outerMm }: CornersDrawingProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [ink, muted, edge, lamp, breaks] = useToken("colors", ["ink", "muted", "edge", "lamp", "breaks"]);
+  const { ink, muted, edge, lamp, breaks } = paint;
   const rings = corners.rings.map((r, i) => ({ ...r, outerMm: outerMm[i] ?? r.clearMm + 3 }));
   const half = corners.pupilMm / 2;
   const end = Math.max(...rings.map((r) => r.zMm), 1) * 1.5 + 1;

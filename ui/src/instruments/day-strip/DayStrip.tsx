@@ -1,4 +1,4 @@
-import { Box, useToken } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { memo, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { greyOf } from "../../lib/glass";
@@ -6,6 +6,7 @@ import { decimal } from "../../lib/locale";
 import { skyName } from "../../lib/skies";
 import { useWidth } from "../../lib/useWidth";
 import { clockIn } from "../../lib/zone";
+import { paint } from "../../theme/paint";
 import {
   BAR_HEIGHT,
   CURVE_HEIGHT,
@@ -68,14 +69,7 @@ export function DayStrip(props: DayStripProps) {
   const wide = Math.max(width, 620);
   const s = scales(from, to, wide);
   const height = LANES_TOP + lanes.length * LANE_HEIGHT + 8;
-  const [muted, edge, lamp, lampSoft, lampInk, accent] = useToken("colors", [
-    "muted",
-    "edge",
-    "lamp",
-    "lampSoft",
-    "lampInk",
-    "accent",
-  ]);
+  const { muted, edge, lamp, lampSoft, lampInk, accent } = paint;
   const { curve } = answer;
   const drawn = useMemo(() => drawCurve(curve, from, to, wide), [curve, from, to, wide]);
   const hours = Array.from({ length: Math.round((to - from) / HOUR) + 1 }, (_, i) => from + i * HOUR);
@@ -95,7 +89,7 @@ export function DayStrip(props: DayStripProps) {
           {answer.days
             .filter((day) => Date.parse(day.noon) > from && Date.parse(day.noon) < to)
             .map((day) => (
-              <SunHours key={day.noon} day={day} s={s} fill={lampSoft ?? ""} />
+              <SunHours key={day.noon} day={day} s={s} fill={lampSoft} />
             ))}
           {drawn && <path d={drawn.band} fill={lamp} opacity="0.35" />}
           {drawn && <path d={drawn.line} fill="none" stroke={lampInk} strokeWidth="2.5" />}
@@ -221,7 +215,7 @@ interface SkyRowProps extends Pick<DayStripProps, "from" | "to" | "zone" | "onSk
 
 /** The sky hour by hour; a press makes it the next kind from that hour until it turns again. */
 const SkyRow = memo(function SkyRow({ curve, from, to, zone, width, onSky }: SkyRowProps) {
-  const [ink, edge, panel] = useToken("colors", ["ink", "edge", "panel"]);
+  const { ink, edge, panel } = paint;
   const s = scales(from, to, width);
   const hours = Array.from({ length: Math.round((to - from) / HOUR) }, (_, i) => from + i * HOUR);
   const skyAt = (at: number): Sky => curve.findLast((p) => Date.parse(p.time) <= at)?.sky ?? curve[0]?.sky ?? "clear";
@@ -286,7 +280,7 @@ const Bar = memo(
 /** A shot: dragged along the day, stretched at its right end, or moved by arrow keys. */
 function DraggedBar({ shot, width, from, to, zone, isChosen, onChoose, onMove }: BarProps) {
   const s = scales(from, to, width);
-  const [accent, breaks, tight, ink, edge] = useToken("colors", ["accent", "breaks", "tight", "ink", "edge"]);
+  const { accent, breaks, tight, ink, edge } = paint;
   const drag = useRef<{
     grabbedAt: number;
     from: number;

@@ -1,9 +1,10 @@
-import { Box, useToken } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { State } from "../../lib/StateMark";
 import { useWidth } from "../../lib/useWidth";
+import { paint } from "../../theme/paint";
 import { layoutWindow, type Row, type Step, type Stretch, stepAt, type WindowLayout } from "./layout";
+import style from "./ShutterWindow.module.css";
 
 const TOP = 30;
 const ROW = 20;
@@ -30,7 +31,7 @@ export function ShutterWindow({ window, chosenS, setting, taken, glassOf, onShut
   const [ref, width] = useWidth<HTMLDivElement>();
   const left = width < 400 ? 100 : 112;
   return (
-    <Box ref={ref} data-testid="shutter-window">
+    <div ref={ref} data-testid="shutter-window">
       {width > 0 && (
         <Slider
           layout={layoutWindow(window, chosenS, taken, left, width - 14, glassOf)}
@@ -38,7 +39,7 @@ export function ShutterWindow({ window, chosenS, setting, taken, glassOf, onShut
           words={inWords(window, setting)}
         />
       )}
-    </Box>
+    </div>
   );
 }
 
@@ -94,7 +95,7 @@ function Slider({ layout, width, left, setting, words, onShutter }: SliderProps)
     wanted.current = step?.text ?? null;
   };
   return (
-    <Box
+    <div
       ref={box}
       role="slider"
       tabIndex={0}
@@ -104,9 +105,7 @@ function Slider({ layout, width, left, setting, words, onShutter }: SliderProps)
       aria-valuemax={Math.max(0, layout.steps.length - 1)}
       aria-valuenow={Math.max(0, index)}
       aria-valuetext={words}
-      touchAction="pan-y"
-      cursor="ew-resize"
-      userSelect="none"
+      className={style.slider}
       onKeyDown={onKeyDown}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -127,25 +126,18 @@ function Slider({ layout, width, left, setting, words, onShutter }: SliderProps)
         ))}
         <Handle x={x} width={width} left={left} bottom={height - 34} text={dragged ? dragged.text : setting} />
       </svg>
-    </Box>
+    </div>
   );
 }
 
 function Scale({ layout, width, left, height }: { layout: WindowLayout; width: number; left: number; height: number }) {
-  const [ink, muted, edge] = useToken("colors", ["ink", "muted", "edge"]);
+  const { ink, muted, edge } = paint;
   const y = height - 34;
   return (
     <g>
       <line x1={left} x2={width - 14} y1={y} y2={y} stroke={ink} strokeWidth={1.5} />
       {layout.steps.map((step) => (
-        <g key={step.text}>
-          <line x1={step.x} x2={step.x} y1={y - 4} y2={y + (step.isLabelled ? 6 : 3)} stroke={ink} />
-          {step.isLabelled && (
-            <text x={step.x} y={y + 20} textAnchor={step.x > width - 30 ? "end" : "middle"} fill={ink}>
-              {step.text}
-            </text>
-          )}
-        </g>
+        <StepMark key={step.text} x={step.x} y={y} width={width} label={step.isLabelled ? step.text : undefined} />
       ))}
       {layout.wish !== null && (
         <line
@@ -163,8 +155,29 @@ function Scale({ layout, width, left, height }: { layout: WindowLayout; width: n
   );
 }
 
+interface StepMarkProps {
+  x: number;
+  y: number;
+  width: number;
+  label: string | undefined;
+}
+
+/** A step of the camera; none moves while the window's ends stay. */
+const StepMark = memo(function StepMark({ x, y, width, label }: StepMarkProps) {
+  return (
+    <g>
+      <line x1={x} x2={x} y1={y - 4} y2={y + (label ? 6 : 3)} stroke={paint.ink} />
+      {label && (
+        <text x={x} y={y + 20} textAnchor={x > width - 30 ? "end" : "middle"} fill={paint.ink}>
+          {label}
+        </text>
+      )}
+    </g>
+  );
+});
+
 function DemandRow({ row, y, left }: { row: Row; y: number; left: number }) {
-  const [ink] = useToken("colors", ["ink"]);
+  const { ink } = paint;
   const most = left < 100 ? 11 : 17;
   const name = row.name.length > most ? `${row.name.slice(0, most - 1)}…` : row.name;
   return (
@@ -181,7 +194,7 @@ function DemandRow({ row, y, left }: { row: Row; y: number; left: number }) {
 
 /** Told apart by shape first: full, open, thin. */
 function Bar({ stretch, y, height }: { stretch: Stretch; y: number; height: number }) {
-  const [colour] = useToken("colors", [stretch.state]);
+  const colour = paint[stretch.state];
   const { x, width, state } = stretch;
   if (state === "breaks") return <rect x={x} y={y + height / 2 - 1} width={width} height={2} fill={colour} />;
   if (state === "tight")
@@ -200,32 +213,24 @@ function Bar({ stretch, y, height }: { stretch: Stretch; y: number; height: numb
   return <rect x={x} y={y} width={width} height={height} rx={3} fill={colour} />;
 }
 
+/** Grounds of what holds or is tight; nothing is drawn under what breaks. */
+const SOFT: Partial<Record<State, string>> = { holds: paint.holdsSoft, tight: paint.tightSoft };
+
 /** What all demands make of each time together, beside the scale. */
 function Together({ overlap, y }: { overlap: Stretch[]; y: number }) {
-  const soft: Record<State, string> = {
-    holds: "holdsSoft",
-    tight: "tightSoft",
-    breaks: "transparent",
-    unknown: "transparent",
-  };
   return (
-    <g>
-      {overlap.map((s) => (
-        <SoftBar key={s.x} stretch={s} y={y} token={soft[s.state]} />
-      ))}
+    <g opacity={0.55}>
+      {overlap.map(
+        ({ x, width, state }) =>
+          SOFT[state] && <rect key={x} x={x} y={TOP - 6} width={width} height={y - TOP + 10} fill={SOFT[state]} />,
+      )}
     </g>
   );
 }
 
-function SoftBar({ stretch, y, token }: { stretch: Stretch; y: number; token: string }) {
-  const [fill] = useToken("colors", [token]);
-  if (token === "transparent") return null;
-  return <rect x={stretch.x} y={TOP - 6} width={stretch.width} height={y - TOP + 10} fill={fill} opacity={0.55} />;
-}
-
 /** Where the exposure takes the shutter. */
 function Taken({ x, bottom }: { x: number; bottom: number }) {
-  const [accent] = useToken("colors", ["accent"]);
+  const { accent } = paint;
   return (
     <g stroke={accent} strokeWidth={2} fill="none">
       <line x1={x} x2={x} y1={TOP - 10} y2={bottom - 7} strokeDasharray="5 4" />
@@ -247,7 +252,7 @@ function Handle({
   bottom: number;
   text: string;
 }) {
-  const [accent] = useToken("colors", ["accent"]);
+  const { accent } = paint;
   const reach = text.length * 4;
   const at = Math.min(Math.max(x, left + reach - 20), width - reach);
   return (

@@ -1,8 +1,9 @@
-import { Box, Text, useToken } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { scaleLog } from "d3-scale";
 import type { Schemas } from "../../api/client";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
+import { paint } from "../../theme/paint";
 
 type Gyro = Schemas["MeasuredGyroAnswer"];
 
@@ -13,7 +14,7 @@ const FROM_HZ = 0.5;
 /** Shake by frequency, with what a shutter averages away drawn over it. */
 export function SpectrumDrawing({ gyro }: { gyro: Gyro }) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [ink, muted, accent, edge, lamp] = useToken("colors", ["ink", "muted", "accent", "edge", "lampInk"]);
+  const { ink, muted, accent, edge, lampInk: lamp } = paint;
   const { spectrum, peaks } = gyro;
   if (!spectrum) return null;
   const top = Math.max(FROM_HZ * 2, gyro.seesUpToHz ?? 100);

@@ -1,6 +1,7 @@
-import { Box, Text, useToken } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
 import type { Schemas } from "../../api/client";
+import { paint } from "../../theme/paint";
 
 const W = 220;
 const H = 120;
@@ -13,7 +14,7 @@ const NAMES: Record<Schemas["AxisStick"]["axis"], string> = { pan: "Pan", pitch:
 /** A stick's curve about one axis, how far it may go before the turn smears, and other rates laid over it. */
 export function StickCurve({ stick }: { stick: Schemas["AxisStick"] }) {
   const { axis, rates, compared, shutter } = stick;
-  const [ink, muted, accent, breaks] = useToken("colors", ["ink", "muted", "accent", "breaks"]);
+  const { ink, muted, accent, breaks } = paint;
   const all = compared ? [...rates.curve, ...compared.curve] : rates.curve;
   const most = Math.max(1, ...all.map((p) => p.rateDegS));
   const x = scaleLinear([0, 1], [EDGE, W - 4]);

@@ -1,9 +1,11 @@
-import { Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useDraggable } from "@dnd-kit/core";
+import { memo } from "react";
 import type { Schemas } from "../../api/client";
+import { Chip } from "../../lib/Chip";
 import { greyOf, stopsOf } from "../../lib/glass";
 import { LogSwitch } from "../../lib/LogSwitch";
 import { decimal } from "../../lib/locale";
+import style from "./FilterTray.module.css";
 
 type Filter = Schemas["ShownFilter"];
 
@@ -20,89 +22,64 @@ interface FilterTrayProps {
 export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }: FilterTrayProps) {
   const loose = filters.filter((f) => !mounted?.includes(f.id));
   return (
-    <Flex gap="1.5" wrap="wrap" align="center" role="group" aria-label="Filters to put on">
+    <div className={style.tray} role="group" aria-label="Filters to put on">
       {loose.map((filter, index) => (
-        <Chip
+        <FilterChip
           key={filter.id}
           filter={filter}
           number={index + 1}
           isOn={on.includes(filter.id)}
-          onToggle={() => onToggle(filter.id)}
+          onToggle={onToggle}
         />
       ))}
-      {loose.length === 0 && <Text color="muted">No filter of yours fits this camera yet. Add some in Kit.</Text>}
+      {loose.length === 0 && <p className={style.aside}>No filter of yours fits this camera yet. Add some in Kit.</p>}
       <LogSwitch filters={loose}>learned strengths</LogSwitch>
       {isPlaced && (
-        <Button size="sm" variant="ghost" onClick={onClear}>
+        <Chip isBare onClick={onClear}>
           0 · back to the best
-        </Button>
+        </Chip>
       )}
-    </Flex>
+    </div>
   );
 }
 
-const Swatch = chakra("span");
-
-function Chip({
-  filter,
-  number,
-  isOn,
-  onToggle,
-}: {
+interface FilterChipProps {
   filter: Filter;
   number: number;
   isOn: boolean;
-  onToggle: () => void;
-}) {
+  onToggle: (id: string) => void;
+}
+
+const FilterChip = memo(function FilterChip({ filter, number, isOn, onToggle }: FilterChipProps) {
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id: filter.id });
   const takes = stopsOf(filter);
   const isVariable = filter.reads.kind === "variable";
   const range = `${decimal(filter.counts?.minStops, 1)} to ${decimal(filter.counts?.maxStops, 1)}`;
   return (
-    <Button
+    <Chip
       ref={setNodeRef}
-      size="sm"
-      variant="outline"
+      isOn={isOn}
+      className={style.filter}
       aria-pressed={isOn}
-      bg={isOn ? "accentSoft" : "panel"}
-      color="ink"
-      borderColor={isOn ? "accent" : "edge"}
-      borderWidth={isOn ? "2px" : "1px"}
-      px="2"
-      gap="1.5"
-      minH={{ base: "44px", lg: "36px" }}
-      touchAction="manipulation"
-      zIndex={isDragging ? 10 : undefined}
-      transform={transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined}
-      onClick={onToggle}
+      style={{
+        ...(isDragging && { zIndex: 10 }),
+        ...(transform && { transform: `translate(${transform.x}px, ${transform.y}px)` }),
+      }}
+      onClick={() => onToggle(filter.id)}
       {...listeners}
     >
-      {number <= 9 && (
-        <Text as="span" color="muted" fontSize="sm">
-          {number}
-        </Text>
-      )}
-      <Swatch
-        w="14px"
-        h="22px"
-        rounded="2px"
-        borderWidth="1px"
-        borderColor="edge"
-        style={{ background: greyOf(takes).fill, forcedColorAdjust: "none" }}
-      />
+      {number <= 9 && <span className={style.aside}>{number}</span>}
+      <span className={style.swatch} style={{ background: greyOf(takes).fill }} />
       {filter.title}
-      <Text as="span" color="muted" fontWeight="normal">
+      <span className={style.aside}>
         {isVariable ? range : decimal(takes, 1)}
         {filter.learned && (
-          <Text
-            as="span"
-            title={`Learned from ${filter.learned.records} readings: ±${decimal(filter.learned.sdStops, 2)} stops`}
-          >
+          <span title={`Learned from ${filter.learned.records} readings: ±${decimal(filter.learned.sdStops, 2)} stops`}>
             {" "}
             learned
-          </Text>
+          </span>
         )}
-      </Text>
-    </Button>
+      </span>
+    </Chip>
   );
-}
+});

@@ -1,10 +1,12 @@
-import { Box, useToken } from "@chakra-ui/react";
 import { useDroppable } from "@dnd-kit/core";
+import { memo } from "react";
 import { signed, stops } from "../../lib/format";
 import { greyOf } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
+import { paint } from "../../theme/paint";
 import { layoutRail, type RailInput, type RailLayout } from "./layout";
+import style from "./StopRail.module.css";
 
 export const RAIL_ID = "stop-rail";
 
@@ -29,20 +31,19 @@ export function StopRail({ answer, blocks, setting, isStale }: StopRailProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const { setNodeRef, isOver } = useDroppable({ id: RAIL_ID });
   return (
-    <Box
-      ref={(node: HTMLDivElement | null) => {
+    <div
+      ref={(node) => {
         ref.current = node;
         setNodeRef(node);
       }}
-      bg={isOver ? "accentSoft" : undefined}
-      opacity={isStale ? 0.45 : 1}
-      rounded="md"
-      h={`${HEIGHT}px`}
-      overflow="hidden"
+      className={style.rail}
+      data-over={isOver || undefined}
+      data-stale={isStale || undefined}
+      style={{ height: HEIGHT }}
       data-testid="stop-rail"
     >
       {width > 0 && <Drawing layout={layoutRail({ answer, blocks }, width)} {...{ answer, setting, width }} />}
-    </Box>
+    </div>
   );
 }
 
@@ -61,15 +62,7 @@ interface DrawingProps {
 }
 
 function Drawing({ layout, answer, setting, width }: DrawingProps) {
-  const [ink, muted, accent, accentSoft, lamp, lampInk, lampSoft] = useToken("colors", [
-    "ink",
-    "muted",
-    "accent",
-    "accentSoft",
-    "lamp",
-    "lampInk",
-    "lampSoft",
-  ]);
+  const { ink, muted, accent, accentSoft, lamp, lampInk, lampSoft } = paint;
   const laneMiddle = LANE.y + LANE.height / 2;
   const bottom = LANE.y + LANE.height;
   return (
@@ -85,14 +78,7 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
 
       <line x1={0} x2={width} y1={AXIS_Y} y2={AXIS_Y} stroke={ink} strokeWidth={1.5} />
       {layout.rungs.map((rung) => (
-        <g key={rung.count}>
-          <line x1={rung.x} x2={rung.x} y1={AXIS_Y - 5} y2={AXIS_Y + 5} stroke={ink} strokeWidth={1.5} />
-          {rung.isLabelled && (
-            <text x={rung.x} y={AXIS_Y + 19} textAnchor="middle" fill={ink}>
-              {rung.text}
-            </text>
-          )}
-        </g>
+        <Rung key={rung.count} {...rung} />
       ))}
       <text x={4} y={HEIGHT - 8} fill={muted}>
         ◂ darker
@@ -105,15 +91,15 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
       </text>
 
       {layout.blocks.map((block) => (
-        <GlassBlock key={block.id} block={block} edge={muted ?? ""} />
+        <GlassBlock key={block.id} block={block} edge={muted} />
       ))}
       {layout.landing.width > 1 && (
         <rect x={layout.landing.x} y={bottom - 8} width={layout.landing.width} height={8} fill={lamp} />
       )}
-      {layout.push && <Push push={layout.push} accent={accent ?? ""} />}
+      {layout.push && <Push push={layout.push} accent={accent} />}
 
       <line x1={layout.settingX} x2={layout.settingX} y1={LANE.y - 12} y2={AXIS_Y} stroke={accent} strokeWidth={3} />
-      <SettingLabel x={layout.settingX} width={width} text={setting} fill={accent ?? ""} />
+      <SettingLabel x={layout.settingX} width={width} text={setting} fill={accent} />
       <line
         x1={layout.landingX}
         x2={layout.landingX}
@@ -126,7 +112,7 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
       {layout.blocks.map((block) => (
         <BlockLabel key={block.id} block={block} />
       ))}
-      <ErrorLabel layout={layout} width={width} error={answer.chosen.errorStops} fill={ink ?? ""} />
+      <ErrorLabel layout={layout} width={width} error={answer.chosen.errorStops} fill={ink} />
 
       <path d={`M${layout.lightX} ${laneMiddle}l14 -11v22z`} fill={lamp} />
       <text
@@ -141,6 +127,20 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
     </svg>
   );
 }
+
+/** A stop of the scale; most stay where they are from one answer to the next. */
+const Rung = memo(function Rung({ x, text, isLabelled }: RailLayout["rungs"][number]) {
+  return (
+    <g>
+      <line x1={x} x2={x} y1={AXIS_Y - 5} y2={AXIS_Y + 5} stroke={paint.ink} strokeWidth={1.5} />
+      {isLabelled && (
+        <text x={x} y={AXIS_Y + 19} textAnchor="middle" fill={paint.ink}>
+          {text}
+        </text>
+      )}
+    </g>
+  );
+});
 
 type Placed = RailLayout["blocks"][number];
 

@@ -1,8 +1,9 @@
-import { Box, Text, useToken } from "@chakra-ui/react";
+import { Box, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
+import { paint } from "../../theme/paint";
 
 type Take = Schemas["MeasuredTakeAnswer"];
 
@@ -30,7 +31,7 @@ interface TakeTracesProps {
 /** What changes over a clip, on one scale of its frames; a drag over it goes through the clip. */
 export function TakeTraces({ take, times, at, onSeek }: TakeTracesProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [ink, edge, muted, accent] = useToken("colors", ["ink", "edge", "muted", "accent"]);
+  const { ink, edge, muted, accent } = paint;
   const { exposure, motion, duplicates, drops } = take;
   const traces: Trace[] = [
     { name: "Exposure", values: exposure.meanStops, least: 0.5, write: (v) => `${signed(v)} stops` },

@@ -1,8 +1,9 @@
-import { Box, useToken } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { scaleLinear, scaleLog } from "d3-scale";
 import type { Schemas } from "../../api/client";
 import { shutterText } from "../../lib/measured";
 import { useWidth } from "../../lib/useWidth";
+import { paint } from "../../theme/paint";
 
 type Telemetry = Schemas["MeasuredTelemetryAnswer"];
 
@@ -12,7 +13,7 @@ const EDGE = { left: 64, right: 12, top: 10, bottom: 26 };
 /** The shutter over time against its target, with the stretches away from it. */
 export function TelemetryDrawing({ log }: { log: Telemetry }) {
   const [ref, width] = useWidth<HTMLDivElement>();
-  const [ink, muted, accent, edge, soft] = useToken("colors", ["ink", "muted", "accent", "edge", "breaksSoft"]);
+  const { ink, muted, accent, edge, breaksSoft: soft } = paint;
   const { samples, shutter, withinS, excursions, fromS, toS } = log;
   const [shortest, longest] = withinS ?? [];
   if (!shutter) return null;

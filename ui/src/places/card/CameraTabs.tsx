@@ -34,9 +34,7 @@ export function CameraTabs({ cameras, chosen, onChoose, before, after }: CameraT
               key={c.cameraId}
               isOn={isChosen}
               ref={isChosen ? shown : undefined}
-              flexShrink={0}
-              h="52px"
-              px="3"
+              size="tall"
               onClick={() => onChoose(c.cameraId)}
             >
               {turn && <StateShape state={turn.state} />}

@@ -147,8 +147,7 @@ export function RemeterSheet({ work, turn, camera, onOpen }: RemeterSheetProps) 
               label={kind === "meter" ? "f2 1/1250 iso50, or EV 14.3, as it shows" : "or as it shows"}
               value={value}
               onChange={choose}
-              fontSize="xl"
-              h="52px"
+              isLarge
             />
           </>
         )}
@@ -250,15 +249,7 @@ function Grid({ columns, options, value, onChoose }: GridProps) {
   return (
     <SimpleGrid columns={columns} gap="2" role="group" aria-label="What it shows">
       {options.map((o) => (
-        <PressButton
-          key={o.value}
-          isOn={o.value === value}
-          h="50px"
-          px="1"
-          fontSize="lg"
-          whiteSpace="normal"
-          onClick={() => onChoose(o.value)}
-        >
+        <PressButton key={o.value} isOn={o.value === value} size="large" onClick={() => onChoose(o.value)}>
           {o.name}
         </PressButton>
       ))}

@@ -107,7 +107,6 @@ function RigFits({ camera, rig, filters, cellOf, onOpen }: RigFitsProps) {
       ))}
       {others.length > 0 && (
         <SelectField
-          mt="2"
           label={`Another filter on ${camera}, ${rig.name}`}
           isLabelHidden
           value=""

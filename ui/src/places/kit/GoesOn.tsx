@@ -1,5 +1,6 @@
-import { Checkbox, Flex, Stack, Text } from "@chakra-ui/react";
+import { Flex, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
+import { TickBox } from "../../lib/TickBox";
 
 interface GoesOnProps {
   cameras: readonly Schemas["StoredCamera"][];
@@ -16,21 +17,13 @@ export function GoesOn({ cameras, value, onChange }: GoesOnProps) {
       </Text>
       <Flex gap="3" wrap="wrap">
         {cameras.map((camera) => (
-          <Checkbox.Root
+          <TickBox
             key={camera.id}
-            checked={value.includes(camera.id)}
-            onCheckedChange={(e) =>
-              onChange(e.checked ? [...value, camera.id] : value.filter((id) => id !== camera.id))
-            }
-            minH="44px"
+            isOn={value.includes(camera.id)}
+            onChange={(isOn) => onChange(isOn ? [...value, camera.id] : value.filter((id) => id !== camera.id))}
           >
-            <Checkbox.HiddenInput />
-            <Checkbox.Control
-              borderColor="muted"
-              _checked={{ bg: "accent", borderColor: "accent", color: "onAccent" }}
-            />
-            <Checkbox.Label>{camera.name}</Checkbox.Label>
-          </Checkbox.Root>
+            {camera.name}
+          </TickBox>
         ))}
       </Flex>
     </Stack>

@@ -13,6 +13,7 @@ import { FilterForm } from "./FilterForm";
 import { FilterTable } from "./FilterTable";
 import { FitTable } from "./FitTable";
 import { KitFile } from "./KitFile";
+import style from "./KitPlace.module.css";
 import { Labels } from "./Labels";
 import { Sets } from "./Sets";
 
@@ -101,19 +102,13 @@ function PartLink({ to, name }: { to: string; name: string }) {
 }
 
 /** On a desktop the kit fits the window, each column scrolling by itself. */
-const COLUMN = {
-  maxH: { lg: "calc(100dvh - 138px)" },
-  overflowY: { lg: "auto" },
-  tabIndex: 0,
-  position: "relative",
-} as const;
 
 /** Cameras and filters themselves. */
 function Gear({ cameras, filters }: PartProps) {
   const { data: rigs } = useQuery(rigsQuery);
   return (
     <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,5fr) minmax(0,7fr)" }} gap="2" alignItems="start">
-      <Panel isDense heading="Cameras" note="one aperture each" {...COLUMN}>
+      <Panel isDense heading="Cameras" note="one aperture each" className={style.column} tabIndex={0}>
         <Stack gap="2" mb="3">
           {cameras.map((camera) => (
             <CameraCard
@@ -127,7 +122,13 @@ function Gear({ cameras, filters }: PartProps) {
         <NewCamera isFirst={cameras.length === 0} />
       </Panel>
       {cameras.length > 0 && (
-        <Panel isDense heading="Filters" note="type each label as it stands on the ring" {...COLUMN}>
+        <Panel
+          isDense
+          heading="Filters"
+          note="type each label as it stands on the ring"
+          className={style.column}
+          tabIndex={0}
+        >
           <FilterForm cameras={cameras} />
           <FilterTable filters={filters} cameras={cameras} />
           <Box mt="3">

@@ -57,22 +57,24 @@ export function FrameView() {
           {frame && url && <FrameReader frame={frame} url={url} />}
         </Stack>
       </Panel>
-      <Panel heading="Advice" order={{ base: frame ? -1 : 0, lg: 0 }}>
-        <Stack gap="3">
-          {frame ? <Advice frame={frame} /> : <Text color="muted">Read a test frame to see its advice here.</Text>}
-          <Flex gap="3" wrap="wrap">
-            <SelectField
-              label="Filters of"
-              maxW="260px"
-              value={cameraId}
-              options={[{ value: "", name: "no camera" }, ...cameras.map((c) => ({ value: c.id, name: c.name }))]}
-              onChange={setCameraId}
-            />
-            <NumberField label="Filter on, stops" w="130px" value={on} onChange={setOn} />
-          </Flex>
-          {frame?.glass && <Options glass={frame.glass} titleOf={titleOf} />}
-        </Stack>
-      </Panel>
+      <Box order={{ base: frame ? -1 : 0, lg: 0 }}>
+        <Panel heading="Advice">
+          <Stack gap="3">
+            {frame ? <Advice frame={frame} /> : <Text color="muted">Read a test frame to see its advice here.</Text>}
+            <Flex gap="3" wrap="wrap">
+              <SelectField
+                label="Filters of"
+                maxW="260px"
+                value={cameraId}
+                options={[{ value: "", name: "no camera" }, ...cameras.map((c) => ({ value: c.id, name: c.name }))]}
+                onChange={setCameraId}
+              />
+              <NumberField label="Filter on, stops" w="130px" value={on} onChange={setOn} />
+            </Flex>
+            {frame?.glass && <Options glass={frame.glass} titleOf={titleOf} />}
+          </Stack>
+        </Panel>
+      </Box>
     </Grid>
   );
 }

@@ -81,28 +81,30 @@ export function TakeView() {
           {take.soFar?.facts?.subtitles && <ClipSubtitles text={take.soFar.facts.subtitles} name={file?.name ?? ""} />}
         </Stack>
       </Panel>
-      <Panel heading="What came out" order={{ base: take.data ? -1 : 0, lg: 0 }}>
-        {take.data ? (
-          <Stack gap="4">
-            {file && <TakeBeside take={take.data} shot={shot} file={file} pictures={take.soFar?.pictures ?? []} />}
-            <TakeSays take={take.data} />
-          </Stack>
-        ) : (
-          <Stack gap="3" align="flex-start">
-            {shot && (
-              <StandIn
-                href={`/api/sim/clip.y4m?shotId=${shot.id}`}
-                name="a simulated clip of it"
-                says="No clip yet? The simulated camera records one."
-              />
-            )}
-            <Text color="muted">
-              The shutter, blur, shake, lamps and exposure of a clip are read here, on this device. A moving camera and
-              a textured subject tell most.
-            </Text>
-          </Stack>
-        )}
-      </Panel>
+      <Box order={{ base: take.data ? -1 : 0, lg: 0 }}>
+        <Panel heading="What came out">
+          {take.data ? (
+            <Stack gap="4">
+              {file && <TakeBeside take={take.data} shot={shot} file={file} pictures={take.soFar?.pictures ?? []} />}
+              <TakeSays take={take.data} />
+            </Stack>
+          ) : (
+            <Stack gap="3" align="flex-start">
+              {shot && (
+                <StandIn
+                  href={`/api/sim/clip.y4m?shotId=${shot.id}`}
+                  name="a simulated clip of it"
+                  says="No clip yet? The simulated camera records one."
+                />
+              )}
+              <Text color="muted">
+                The shutter, blur, shake, lamps and exposure of a clip are read here, on this device. A moving camera
+                and a textured subject tell most.
+              </Text>
+            </Stack>
+          )}
+        </Panel>
+      </Box>
       {file && take.data && isShown && (
         <Box gridColumn={{ lg: "1 / -1" }}>
           <TakePair

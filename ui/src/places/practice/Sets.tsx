@@ -51,7 +51,7 @@ export function Sets({ set, onSet }: { set: PracticeSet; onSet: (set: PracticeSe
     <Panel heading="What is asked" note={set.name}>
       <Wrap gap="1.5" role="group" aria-label="Kinds of question">
         {ALL.map((kind) => (
-          <PressButton key={kind} isOn={chosen.has(kind)} size="sm" minH="44px" onClick={() => toggle(kind)}>
+          <PressButton key={kind} isOn={chosen.has(kind)} onClick={() => toggle(kind)}>
             {KINDS[kind]}
           </PressButton>
         ))}

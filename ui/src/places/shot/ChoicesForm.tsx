@@ -160,9 +160,7 @@ function Roles({ choices, bench, onChange }: Pick<ChoicesFormProps, "choices" | 
           <SelectField
             key={f.id}
             label={f.title}
-            orientation="horizontal"
-            gap="1.5"
-            width="auto"
+            isBeside
             w="150px"
             value={roleOf(f.id)}
             options={ROLES}

@@ -157,8 +157,6 @@ function GlassOn({ label, bench, on, fault, onChange }: GlassOnProps) {
             <PressButton
               key={f.id}
               isOn={isOn}
-              size="sm"
-              px="2.5"
               onClick={() => onChange(isOn ? on.filter((id) => id !== f.id) : [...on, f.id])}
             >
               {f.title}

@@ -67,7 +67,7 @@ export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineE
       />
       {answer && (
         <Box mt="1" aria-live="polite">
-          <Text color="muted">
+          <Text color="muted" data-testid="line-words">
             {isRead ? answer.words : "Nothing of this could be read"}
             {line !== before && isRead && ". Enter takes it, Escape leaves the shot as it is."}
             {!isRead && ". Escape leaves the shot as it is."}

@@ -1,7 +1,7 @@
-import { Box, Button, Flex, Grid, Input, Stack, Text } from "@chakra-ui/react";
+import { Button, Input, Stack, Text } from "@chakra-ui/react";
 import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { useQuery } from "@tanstack/react-query";
-import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { usePlan } from "../../api/plan";
@@ -17,6 +17,7 @@ import { byId, glassName, type Piece, stopsOf } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { shuttersOf } from "../../lib/option";
 import { Panel } from "../../lib/Panel";
+import { useAfterPaint } from "../../lib/useAfterPaint";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { useLastGood } from "../../lib/useLastGood";
 import { planned } from "../../lib/zone";
@@ -31,6 +32,7 @@ import { MotionForm } from "./MotionForm";
 import { PartsForm } from "./PartsForm";
 import { ConflictNote, SaveNote } from "./SaveNote";
 import { Schools } from "./Schools";
+import style from "./ShotBench.module.css";
 import { ShotHead } from "./ShotHead";
 import { useAutosave } from "./useAutosave";
 import { useShotDraft } from "./useShotDraft";
@@ -51,9 +53,6 @@ const SchoolsPart = memo(Schools);
 const PairPart = memo(FramePair);
 const PlanPart = memo(InThePlan);
 const NO_SCENE: Scene = {};
-/** The height that is left for the instruments on a desktop, so that nothing scrolls. */
-const ROOM = "calc(100dvh - 240px)";
-const FITS = { maxH: { lg: ROOM }, overflowY: { lg: "auto" } } as const;
 const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
 /** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
@@ -71,15 +70,19 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
   // Pictures are drawn of what could be answered last.
   const shotRequest = useLastGood(isAnswered && request ? request : undefined);
+  // The line follows the verdict: both at once would have to wait for each other.
+  const said = useLastGood(asked.isPlaceholderData && !asked.error ? undefined : draft) ?? draft;
+  const saidLater = useAfterPaint(said);
   const hasName = draft.name.trim() !== "";
   // Gear of which nothing can be told keeps nothing typed from being stored.
   const canSave = hasName && (isAnswered || isOfGear(asked.error));
   const autosave = useAutosave(shot, baseVersion, draft, canSave);
+  const saveState = useAfterPaint(autosave.state);
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 
   setAround({ answer, cameras });
   // The verdict and the two instruments come first; what surrounds them follows.
-  const later = useDeferredValue(answer);
+  const later = useAfterPaint(answer);
   const whatIf = draft.scene?.whatIf;
   const pieces = useMemo(
     () => (bench ? byId(bench, whatIf?.glassStops, shot.answer.glass) : new Map<string, Piece>()),
@@ -91,6 +94,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
     () => blocksOf(pieces, draft.choices.mounted, answer),
     [pieces, draft.choices.mounted, answer],
   );
+  const taken = useMemo(() => takenBy(answer.chosen), [answer.chosen]);
   const inPlan = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
   useHotkeys(useNumberKeys(bench, draft, changes.toggle, changes.clear));
   const sensors = useSensors(
@@ -108,7 +112,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
       filters={bench.filters}
       on={answer.chosen.filters}
       mounted={draft.choices.mounted}
-      isPlaced={Boolean(draft.placed)}
+      isPlaced={answer.placed === true}
       onToggle={changes.toggle}
       onClear={changes.clear}
     />
@@ -167,13 +171,13 @@ export function ShotBench({ shot }: { shot: Shot }) {
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
       <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>
-        <SaveNote state={autosave.state} canSave={canSave} />
+        <SaveNote state={saveState} canSave={canSave} />
         <Button size="sm" variant="outline" asChild>
           <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Field card now</Link>
         </Button>
       </Header>
       <ConflictNote
-        state={autosave.state}
+        state={saveState}
         onKeepMine={autosave.keepMine}
         onTakeTheirs={() => {
           const theirs = autosave.takeTheirs();
@@ -181,29 +185,21 @@ export function ShotBench({ shot }: { shot: Shot }) {
         }}
       />
       {gone.length > 0 && <GoneNote names={glassOf(gone)} at={shot.answer.at} onDrop={() => changes.dropGone(gone)} />}
-      <Grid templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,1fr) 320px" }} gap="2" alignItems="stretch">
-        {/* In the field the verdict comes first, and the line under it. */}
-        <Box gridColumn={{ lg: "1 / -1" }} order={{ base: 1, lg: 0 }}>
+      <div className={style.bench}>
+        <div className={style.line}>
           <ShotHead
-            draft={draft}
+            draft={saidLater}
             bench={bench}
             glass={glassName(answer.chosen.filters, pieces, answer.chosen.settings)}
             forms={forms}
             lightNote={lightNote(answer, draft)}
             onSay={changes.sayAnew}
           />
-        </Box>
-        <Panel
-          heading="Verdict"
-          isDense
-          isHeadingHidden
-          gridColumn={{ lg: "2" }}
-          gridRow={{ lg: "2" }}
-          {...FITS}
-          tabIndex={0}
-        >
+        </div>
+        <Panel heading="Verdict" isDense isHeadingHidden className={style.verdict} tabIndex={0}>
           <VerdictPart
             answer={answer}
+            later={later}
             bench={bench}
             fault={asked.error?.message}
             made={made?.does}
@@ -217,16 +213,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
             onActivity={changes.setActivity}
           />
         </Panel>
-        <Grid
-          order={{ base: 2, lg: 0 }}
-          gridColumn={{ lg: "1" }}
-          gridRow={{ lg: "2" }}
-          templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,8fr) minmax(0,5fr)" }}
-          templateRows={{ lg: "auto minmax(0,1fr)" }}
-          gap="2"
-          maxH={{ lg: ROOM }}
-        >
-          <Panel heading="Stop scale" gridColumn={{ lg: "1" }} isDense>
+        <div className={style.instruments}>
+          <Panel heading="Stop scale" className={style.rail} isDense>
             <RailPart
               answer={answer}
               blocks={blocks}
@@ -236,30 +224,25 @@ export function ShotBench({ shot }: { shot: Shot }) {
             {tray}
           </Panel>
           {answer.window && (
-            <Panel heading="Shutter window" gridColumn={{ lg: "1" }} isDense overflowY={{ lg: "auto" }} tabIndex={0}>
+            <Panel heading="Shutter window" className={style.window} isDense tabIndex={0}>
               <WindowPart
                 window={answer.window}
                 chosenS={answer.window.verdict.shutterS}
                 setting={windowWords(answer.window.verdict, answer.chosen)}
-                taken={takenBy(answer.chosen)}
+                taken={taken}
                 glassOf={glassOf}
                 onShutter={changes.setShutter}
               />
             </Panel>
           )}
           {shotRequest && later.window && (
-            <Panel heading="Preview" gridColumn={{ lg: "2" }} gridRow={{ lg: "1 / span 2" }} isDense>
+            <Panel heading="Preview" className={style.preview} isDense>
               <PairPart shot={shotRequest} answer={later} glassOf={glassOf} />
             </Panel>
           )}
-        </Grid>
-      </Grid>
-      <Grid
-        templateColumns={{ base: "minmax(0,1fr)", lg: "repeat(3, minmax(0,1fr))" }}
-        gap="2"
-        mt="2"
-        alignItems="start"
-      >
+        </div>
+      </div>
+      <div className={style.around}>
         {later.schools && (
           <Drawer heading="Approaches" result={schoolsResult(later.schools)}>
             <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={changes.setSchool} />
@@ -279,7 +262,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
             <PlanPart shot={shot} />
           </Drawer>
         )}
-      </Grid>
+      </div>
     </DndContext>
   );
 }
@@ -369,8 +352,8 @@ interface HeaderProps {
 
 function Header({ draft, onName, plan, children }: HeaderProps) {
   return (
-    <Flex gap="3" align="baseline" wrap="wrap" mb="2">
-      <Stack gap="0" flex="1" minW={{ base: "100%", lg: "240px" }}>
+    <div className={style.top}>
+      <div className={style.name}>
         <Text as="h1" srOnly>
           Shot: {draft.name}
         </Text>
@@ -385,12 +368,10 @@ function Header({ draft, onName, plan, children }: HeaderProps) {
           borderColor="transparent"
           onChange={(e) => onName(e.target.value)}
         />
-      </Stack>
+      </div>
       {plan}
-      <Text color="muted" fontSize="sm">
-        {planned(draft.startsAt)}
-      </Text>
+      <p className={style.when}>{planned(draft.startsAt)}</p>
       {children}
-    </Flex>
+    </div>
   );
 }

@@ -1,13 +1,15 @@
-import { Box, Button, Flex, Heading, Text } from "@chakra-ui/react";
+import { Button } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { sayQuery } from "../../api/queries";
 import { ACTIVITIES } from "../../lib/activities";
+import { Chip } from "../../lib/Chip";
 import { useLastGood } from "../../lib/useLastGood";
 import type { Bench, Draft } from "./draft";
 import { LineEditor, type Stretch } from "./LineEditor";
+import style from "./ShotHead.module.css";
 
 /** The small forms of a shot, in the order of the line. */
 export const FORMS = {
@@ -57,7 +59,7 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
   // The part whose form is open, where it is one of the line.
   const [chosen, setChosen] = useState<Stretch>();
   const head = useRef<HTMLDivElement>(null);
-  if (!said) return <Box minH="52px" />;
+  if (!said) return <div className={style.waiting} />;
   if (written) {
     return (
       <LineEditor
@@ -79,18 +81,13 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
   };
   const buttons = buttonsOf(said.parts, { light, glass, usual: movesAs(draft, bench) });
   return (
-    <Box ref={head} position="relative">
-      <Flex gap="1" wrap="wrap" role="group" aria-label="The shot in one line" data-testid="shot-line">
+    <div ref={head} className={style.head}>
+      <div className={style.line} role="group" aria-label="The shot in one line" data-testid="shot-line">
         {buttons.map(({ id, form, kind, text, isSaid, stretch }) => (
-          <Button
+          <Chip
             key={id}
-            size="sm"
-            variant="outline"
-            px="2"
-            color={isSaid ? "ink" : "muted"}
-            fontWeight={isSaid ? "semibold" : "normal"}
-            borderColor={open === form ? "accent" : "edge"}
-            bg={open === form ? "accentSoft" : "panel"}
+            isOn={open === form}
+            isQuiet={!isSaid}
             aria-label={`${kind === "lamps" ? "lights" : kind}: ${text}`}
             aria-expanded={open === form}
             data-form={form}
@@ -100,17 +97,12 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
             }}
           >
             {text}
-          </Button>
+          </Chip>
         ))}
-        <Button
-          size="sm"
-          variant="ghost"
-          px="2"
-          onClick={() => setWritten({ start: said.line.length, end: said.line.length })}
-        >
+        <Chip isBare onClick={() => setWritten({ start: said.line.length, end: said.line.length })}>
           Write it…
-        </Button>
-      </Flex>
+        </Chip>
+      </div>
       {open && (
         <FormPanel
           name={FORMS[open]}
@@ -121,7 +113,7 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
           {forms[open]}
         </FormPanel>
       )}
-    </Box>
+    </div>
   );
 }
 
@@ -155,7 +147,7 @@ interface FormPanelProps {
 
 /** A form over the instruments, beside the verdict, which answers while it is edited. */
 function FormPanel({ name, note, onWrite, onClose, children }: FormPanelProps) {
-  const box = useRef<HTMLDivElement>(null);
+  const box = useRef<HTMLElement>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another form is another thing to be led to.
   useEffect(() => {
     box.current?.focus({ preventScroll: true });
@@ -163,38 +155,20 @@ function FormPanel({ name, note, onWrite, onClose, children }: FormPanelProps) {
     if (box.current && getComputedStyle(box.current).position === "static") box.current.scrollIntoView();
   }, [name]);
   return (
-    <Box
+    <section
       ref={box}
-      as="section"
       aria-label={name}
       tabIndex={-1}
-      position={{ lg: "absolute" }}
-      zIndex="15"
-      top="100%"
-      left="0"
-      mt="1"
-      w={{ lg: "calc(100% - 332px)" }}
-      maxH={{ lg: "calc(100dvh - 190px)" }}
-      overflowY={{ lg: "auto" }}
-      bg="panel"
-      borderWidth="2px"
-      borderColor="accent"
-      rounded="xl"
-      p="3"
-      shadow={{ lg: "lg" }}
+      className={style.form}
       onKeyDown={(e) => {
         if (e.key !== "Escape") return;
         e.stopPropagation();
         onClose();
       }}
     >
-      <Flex align="center" mb="2" gap="3">
-        <Heading as="h2" size="md">
-          {name}
-        </Heading>
-        <Text flex="1" color="muted" fontSize="sm">
-          {note}
-        </Text>
+      <div className={style.title}>
+        <h2>{name}</h2>
+        <p>{note}</p>
         {onWrite && (
           <Button size="sm" variant="ghost" onClick={onWrite}>
             Write it instead
@@ -203,9 +177,9 @@ function FormPanel({ name, note, onWrite, onClose, children }: FormPanelProps) {
         <Button size="sm" variant="outline" onClick={onClose}>
           Done
         </Button>
-      </Flex>
+      </div>
       {children}
-    </Box>
+    </section>
   );
 }
 

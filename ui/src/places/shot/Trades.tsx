@@ -1,8 +1,10 @@
-import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
+import { classes } from "../../lib/classes";
 import { Drawer } from "../../lib/Drawer";
 import { decimal } from "../../lib/locale";
 import { StateShape } from "../../lib/StateMark";
+import style from "./Verdict.module.css";
 
 type Trade = Schemas["WindowTrade"];
 
@@ -30,80 +32,56 @@ export function Trades({ window, made, tried, onTrade, onUndo, onDropTried }: Tr
   const [conflict] = window.conflicts;
   const [first, ...rest] = window.trades;
   return (
-    <Stack gap="2" data-testid="trades">
+    <div className={style.trades} data-testid="trades">
       {made && (
-        <Box bg="accentSoft" rounded="md" px="3" py="1.5" display="flex" gap="2" alignItems="center">
-          <Text flex="1">Applied: {made}</Text>
+        <div className={classes(style.note, style.applied)}>
+          <p>Applied: {made}</p>
           <Button size="sm" variant="outline" onClick={onUndo}>
             Undo
           </Button>
-        </Box>
+        </div>
       )}
       {tried.length > 0 && (
-        <Box
-          borderWidth="1px"
-          borderColor="accent"
-          rounded="md"
-          px="3"
-          py="1.5"
-          display="flex"
-          gap="2"
-          alignItems="center"
-        >
-          <Text flex="1">Previewing: {tried.join(", ")}</Text>
+        <div className={style.note}>
+          <p>Previewing: {tried.join(", ")}</p>
           <Button size="sm" variant="ghost" onClick={onDropTried}>
             Back to my gear
           </Button>
-        </Box>
+        </div>
       )}
       {conflict && (
-        <Flex gap="2" fontSize="sm" color={conflict.verdict}>
-          <Box pt="1">
-            <StateShape state={conflict.verdict} size={12} />
-          </Box>
-          <Text lineHeight="1.35">{conflict.text}</Text>
-        </Flex>
+        <div className={classes(style.conflict, style[conflict.verdict])}>
+          <StateShape state={conflict.verdict} size={12} />
+          <p>{conflict.text}</p>
+        </div>
       )}
       {first && (
         <>
-          <Text color="muted" fontSize="sm" fontWeight="bold">
-            Ways out
-          </Text>
+          <b className={classes(style.small, style.muted)}>Ways out</b>
           <TradeButton trade={first} onTrade={onTrade} />
           {rest.length > 0 && (
             <Drawer isPlain heading="More ways out" result={rest.map((t) => t.does).join(", ")}>
-              <Stack gap="1.5">
+              <div className={style.ways}>
                 {rest.map((trade) => (
                   <TradeButton key={trade.kind} trade={trade} onTrade={onTrade} />
                 ))}
-              </Stack>
+              </div>
             </Drawer>
           )}
         </>
       )}
-    </Stack>
+    </div>
   );
 }
 
 /** A way out, what the whole shot is with it, and what it costs. */
 function TradeButton({ trade, onTrade }: { trade: Trade; onTrade: (trade: Trade) => void }) {
   return (
-    <Button
-      variant="outline"
-      h="auto"
-      py="1"
-      px="2.5"
-      justifyContent="flex-start"
-      textAlign="start"
-      whiteSpace="normal"
-      onClick={() => onTrade(trade)}
-    >
-      <Stack gap="0">
-        <Text fontWeight="bold">{trade.does}</Text>
-        <Text color="muted" fontWeight="normal" fontSize="sm" lineHeight="1.3">
-          {leaves(trade)} · {trade.costs}
-        </Text>
-      </Stack>
-    </Button>
+    <button type="button" className={style.way} onClick={() => onTrade(trade)}>
+      <b>{trade.does}</b>
+      <span>
+        {leaves(trade)} · {trade.costs}
+      </span>
+    </button>
   );
 }

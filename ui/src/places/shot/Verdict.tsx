@@ -1,6 +1,8 @@
-import { Box, Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { CopyButton } from "../../lib/CopyButton";
+import { classes } from "../../lib/classes";
 import { Drawer } from "../../lib/Drawer";
 import { iso, signed, stops } from "../../lib/format";
 import { glassName, type Piece } from "../../lib/glass";
@@ -11,12 +13,15 @@ import { type Answer, type Bench, type Scene, triedWords } from "./draft";
 import { Explain } from "./Explain";
 import { NotJudged } from "./NotJudged";
 import { Trades } from "./Trades";
+import style from "./Verdict.module.css";
 
 type Option = Schemas["Option"];
 type Saw = Schemas["Look"]["saw"];
 
 interface VerdictProps {
   answer: Answer;
+  /** The answer that was painted last: what surrounds the verdict follows it. */
+  later: Answer;
   bench: Bench;
   /** What is wrong with the input, when the answer is that of an earlier one. */
   fault: string | undefined;
@@ -34,130 +39,148 @@ interface VerdictProps {
 }
 
 /** The answer: which glass, what to set, what error is left and why; then what else there is. */
-export function Verdict({ answer, bench, fault, made, pieces: filters, whatIf, ...on }: VerdictProps) {
-  const { onPick, onSaw, onTrade, onUndo, onDropTried, onActivity } = on;
+export function Verdict({ answer, later, bench, fault, pieces, ...rest }: VerdictProps) {
   const { chosen } = answer;
-  const { recipe } = bench;
-  const isLooking = answer.step !== undefined && !answer.settled;
+  const isLooking = looksOn(answer);
   return (
-    <Stack gap="2">
+    <div className={style.verdict}>
       {fault && (
-        <Box bg="breaksSoft" color="breaks" rounded="md" p="3" role="status">
+        <div className={style.fault} role="status">
           <b>Cannot be answered as it stands.</b> {fault} Below is the last answer.
-        </Box>
+        </div>
       )}
-      <Stack gap="2">
-        <Box aria-live="polite" data-testid="verdict">
-          <Text color="muted" fontSize="sm">
-            {headline(answer, isLooking)}
-          </Text>
-          <Heading as="h2" fontSize={{ base: "4xl", md: "3xl" }} lineHeight="1.1" data-testid="glass">
-            {glassName(chosen.filters, filters, chosen.settings)}
-          </Heading>
-          <Text fontSize="xl" fontWeight="semibold" mt="1" data-testid="setting">
-            {isLooking ? lockedWords(answer, bench) : settingWords(chosen)}
-          </Text>
-          {!isLooking && chosen.ring && <Text fontSize="lg">Turn the ring {chosen.ring}.</Text>}
-          {!isLooking && (
-            <Text fontSize="lg" data-testid="error">
-              <b>{signed(chosen.leftStops)}</b>
-              {errorWords(chosen)}
-            </Text>
-          )}
-        </Box>
-        {isLooking ? (
-          <LookButtons onSaw={onSaw} />
-        ) : (
-          <Box data-testid="state">
-            <StateMark state={stateOf(answer)}>{answer.gives ?? stateWords(chosen)}</StateMark>
-          </Box>
-        )}
-        {!isLooking && chosen.couldBe && chosen.couldBe.length > 0 && (
-          <Text fontSize="sm">
-            Within ±{decimal(chosen.spreadStops, 1)} stops it could also{" "}
-            {chosen.couldBe.map((s) => COULD[s]).join(" or ")}.
-          </Text>
-        )}
-        {!isLooking && (answer.ifBrighter || answer.ifDarker) && (
-          <Text fontSize="sm" data-testid="spares">
-            Spare:{" "}
-            {[
-              answer.ifBrighter && `${glassName(answer.ifBrighter.filters, filters)} if it is brighter`,
-              answer.ifDarker && `${glassName(answer.ifDarker.filters, filters)} if it is darker`,
-            ]
-              .filter(Boolean)
-              .join(", ")}
-          </Text>
-        )}
-        {!isLooking && answer.short && <Short short={answer.short} />}
-        {!isLooking && answer.window && (
-          <Trades window={answer.window} tried={triedWords(whatIf)} {...{ made, onTrade, onUndo, onDropTried }} />
-        )}
-        {warnings(chosen.filters, bench, filters).map(({ state, words }) => (
-          <StateMark key={words} state={state}>
-            {words}
-          </StateMark>
-        ))}
-        {!isLooking && answer.motion?.glassOptional && (
-          <StateMark state="holds">ND optional: blur will not show.</StateMark>
-        )}
-        {!isLooking && answer.tilt && <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>}
-        {!isLooking && answer.missing && <NotJudged missing={answer.missing} bench={bench} onActivity={onActivity} />}
-        {bench.leftOut.map((f) => (
-          <Text key={f.id} fontSize="sm" color="unknown" display="flex" gap="2" alignItems="center">
-            <StateShape state="unknown" /> {f.title} is left out: {f.open}
-          </Text>
-        ))}
+      <div aria-live="polite" data-testid="verdict">
+        <p className={classes(style.small, style.muted)}>{headline(answer, isLooking)}</p>
+        <h2 className={style.glass} data-testid="glass">
+          {glassName(chosen.filters, pieces, chosen.settings)}
+        </h2>
+        <p className={style.setting} data-testid="setting">
+          {isLooking ? lockedWords(answer, bench) : settingWords(chosen)}
+        </p>
+        {!isLooking && chosen.ring && <p className={style.large}>Turn the ring {chosen.ring}.</p>}
         {!isLooking && (
-          <Stack gap="0">
-            <Others answer={answer} filters={filters} onPick={onPick} />
-            <Drawer isPlain heading="Why" result={reasonsOf(answer)[0]}>
-              <Stack gap="2" align="flex-start">
-                <Reasons reasons={reasonsOf(answer)} />
-                {answer.assumed && (
-                  <Text fontSize="sm" color="muted" data-testid="assumed">
-                    <b>Assumed:</b> {answer.assumed.join("; ")}.
-                  </Text>
-                )}
-                {answer.explain && <Explain lines={answer.explain} />}
-              </Stack>
-            </Drawer>
-            {recipe.length > 0 && (
-              <Drawer isPlain heading="Also set" result={recipe[0]}>
-                <Stack gap="1" as="section" aria-label="Settings recipe">
-                  {recipe.map((line) => (
-                    <Text key={line} fontSize="sm">
-                      {line}
-                    </Text>
-                  ))}
-                  <Box>
-                    <CopyButton text={[`${bench.camera.name}: ${settingWords(chosen)}`, ...recipe].join("\n")}>
-                      Copy the settings
-                    </CopyButton>
-                  </Box>
-                </Stack>
-              </Drawer>
-            )}
-          </Stack>
+          <p className={style.large} data-testid="error">
+            <b>{signed(chosen.leftStops)}</b>
+            {errorWords(chosen)}
+          </p>
         )}
-      </Stack>
-    </Stack>
+      </div>
+      {isLooking ? (
+        <LookButtons onSaw={rest.onSaw} />
+      ) : (
+        <div data-testid="state">
+          <StateMark state={stateOf(answer)}>{answer.gives ?? stateWords(chosen)}</StateMark>
+        </div>
+      )}
+      <Beside answer={later} bench={bench} pieces={pieces} {...rest} />
+    </div>
   );
 }
+
+/** Whether the light is still being looked for, through one filter after another. */
+const looksOn = (answer: Answer): boolean => answer.step !== undefined && !answer.settled;
+
+/** What else is to be known of an answer: how sure it is, what to carry, the ways out, why. */
+const Beside = memo(function Beside({
+  answer,
+  bench,
+  made,
+  pieces,
+  whatIf,
+  onPick,
+  onTrade,
+  onUndo,
+  onDropTried,
+  onActivity,
+}: Omit<VerdictProps, "fault" | "later">) {
+  const { chosen } = answer;
+  const { recipe } = bench;
+  const isLooking = looksOn(answer);
+  return (
+    <>
+      {!isLooking && chosen.couldBe && chosen.couldBe.length > 0 && (
+        <p className={style.small}>
+          Within ±{decimal(chosen.spreadStops, 1)} stops it could also{" "}
+          {chosen.couldBe.map((s) => COULD[s]).join(" or ")}.
+        </p>
+      )}
+      {!isLooking && (answer.ifBrighter || answer.ifDarker) && (
+        <p className={style.small} data-testid="spares">
+          Spare:{" "}
+          {[
+            answer.ifBrighter && `${glassName(answer.ifBrighter.filters, pieces)} if it is brighter`,
+            answer.ifDarker && `${glassName(answer.ifDarker.filters, pieces)} if it is darker`,
+          ]
+            .filter(Boolean)
+            .join(", ")}
+        </p>
+      )}
+      {!isLooking && answer.short && <Short short={answer.short} />}
+      {!isLooking && answer.window && (
+        <Trades window={answer.window} tried={triedWords(whatIf)} {...{ made, onTrade, onUndo, onDropTried }} />
+      )}
+      {warnings(chosen.filters, bench, pieces).map(({ state, words }) => (
+        <StateMark key={words} state={state}>
+          {words}
+        </StateMark>
+      ))}
+      {!isLooking && answer.motion?.glassOptional && (
+        <StateMark state="holds">ND optional: blur will not show.</StateMark>
+      )}
+      {!isLooking && answer.tilt && <StateMark state={answer.tilt.state}>{answer.tilt.words}</StateMark>}
+      {!isLooking && answer.missing && <NotJudged missing={answer.missing} bench={bench} onActivity={onActivity} />}
+      {bench.leftOut.map((f) => (
+        <p key={f.id} className={classes(style.small, style.leftOut)}>
+          <StateShape state="unknown" /> {f.title} is left out: {f.open}
+        </p>
+      ))}
+      {!isLooking && (
+        <div>
+          <Others answer={answer} filters={pieces} onPick={onPick} />
+          <Drawer isPlain heading="Why" result={reasonsOf(answer)[0]}>
+            <div className={style.answer}>
+              <Reasons reasons={reasonsOf(answer)} />
+              {answer.assumed && (
+                <p className={classes(style.small, style.muted)} data-testid="assumed">
+                  <b>Assumed:</b> {answer.assumed.join("; ")}.
+                </p>
+              )}
+              {answer.explain && <Explain lines={answer.explain} />}
+            </div>
+          </Drawer>
+          {recipe.length > 0 && (
+            <Drawer isPlain heading="Also set" result={recipe[0]}>
+              <section aria-label="Settings recipe">
+                {recipe.map((line) => (
+                  <p key={line} className={style.small}>
+                    {line}
+                  </p>
+                ))}
+                <CopyButton text={[`${bench.camera.name}: ${settingWords(chosen)}`, ...recipe].join("\n")}>
+                  Copy the settings
+                </CopyButton>
+              </section>
+            </Drawer>
+          )}
+        </div>
+      )}
+    </>
+  );
+});
 
 /** How much light is missing, and what would help. */
 function Short({ short }: { short: Schemas["ShotShort"] }) {
   return (
-    <Box data-testid="short">
-      <Text fontWeight="bold">{stops(short.stops)} short of light. What would help, the cheapest first:</Text>
-      <List.Root as="ol" gap="1" ps="5">
+    <div data-testid="short">
+      <b>{stops(short.stops)} short of light. What would help, the cheapest first:</b>
+      <ol className={style.list}>
         {short.helps.map((h) => (
-          <List.Item key={h.words} _marker={{ color: "muted" }}>
+          <li key={h.words}>
             {h.words} (<b>{stops(h.givesStops)}</b>)
-          </List.Item>
+          </li>
         ))}
-      </List.Root>
-    </Box>
+      </ol>
+    </div>
   );
 }
 
@@ -231,13 +254,11 @@ function LookButtons({ onSaw }: { onSaw: (saw: Saw) => void }) {
 
 function Reasons({ reasons }: { reasons: string[] }) {
   return (
-    <List.Root gap="1.5" ps="4" data-testid="reasons">
+    <ul className={style.list} data-testid="reasons">
       {reasons.map((reason) => (
-        <List.Item key={reason} _marker={{ color: "muted" }}>
-          {reason}
-        </List.Item>
+        <li key={reason}>{reason}</li>
       ))}
-    </List.Root>
+    </ul>
   );
 }
 
@@ -261,32 +282,20 @@ function Others({
       heading="Other filters"
       result={`${glassName(next.filters, filters, next.settings)} ${signed(next.errorStops)}`}
     >
-      <Text color="muted" fontSize="sm">
-        By exposure alone
-      </Text>
-      <Stack gap="0" data-testid="others">
+      <p className={classes(style.small, style.muted)}>By exposure alone</p>
+      <div data-testid="others">
         {others.map((option) => (
-          <Button
-            key={key(option)}
-            variant="ghost"
-            justifyContent="space-between"
-            px="2"
-            h="auto"
-            py="1.5"
-            onClick={() => onPick(option.filters)}
-          >
-            <Flex gap="2" align="center" color="ink" minW="0">
-              <Box color={option.state}>
-                <StateShape state={option.state} />
-              </Box>
-              <Text truncate>{glassName(option.filters, filters, option.settings)}</Text>
-            </Flex>
-            <Text color="muted" fontWeight="normal" whiteSpace="nowrap">
+          <button key={key(option)} type="button" className={style.other} onClick={() => onPick(option.filters)}>
+            <span className={style[option.state]}>
+              <StateShape state={option.state} />
+            </span>
+            <b>{glassName(option.filters, filters, option.settings)}</b>
+            <span>
               {signed(option.errorStops)} · {option.state}
-            </Text>
-          </Button>
+            </span>
+          </button>
         ))}
-      </Stack>
+      </div>
     </Drawer>
   );
 }

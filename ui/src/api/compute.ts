@@ -1,0 +1,81 @@
+import { heard } from "./ask";
+import { answerHere, isWarm } from "./here/calc";
+import { isLost } from "./reach";
+
+/**
+ * Computations: the server's core answers them, on the server or in the page, with one result.
+ * Where the server is far, as over a weak network, the program is loaded into the page, and who
+ * has been faster is asked first.
+ */
+
+interface Computed {
+  status: number;
+  text: string;
+}
+
+/** So long a computation waits for a server that says nothing. */
+const PATIENCE_MS = 3_000;
+/** A server that takes longer than this is far: the page would answer sooner. */
+const FAR_MS = 40;
+/** So many times as long as usual are waited before the other is asked, too. */
+const LATE = 3;
+/** How much the last answer counts in what is usual. */
+const WEIGHT = 0.25;
+
+/** How long answers usually take, in milliseconds. */
+const usual = { there: 0, here: 0 };
+
+type Side = keyof typeof usual;
+
+export async function compute(name: string, body: unknown, signal: AbortSignal): Promise<Computed> {
+  const text = JSON.stringify(body);
+  const ask: Record<Side, () => Promise<Computed>> = {
+    there: () => timed("there", () => onServer(name, text, signal)),
+    here: () => timed("here", () => answerHere(name, text)),
+  };
+  if (isLost()) return ask.here();
+  if (isWarm()) return usual.here < usual.there ? hedged(ask, "here", "there") : hedged(ask, "there", "here");
+  try {
+    const answer = await ask.there();
+    if (usual.there > FAR_MS) warm();
+    return answer;
+  } catch (cause) {
+    if (signal.aborted) throw cause;
+    return ask.here();
+  }
+}
+
+/** One side's answer, or the other's where the first takes its time or gives none. */
+async function hedged(ask: Record<Side, () => Promise<Computed>>, first: Side, second: Side): Promise<Computed> {
+  const early = ask[first]();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<"late">((resolve) => {
+    timer = setTimeout(() => resolve("late"), LATE * usual[first]);
+  });
+  const answer = await Promise.race([early.catch(() => "late" as const), late]);
+  clearTimeout(timer);
+  return answer === "late" ? Promise.any([early, ask[second]()]) : answer;
+}
+
+async function timed(side: Side, ask: () => Promise<Computed>): Promise<Computed> {
+  const start = performance.now();
+  const answer = await ask();
+  const took = performance.now() - start;
+  usual[side] = usual[side] === 0 ? took : usual[side] + WEIGHT * (took - usual[side]);
+  return answer;
+}
+
+async function onServer(name: string, body: string, signal: AbortSignal): Promise<Computed> {
+  const headers = { "Content-Type": "application/json" };
+  const response = await heard(`/api/calc/${name}`, { method: "POST", body, headers, signal }, PATIENCE_MS);
+  return { status: response.status, text: await response.text() };
+}
+
+let isLoading = false;
+
+/** Loads the program in a quiet moment; that it could not be loaded is no fault of the page. */
+function warm(): void {
+  if (isLoading) return;
+  isLoading = true;
+  requestIdleCallback(() => void answerHere("label", '{"label":"ND8"}').catch(() => {}), { timeout: 5_000 });
+}

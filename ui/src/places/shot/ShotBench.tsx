@@ -1,7 +1,7 @@
 import { Button, Input, Stack, Text } from "@chakra-ui/react";
 import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
-import { useQuery } from "@tanstack/react-query";
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { usePlan } from "../../api/plan";
@@ -65,7 +65,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   });
   const gone = bench && !isOtherBench ? goneFrom(draft, bench) : [];
   const request = bench && !isOtherBench && gone.length === 0 ? requestOf(draft, bench) : null;
-  const asked = useQuery(shotAnswerQuery(request));
+  const asked = useAnswer(request);
   const answer = useLastGood(asked.data) ?? shot.answer.given;
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
   // Pictures are drawn of what could be answered last.
@@ -316,6 +316,16 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
     before.current = { fps, text: answer.shutter.text };
   }, [answer, fps, isAnswered]);
   return moved;
+}
+
+/** The answer to a request, asked for before the change that asks is painted. */
+function useAnswer(request: Schemas["ShotRequest"] | null) {
+  const queries = useQueryClient();
+  const query = shotAnswerQuery(request);
+  useLayoutEffect(() => {
+    if (request) void queries.prefetchQuery(shotAnswerQuery(request));
+  }, [queries, request]);
+  return useQuery(query);
 }
 
 function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: string) => void, clear: () => void) {

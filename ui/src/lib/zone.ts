@@ -13,8 +13,22 @@ const SHAPES = {
 // Making a formatter takes a hundred times as long as using it.
 const made = new Map<string, Intl.DateTimeFormat>();
 
+// While a bar is dragged, the same instants are written over and over.
+const written = new Map<string, string>();
+const MOST_WRITTEN = 4_000;
+
 function format(shape: keyof typeof SHAPES, at: number | string | Date, zone: string): string {
   const key = `${shape} ${zone}`;
+  const instant = `${key} ${Number(new Date(at))}`;
+  const known = written.get(instant);
+  if (known !== undefined) return known;
+  if (written.size >= MOST_WRITTEN) written.clear();
+  const text = formatterOf(key, shape, zone).format(new Date(at));
+  written.set(instant, text);
+  return text;
+}
+
+function formatterOf(key: string, shape: keyof typeof SHAPES, zone: string): Intl.DateTimeFormat {
   let formatter = made.get(key);
   if (!formatter) {
     const [locale, options] = SHAPES[shape];
@@ -24,7 +38,7 @@ function format(shape: keyof typeof SHAPES, at: number | string | Date, zone: st
     });
     made.set(key, formatter);
   }
-  return formatter.format(new Date(at));
+  return formatter;
 }
 
 /** "07:20" */

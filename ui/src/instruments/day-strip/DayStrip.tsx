@@ -218,7 +218,8 @@ const SkyRow = memo(function SkyRow({ curve, from, to, zone, width, onSky }: Sky
   const { ink, edge, panel } = paint;
   const s = scales(from, to, width);
   const hours = Array.from({ length: Math.round((to - from) / HOUR) }, (_, i) => from + i * HOUR);
-  const skyAt = (at: number): Sky => curve.findLast((p) => Date.parse(p.time) <= at)?.sky ?? curve[0]?.sky ?? "clear";
+  const skies = useMemo(() => curve.map(({ time, sky }) => ({ from: Date.parse(time), sky })), [curve]);
+  const skyAt = (at: number): Sky => skies.findLast((p) => p.from <= at)?.sky ?? skies[0]?.sky ?? "clear";
   if (curve.length === 0) return null;
   return (
     <>

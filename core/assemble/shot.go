@@ -23,6 +23,7 @@ type ShotRequest struct {
 	Craft   *Craft         `json:"craft,omitempty" doc:"what carries the camera as it is held, and how that usually moves"`
 	Scene   ShotScene      `json:"scene,omitzero"`
 	Placed  *[]string      `json:"placed,omitempty" maxItems:"4" doc:"ids of the glass put on by hand; left out, the best option is taken"`
+	Most    int            `json:"most,omitempty" minimum:"1" doc:"at most so many options are written, the best; all of them where left out"`
 }
 
 // Asked is what is asked of a shot beside its light: its look, what moves and shines in it,

@@ -77,7 +77,7 @@ func (a *ShotAnswer) judge(r *assemble.ShotRequest, ready *assemble.Assembled) e
 	if a.Settled { // while the light is looked for, the camera stays locked at the target
 		b.Question.Setting.Shutter = w.Verdict.Question.Setting.Shutter
 	}
-	a.Solve = solved(b)
+	a.Solve = solved(b, r.Most, optionOf)
 	on, field := glass.IDs(w.Verdict.Option.Filters), "kit"
 	switch {
 	case r.Placed != nil:
@@ -89,7 +89,7 @@ func (a *ShotAnswer) judge(r *assemble.ShotRequest, ready *assemble.Assembled) e
 	if err != nil {
 		return err
 	}
-	a.Chosen = optionOf(b, &weighed)
+	a.Chosen = toldOption(b, &weighed)
 	scene.JudgeAt(w, b.Question, weighed)
 	a.State = w.Verdict.State
 	if gives := w.Verdict.Gives(); gives != "" {

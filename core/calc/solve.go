@@ -10,6 +10,7 @@ import (
 type SolveRequest struct {
 	assemble.Wish
 	Light assemble.SceneLight `json:"light"`
+	Most  int                 `json:"most,omitempty" minimum:"1" doc:"at most so many options are written, the best; all of them where left out"`
 }
 
 // SolveAnswer is the setting and the options, best first.
@@ -47,7 +48,7 @@ type Option struct {
 	LostOverStops stop.Stops            `json:"lostOverStops" doc:"what then stays over"`
 	LostSaved     *bool                 `json:"lostSaved" doc:"whether the fastest shutter then still exposes; null where that is not known"`
 	Mode          *Mode                 `json:"mode,omitempty"`
-	Reasons       []string              `json:"reasons"`
+	Reasons       []string              `json:"reasons,omitempty" doc:"why it stands where it does, the main one first; of the options of a shot, the chosen one's alone"`
 }
 
 // Locked returns the shutter that is set; ok is false where the camera moves it by itself.
@@ -87,17 +88,23 @@ func Solve(r SolveRequest) (*SolveAnswer, error) {
 		return nil, err
 	}
 	b.Question.Light = light
-	return solved(b), nil
+	return solved(b, r.Most, toldOption), nil
 }
 
-func solved(b *assemble.Setup) *SolveAnswer {
+// solved returns the best of the options, written each by a function; 0 is all of them.
+func solved(b *assemble.Setup, most int, write func(*assemble.Setup, *glass.Option) Option) *SolveAnswer {
 	q := &b.Question
 	a := &SolveAnswer{
 		ShutterS: q.Setting.Shutter, AngleDeg: b.Angle(q.Setting.Shutter), SnapStops: b.Snapped.Off,
 		EVSet: q.Setting.EV(), NeedStops: q.Need(), Ladder: []Rung{},
 	}
-	for _, o := range glass.Choose(q, b.Stacks) {
-		a.Options = append(a.Options, optionOf(b, &o))
+	options := glass.Choose(q, b.Stacks)
+	if most > 0 && most < len(options) {
+		options = options[:most]
+	}
+	a.Options = make([]Option, len(options))
+	for i := range options {
+		a.Options[i] = write(b, &options[i])
 	}
 	a.Mode = a.Options[0].Mode
 	for _, c := range q.Ladder() {
@@ -106,13 +113,21 @@ func solved(b *assemble.Setup) *SolveAnswer {
 	return a
 }
 
-// optionOf writes an option as its answer.
+// toldOption writes an option as its answer, with its reasons: of the forty of a kit nobody reads
+// more than those of one, and they take longer than choosing it.
+func toldOption(b *assemble.Setup, o *glass.Option) Option {
+	out := optionOf(b, o)
+	out.Reasons = o.Reasons(&b.Question)
+	return out
+}
+
+// optionOf writes an option as its answer, without its reasons.
 func optionOf(b *assemble.Setup, o *glass.Option) Option {
 	q := &b.Question
 	out := Option{
 		Filters: glass.IDs(o.Filters), Stops: o.Stops, ErrorStops: o.Error, LeftStops: o.Left, SpreadStops: o.Spread(q),
 		Verdict: o.Verdict, State: o.State(q), CouldBe: o.CouldBe(q), ISO: o.ISO, ISOText: o.SpokenISO(q), ShutterS: o.Shutter, ShutterText: q.Spoken(o.Shutter), AngleDeg: b.Angle(o.Shutter),
-		Cost: o.Cost, LostStops: o.Lost, Mode: modeOf(b, o.Mode), Reasons: o.Reasons(q),
+		Cost: o.Cost, LostStops: o.Lost, Mode: modeOf(b, o.Mode),
 	}
 	if o.Turned != nil {
 		out.Settings = map[string]stop.Stops{o.Turned.ID: o.Setting}

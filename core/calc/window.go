@@ -117,7 +117,7 @@ type WindowVerdict struct {
 	Filters  []string      `json:"filters"`
 	State    glass.State   `json:"state"`
 	CouldBe  []glass.State `json:"couldBe,omitempty" doc:"what the exposure could turn out to be within the spread"`
-	Option   Option        `json:"option" doc:"the glass taken, in full"`
+	Option   Option        `json:"option" doc:"the glass taken, in full; why is said in because"`
 	Gives    *string       `json:"gives" doc:"what gives way and by how much; null where nothing does"`
 	Strains  []Strain      `json:"strains" doc:"every demand that does not hold there, the worst first"`
 	Because  []string      `json:"because"`

@@ -7,7 +7,6 @@ import (
 	"math"
 	"reflect"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 	"unicode"
@@ -22,17 +21,38 @@ const maxFaults = 20
 // check compares a decoded JSON value with the type of target and its tags.
 func check(target, raw any) []problem.Fault {
 	c := checker{}
-	c.value("", reflect.TypeOf(target).Elem(), "", raw)
+	c.value(nil, ruleOf(reflect.TypeOf(target).Elem(), ""), raw)
 	return c.faults
 }
 
 // longestPath bounds how much of a path is said back: it holds names that were sent.
 const longestPath = 200
 
+// A place is where in a request a value stands: a name in an object, or an index in a list. It is
+// written out for a fault alone.
+type place struct {
+	in    *place
+	name  string
+	index int // of an item, which has no name
+}
+
+func (p *place) String() string {
+	switch {
+	case p == nil:
+		return ""
+	case p.name == "":
+		return fmt.Sprintf("%s[%d]", p.in, p.index)
+	case p.in == nil:
+		return p.name
+	}
+	return p.in.String() + "." + p.name
+}
+
 type checker struct{ faults []problem.Fault }
 
-func (c *checker) fault(path string, value any, allowed string) {
+func (c *checker) fault(at *place, value any, allowed string) {
 	if len(c.faults) < maxFaults {
+		path := at.String()
 		if path == "" {
 			path = "the request"
 		}
@@ -48,75 +68,54 @@ const firstYear, lastYear = 1900, 2200
 
 var instant = reflect.TypeFor[time.Time]()
 
-func (c *checker) value(path string, t reflect.Type, tag reflect.StructTag, raw any) {
-	for t.Kind() == reflect.Pointer {
-		t = t.Elem()
-	}
+func (c *checker) value(at *place, r *rule, raw any) {
 	switch {
-	case t == instant:
-		text, ok := raw.(string)
-		at, err := time.Parse(time.RFC3339, text)
-		if !ok || err != nil {
-			c.fault(path, raw, "an instant with its zone, as in 2031-09-20T07:30:00-01:00")
-		} else if year := at.UTC().Year(); year < firstYear || year > lastYear {
-			c.fault(path, raw, fmt.Sprintf("an instant from %d to %d", firstYear, lastYear))
-		}
-	case t.Kind() == reflect.Struct:
-		c.object(path, t, raw)
-	case t.Kind() == reflect.Slice:
-		c.list(path, t, tag, raw)
-	case t.Kind() == reflect.Map:
-		c.table(path, t, tag, raw)
-	case t.Kind() == reflect.String:
-		c.text(path, t, tag, raw)
-	case t.Kind() == reflect.Bool:
+	case r.t == instant:
+		c.instant(at, raw)
+	case r.t.Kind() == reflect.Struct:
+		c.object(at, r, raw)
+	case r.t.Kind() == reflect.Slice:
+		c.list(at, r, raw)
+	case r.t.Kind() == reflect.Map:
+		c.table(at, r, raw)
+	case r.t.Kind() == reflect.String:
+		c.text(at, r, raw)
+	case r.t.Kind() == reflect.Bool:
 		if _, ok := raw.(bool); !ok {
-			c.fault(path, raw, "true or false")
+			c.fault(at, raw, "true or false")
 		}
 	default:
-		c.number(path, t, tag, raw)
+		c.number(at, r, raw)
 	}
 }
 
-func (c *checker) object(path string, t reflect.Type, raw any) {
+func (c *checker) instant(at *place, raw any) {
+	text, ok := raw.(string)
+	moment, err := time.Parse(time.RFC3339, text)
+	if !ok || err != nil {
+		c.fault(at, raw, "an instant with its zone, as in 2031-09-20T07:30:00-01:00")
+	} else if year := moment.UTC().Year(); year < firstYear || year > lastYear {
+		c.fault(at, raw, fmt.Sprintf("an instant from %d to %d", firstYear, lastYear))
+	}
+}
+
+func (c *checker) object(at *place, r *rule, raw any) {
+	fields := r.fields()
 	given, ok := raw.(map[string]any)
 	if !ok {
-		c.fault(path, raw, "an object with the fields "+strings.Join(slices.Sorted(maps.Keys(fieldsOf(t))), ", "))
+		c.fault(at, raw, "an object with the fields "+fields.names)
 		return
 	}
-	fields := fieldsOf(t)
-	for _, name := range slices.Sorted(maps.Keys(given)) {
-		if _, known := fields[name]; !known {
-			c.fault(join(path, name), given[name], "no such field; the fields are "+strings.Join(slices.Sorted(maps.Keys(fields)), ", "))
+	for _, name := range fields.unknown(given) {
+		c.fault(&place{in: at, name: name}, given[name], "no such field; the fields are "+fields.names)
+	}
+	for _, f := range fields.inOrder {
+		if v := given[f.name]; v != nil {
+			c.value(&place{in: at, name: f.name}, f.rule, v)
+		} else if !f.isOptional {
+			c.fault(&place{in: at, name: f.name}, nil, f.rule.allowed())
 		}
 	}
-	for _, name := range slices.Sorted(maps.Keys(fields)) {
-		f := fields[name]
-		if v := given[name]; v != nil {
-			c.value(join(path, name), f.Type, f.Tag, v)
-		} else if _, isOptional, _ := Field(f); !isOptional {
-			c.fault(join(path, name), nil, allowedBy(f.Type, f.Tag))
-		}
-	}
-}
-
-func join(path, name string) string {
-	if path == "" {
-		return name
-	}
-	return path + "." + name
-}
-
-// fieldsOf returns the JSON fields of a struct type, those of embedded structs
-// included.
-func fieldsOf(t reflect.Type) map[string]reflect.StructField {
-	fields := map[string]reflect.StructField{}
-	for _, f := range reflect.VisibleFields(t) {
-		if name, _, ok := Field(f); ok {
-			fields[name] = f
-		}
-	}
-	return fields
 }
 
 // Field returns the JSON name of a struct's field and whether it may be left out;
@@ -126,62 +125,64 @@ func Field(f reflect.StructField) (name string, isOptional, ok bool) {
 	return name, strings.Contains(options, "omitempty") || strings.Contains(options, "omitzero"), name != "" && name != "-"
 }
 
-func (c *checker) list(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+func (c *checker) list(at *place, r *rule, raw any) {
 	items, ok := raw.([]any)
 	if !ok {
-		c.fault(path, raw, "a list")
+		c.fault(at, raw, "a list")
 		return
 	}
-	if most, ok := tagInt(tag, "maxItems"); ok && len(items) > most {
-		c.fault(path, fmt.Sprintf("%d items", len(items)), fmt.Sprintf("at most %d", most))
+	if most := r.maxItems; most.isSaid && float64(len(items)) > most.of {
+		c.fault(at, fmt.Sprintf("%d items", len(items)), fmt.Sprintf("at most %.0f", most.of))
 		return
 	}
-	if least, ok := tagInt(tag, "minItems"); ok && len(items) < least {
-		c.fault(path, fmt.Sprintf("%d items", len(items)), fmt.Sprintf("at least %d", least))
+	if least := r.minItems; least.isSaid && float64(len(items)) < least.of {
+		c.fault(at, fmt.Sprintf("%d items", len(items)), fmt.Sprintf("at least %.0f", least.of))
 	}
 	// An enum or a bound on a list is one on each of its items.
+	each := ruleOf(r.t.Elem(), r.tag)
 	for i, item := range items {
-		c.value(fmt.Sprintf("%s[%d]", path, i), t.Elem(), tag, item)
+		c.value(&place{in: at, index: i}, each, item)
 	}
 }
 
-func (c *checker) table(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+func (c *checker) table(at *place, r *rule, raw any) {
 	given, ok := raw.(map[string]any)
 	if !ok {
-		c.fault(path, raw, "an object")
+		c.fault(at, raw, "an object")
 		return
 	}
+	each := ruleOf(r.t.Elem(), r.tag)
 	for _, name := range slices.Sorted(maps.Keys(given)) {
-		c.value(join(path, name), t.Elem(), tag, given[name])
+		c.value(&place{in: at, name: name}, each, given[name])
 	}
 }
 
 // longestText bounds a text whose field states no bound, in characters.
 const longestText = 2000
 
-func (c *checker) text(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+func (c *checker) text(at *place, r *rule, raw any) {
 	text, ok := raw.(string)
 	if !ok {
-		c.fault(path, raw, "a text")
+		c.fault(at, raw, "a text")
 		return
 	}
 	if controls(text) {
-		c.fault(path, text, "a text without control characters; lines end as usual")
+		c.fault(at, text, "a text without control characters; lines end as usual")
 		return
 	}
-	if values := ValuesOf(t, tag); len(values) > 0 && !slices.Contains(values, text) {
-		c.fault(path, text, oneOf(values))
+	if len(r.values) > 0 && !slices.Contains(r.values, text) {
+		c.fault(at, text, oneOf(r.values))
 		return
 	}
-	most, ok := tagInt(tag, "maxLength")
-	if !ok {
-		most = longestText
+	most := longestText
+	if r.maxLength.isSaid {
+		most = int(r.maxLength.of)
 	}
 	if n := utf8.RuneCountInString(text); n > most {
-		c.fault(path, text, fmt.Sprintf("at most %d characters, not %d", most, n))
+		c.fault(at, text, fmt.Sprintf("at most %d characters, not %d", most, n))
 	}
-	if least, ok := tagInt(tag, "minLength"); ok && len(strings.TrimSpace(text)) < least {
-		c.fault(path, text, "a text that is not blank")
+	if least := r.minLength; least.isSaid && float64(len(strings.TrimSpace(text))) < least.of {
+		c.fault(at, text, "a text that is not blank")
 	}
 }
 
@@ -200,78 +201,15 @@ func controls(text string) bool {
 
 func oneOf(values []string) string { return "one of " + strings.Join(values, ", ") }
 
-func (c *checker) number(path string, t reflect.Type, tag reflect.StructTag, raw any) {
+func (c *checker) number(at *place, r *rule, raw any) {
 	n, ok := raw.(json.Number)
 	if !ok {
-		c.fault(path, raw, allowedBy(t, tag))
+		c.fault(at, raw, r.allowed())
 		return
 	}
 	v, err := n.Float64()
-	whole := t.Kind() != reflect.Float64
-	if err != nil || whole && v != math.Trunc(v) || !withinTags(v, tag) {
-		c.fault(path, n, allowedBy(t, tag))
+	isWhole := r.t.Kind() != reflect.Float64
+	if err != nil || isWhole && v != math.Trunc(v) || !r.holds(v) {
+		c.fault(at, n, r.allowed())
 	}
-}
-
-func withinTags(v float64, tag reflect.StructTag) bool {
-	if least, ok := tagFloat(tag, "minimum"); ok && v < least {
-		return false
-	}
-	if above, ok := tagFloat(tag, "exclusiveMinimum"); ok && v <= above {
-		return false
-	}
-	if most, ok := tagFloat(tag, "maximum"); ok && v > most {
-		return false
-	}
-	return true
-}
-
-// allowedBy says in words what a field takes.
-func allowedBy(t reflect.Type, tag reflect.StructTag) string {
-	for t.Kind() == reflect.Pointer {
-		t = t.Elem()
-	}
-	text := "a value"
-	switch t.Kind() {
-	case reflect.Float64:
-		text = "a number" + rangeWords(tag)
-	case reflect.Int, reflect.Int64:
-		text = "a whole number" + rangeWords(tag)
-	case reflect.String:
-		text = "a text"
-		if values := ValuesOf(t, tag); len(values) > 0 {
-			text = oneOf(values)
-		}
-	case reflect.Slice:
-		text = "a list"
-	case reflect.Struct:
-		text = "an object"
-	}
-	if doc := tag.Get("doc"); doc != "" {
-		text += " (" + doc + ")"
-	}
-	return text
-}
-
-func rangeWords(tag reflect.StructTag) string {
-	least, most, above := tag.Get("minimum"), tag.Get("maximum"), tag.Get("exclusiveMinimum")
-	switch {
-	case above != "" && most != "":
-		return " above " + above + " and up to " + most
-	case least != "" && most != "":
-		return " from " + least + " to " + most
-	case least != "":
-		return " from " + least
-	}
-	return ""
-}
-
-func tagInt(tag reflect.StructTag, key string) (int, bool) {
-	v, err := strconv.Atoi(tag.Get(key))
-	return v, err == nil
-}
-
-func tagFloat(tag reflect.StructTag, key string) (float64, bool) {
-	v, err := strconv.ParseFloat(tag.Get(key), 64)
-	return v, err == nil
 }

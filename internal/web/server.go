@@ -6,6 +6,7 @@ import (
 	"log/slog"
 	"mime"
 	"net/http"
+	"net/netip"
 	"reflect"
 	"slices"
 	"strings"
@@ -70,7 +71,7 @@ func New(config Config) (http.Handler, error) {
 	router.HandleMethodNotAllowed = true
 	router.RedirectTrailingSlash = false // a redirect would be answered before any guard
 	router.Use(logRequests(config.Log), recoverFrom(config.Log), harden, guardHost(config.Hosts), guardOrigin(),
-		guardBody(request.MaxBytes), guardImports(), gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(packedPaths), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"})))
+		guardBody(request.MaxBytes), guardImports(), packForNetwork())
 	if config.Metrics {
 		measured(router)
 	}
@@ -91,6 +92,16 @@ func New(config Config) (http.Handler, error) {
 		return knowAsker(s.door.sessions.LoadAndSave(router)), nil
 	}
 	return router, nil
+}
+
+// packForNetwork compresses answers that go over a network; packing takes longer than it saves on this machine.
+func packForNetwork() gin.HandlerFunc {
+	pack := gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths(packedPaths), gzip.WithExcludedExtensions([]string{".gz", ".png", ".woff2"}))
+	return func(c *gin.Context) {
+		if from, err := netip.ParseAddrPort(c.Request.RemoteAddr); err != nil || !from.Addr().IsLoopback() {
+			pack(c)
+		}
+	}
 }
 
 // packedPaths are those whose answers are compressed already: pictures, and what the build packs.

@@ -41,7 +41,7 @@ var seeded []byte
 // now is the clock of the tests.
 func now() time.Time { return time.Date(2031, 9, 20, 8, 0, 0, 0, time.UTC) }
 
-func seed(t *testing.T) []byte {
+func seed(t testing.TB) []byte {
 	t.Helper()
 	if seeded == nil {
 		path := filepath.Join(t.TempDir(), "seeded.db")
@@ -59,7 +59,7 @@ func seed(t *testing.T) []byte {
 	return seeded
 }
 
-func newSite(t *testing.T) *site {
+func newSite(t testing.TB) *site {
 	t.Helper()
 	path := filepath.Join(t.TempDir(), "web.db")
 	if err := os.WriteFile(path, seed(t), 0o600); err != nil {

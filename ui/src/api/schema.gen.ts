@@ -5828,7 +5828,8 @@ export interface components {
              */
             lostStops: number;
             mode?: components["schemas"]["Mode"];
-            reasons: string[];
+            /** @description why it stands where it does, the main one first; of the options of a shot, the chosen one's alone */
+            reasons?: string[];
             /** @description where that is between the marks of its ring, where they were measured */
             ring?: string;
             /** @description where a variable filter is turned to */
@@ -7536,6 +7537,11 @@ export interface components {
              * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
+            /**
+             * Format: int64
+             * @description at most so many options are written, the best; all of them where left out
+             */
+            most?: number;
             /** @description ids of glass that lives on the lens */
             mounted?: string[];
             /**
@@ -7904,6 +7910,11 @@ export interface components {
              * @description most loose layers in a stack; by default what the camera's mount takes
              */
             maxLayers?: number;
+            /**
+             * Format: int64
+             * @description at most so many options are written, the best; all of them where left out
+             */
+            most?: number;
             /** @description ids of glass that lives on the lens */
             mounted?: string[];
             /**
@@ -10049,7 +10060,7 @@ export interface components {
             filters: string[];
             /** @description what gives way and by how much; null where nothing does */
             gives: string | null;
-            /** @description the glass taken, in full */
+            /** @description the glass taken, in full; why is said in because */
             option: components["schemas"]["Option"];
             /** Format: double */
             shutterS: number;

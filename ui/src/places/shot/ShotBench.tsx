@@ -23,7 +23,7 @@ import { useLastGood } from "../../lib/useLastGood";
 import { planned } from "../../lib/zone";
 import { CameraChoice } from "./CameraChoice";
 import { ChoicesForm, FilterRoles } from "./ChoicesForm";
-import { type Answer, type Bench, type Draft, goneFrom, requestOf, type Scene, type Shot } from "./draft";
+import { type Answer, type Bench, type Draft, FEW_OPTIONS, goneFrom, requestOf, type Scene, type Shot } from "./draft";
 import { GoneNote } from "./GoneNote";
 import { InThePlan, PlanLine } from "./InThePlan";
 import { LightForm } from "./LightForm";
@@ -64,7 +64,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
     placeholderData: (previous) => previous,
   });
   const gone = bench && !isOtherBench ? goneFrom(draft, bench) : [];
-  const request = bench && !isOtherBench && gone.length === 0 ? requestOf(draft, bench) : null;
+  const [most, setMost] = useState<number | undefined>(FEW_OPTIONS);
+  const request = bench && !isOtherBench && gone.length === 0 ? requestOf(draft, bench, most) : null;
   const asked = useAnswer(request);
   const answer = useLastGood(asked.data) ?? shot.answer.given;
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
@@ -206,6 +207,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
             pieces={pieces}
             whatIf={whatIf}
             onPick={changes.pick}
+            onAll={most === undefined ? undefined : () => setMost(undefined)}
             onSaw={changes.sawAs}
             onTrade={changes.trade}
             onUndo={changes.undo}

@@ -1,6 +1,7 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { memo } from "react";
 import type { Schemas } from "../../api/client";
+import { Chip } from "../../lib/Chip";
 import { CopyButton } from "../../lib/CopyButton";
 import { classes } from "../../lib/classes";
 import { Drawer } from "../../lib/Drawer";
@@ -9,7 +10,7 @@ import { glassName, type Piece } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { errorWords, settingWords, stateOf } from "../../lib/option";
 import { type State, StateMark, StateShape } from "../../lib/StateMark";
-import { type Answer, type Bench, type Scene, triedWords } from "./draft";
+import { type Answer, type Bench, FEW_OPTIONS, type Scene, triedWords } from "./draft";
 import { Explain } from "./Explain";
 import { NotJudged } from "./NotJudged";
 import { Trades } from "./Trades";
@@ -31,6 +32,8 @@ interface VerdictProps {
   /** Gear that is only being tried. */
   whatIf: Schemas["WhatIf"] | undefined;
   onPick: (filters: string[]) => void;
+  /** Asks for all options, where only the first are there. */
+  onAll: (() => void) | undefined;
   onSaw: (saw: Saw) => void;
   onTrade: (trade: Schemas["WindowTrade"]) => void;
   onUndo: () => void;
@@ -88,6 +91,7 @@ const Beside = memo(function Beside({
   pieces,
   whatIf,
   onPick,
+  onAll,
   onTrade,
   onUndo,
   onDropTried,
@@ -136,7 +140,7 @@ const Beside = memo(function Beside({
       ))}
       {!isLooking && (
         <div>
-          <Others answer={answer} filters={pieces} onPick={onPick} />
+          <Others answer={answer} filters={pieces} onPick={onPick} onAll={onAll} />
           <Drawer isPlain heading="Why" result={reasonsOf(answer)[0]}>
             <div className={style.answer}>
               <Reasons reasons={reasonsOf(answer)} />
@@ -199,7 +203,7 @@ function warnings(on: readonly string[], bench: Bench, pieces: Map<string, Piece
 /** Why: the whole shot's reasons, and what the camera's automatic would make of the glass. */
 function reasonsOf({ window, chosen, auto }: Answer): string[] {
   const [conflict] = window?.conflicts ?? [];
-  const reasons = window?.verdict.because ?? chosen.reasons;
+  const reasons = window?.verdict.because ?? chosen.reasons ?? [];
   return [...reasons.filter((r) => r !== conflict?.text), ...(auto ? [auto.words] : [])];
 }
 
@@ -267,10 +271,12 @@ function Others({
   answer,
   filters,
   onPick,
+  onAll,
 }: {
   answer: Answer;
   filters: Map<string, Piece>;
   onPick: (ids: string[]) => void;
+  onAll: (() => void) | undefined;
 }) {
   const key = (option: Option) => option.filters.join();
   const others = answer.solve.options.filter((option) => key(option) !== key(answer.chosen));
@@ -296,6 +302,11 @@ function Others({
           </button>
         ))}
       </div>
+      {onAll && answer.solve.options.length >= FEW_OPTIONS && (
+        <Chip isBare onClick={onAll}>
+          All of them
+        </Chip>
+      )}
     </Drawer>
   );
 }

@@ -43,8 +43,11 @@ export function canonical(draft: Draft): string {
 
 const isEmpty = (v: unknown): boolean => typeof v === "object" && v !== null && Object.keys(v).length === 0;
 
-/** The question that the draft puts on its camera's bench. */
-export function requestOf(draft: Draft, bench: Bench): Schemas["ShotRequest"] {
+/** So many options are asked for until somebody wants to see all of them. */
+export const FEW_OPTIONS = 12;
+
+/** The question that the draft puts on its camera's bench; so many options are written, undefined for all. */
+export function requestOf(draft: Draft, bench: Bench, most?: number): Schemas["ShotRequest"] {
   const { look, light, choices, scene = {}, placed } = draft;
   const { profile, rates } = bench.camera;
   return {
@@ -58,6 +61,7 @@ export function requestOf(draft: Draft, bench: Bench): Schemas["ShotRequest"] {
     ...(profile && { profile }),
     ...(bench.rig.craft && { craft: bench.rig.craft }),
     ...(placed && { placed }),
+    ...(most && { most }),
   };
 }
 

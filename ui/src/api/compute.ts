@@ -15,8 +15,10 @@ interface Computed {
 
 /** So long a computation waits for a server that says nothing. */
 const PATIENCE_MS = 3_000;
-/** A server that takes longer than this is far: the page would answer sooner. */
+/** A server that never took less than this is far: the page would answer sooner. */
 const FAR_MS = 40;
+/** So many answers tell how far it is. */
+const ENOUGH = 4;
 /** So many times as long as usual are waited before the other is asked, too. */
 const LATE = 3;
 /** How much the last answer counts in what is usual. */
@@ -37,7 +39,7 @@ export async function compute(name: string, body: unknown, signal: AbortSignal):
   if (isWarm()) return usual.here < usual.there ? hedged(ask, "here", "there") : hedged(ask, "there", "here");
   try {
     const answer = await ask.there();
-    if (usual.there > FAR_MS) warm();
+    if (isFar()) warm();
     return answer;
   } catch (cause) {
     if (signal.aborted) throw cause;
@@ -57,10 +59,20 @@ async function hedged(ask: Record<Side, () => Promise<Computed>>, first: Side, s
   return answer === "late" ? Promise.any([early, ask[second]()]) : answer;
 }
 
+let soonest = Number.POSITIVE_INFINITY;
+let answers = 0;
+
+/** A busy moment makes no server far; what its soonest answer took is the way to it. */
+const isFar = (): boolean => answers >= ENOUGH && soonest > FAR_MS;
+
 async function timed(side: Side, ask: () => Promise<Computed>): Promise<Computed> {
   const start = performance.now();
   const answer = await ask();
   const took = performance.now() - start;
+  if (side === "there") {
+    answers += 1;
+    soonest = Math.min(soonest, took);
+  }
   usual[side] = usual[side] === 0 ? took : usual[side] + WEIGHT * (took - usual[side]);
   return answer;
 }

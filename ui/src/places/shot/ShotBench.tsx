@@ -324,9 +324,10 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
 function useAnswer(request: Schemas["ShotRequest"] | null) {
   const queries = useQueryClient();
   const query = shotAnswerQuery(request);
+  const text = request && JSON.stringify(request);
   useLayoutEffect(() => {
-    if (request) void queries.prefetchQuery(shotAnswerQuery(request));
-  }, [queries, request]);
+    if (text) void queries.prefetchQuery(shotAnswerQuery(JSON.parse(text)));
+  }, [queries, text]);
   return useQuery(query);
 }
 

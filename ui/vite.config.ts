@@ -45,11 +45,13 @@ export default defineConfig({
         ],
       },
       workbox: {
+        // Who writes programs against it has a server.
+        globIgnores: ["api-docs.html", "assets/apiDocs-*"],
         globPatterns: ["**/*.{js,css,html,woff2,png,svg,gz}"],
         maximumFileSizeToCacheInBytes: 4_000_000,
         // The page answers for every address of its own. The API is never the worker's.
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//, /^\/(ca\.crt|notices\.txt|metrics)$/],
+        navigateFallbackDenylist: [/^\/api\//, /^\/(ca\.crt|notices\.txt|metrics|api-docs\.html)$/],
         cleanupOutdatedCaches: true,
         importScripts: ["/share-target.js"],
       },
@@ -57,6 +59,12 @@ export default defineConfig({
   ],
   worker: { format: "es" },
   // The server embeds what is written here.
-  build: { outDir: "../internal/web/dist", emptyOutDir: true, target: "es2023", modulePreload: { polyfill: false } },
+  build: {
+    rolldownOptions: { input: { index: "index.html", apiDocs: "api-docs.html" } },
+    outDir: "../internal/web/dist",
+    emptyOutDir: true,
+    target: "es2023",
+    modulePreload: { polyfill: false },
+  },
   server: { proxy: { "/api": "http://127.0.0.1:8321" } },
 });

@@ -21,19 +21,29 @@ func calcCommand() *cobra.Command {
 		names = append(names, o.Name)
 		fmt.Fprintf(&list, "\n%s: %s\n%s\n", o.Name, o.Summary, indent(o.Shape()))
 	}
-	return &cobra.Command{
+	var isExample bool
+	command := &cobra.Command{
 		Use:   "calc NAME",
 		Short: "Compute: a JSON request on standard input, its answer on standard output",
 		Long: "Reads a JSON request on standard input and writes the answer on standard output.\n" +
 			"Bad input is answered with a problem document on standard error and exit status 2.\n\n" +
 			"SI units; a unit that is not the obvious one is in the field's name. A question mark follows what may be\n" +
-			"left out; pinhole openapi prints every field with its range.\n" + list.String(),
+			"left out; --example writes a request to begin with; pinhole openapi prints every field with its range.\n" + list.String(),
 		Args:      cobra.ExactArgs(1),
 		ValidArgs: names,
 		RunE: func(cmd *cobra.Command, args []string) error {
-			return runCalc(args[0], cmd.InOrStdin(), cmd.OutOrStdout(), cmd.ErrOrStderr())
+			op, known := calc.Named(args[0])
+			if !known {
+				return report(cmd.ErrOrStderr(), problem.Invalid(problem.Fault{Field: "NAME", Value: args[0], Allowed: "a name that pinhole calc --help lists"}))
+			}
+			if isExample {
+				return writeJSON(cmd.OutOrStdout(), op.Example())
+			}
+			return runCalc(op, cmd.InOrStdin(), cmd.OutOrStdout(), cmd.ErrOrStderr())
 		},
 	}
+	command.Flags().BoolVar(&isExample, "example", false, "write a request that it answers, and do not compute")
+	return command
 }
 
 // indent moves every line of text to the right.
@@ -41,11 +51,7 @@ func indent(text string) string { return "  " + strings.ReplaceAll(text, "\n", "
 
 // runCalc answers one request. Input that cannot be answered is reported as a
 // problem document on errOut, and errReported returned.
-func runCalc(name string, in io.Reader, out, errOut io.Writer) error {
-	op, known := calc.Named(name)
-	if !known {
-		return report(errOut, problem.Invalid(problem.Fault{Field: "NAME", Value: name, Allowed: "a name that pinhole calc --help lists"}))
-	}
+func runCalc(op calc.Operation, in io.Reader, out, errOut io.Writer) error {
 	// One byte more than allowed, so that Decode sees and names the excess.
 	body, err := io.ReadAll(io.LimitReader(in, request.MaxBytes+1))
 	if err != nil {
@@ -57,7 +63,7 @@ func runCalc(name string, in io.Reader, out, errOut io.Writer) error {
 		return report(errOut, doc)
 	}
 	if err != nil {
-		return fmt.Errorf("calc %s: %w", name, err)
+		return fmt.Errorf("calc %s: %w", op.Name, err)
 	}
 	return writeJSON(out, answer)
 }

@@ -20,7 +20,20 @@ import (
 
 func TestCalc(t *testing.T) {
 	var out, errOut bytes.Buffer
-	if err := runCalc("label", strings.NewReader(`{"label":"ND16"}`), &out, &errOut); err != nil || !strings.Contains(out.String(), `"stops":4`) || errOut.Len() > 0 {
+	ask := func(request string, args ...string) error {
+		out.Reset()
+		errOut.Reset()
+		root := rootCommand()
+		root.SetIn(strings.NewReader(request))
+		root.SetOut(&out)
+		root.SetErr(&errOut)
+		root.SetArgs(append([]string{"calc"}, args...))
+		return root.Execute()
+	}
+	if err := ask("", "label", "--example"); err != nil || out.String() != `{"label":"ND16"}`+"\n" {
+		t.Errorf("the example of label: %v, %s", err, out.String())
+	}
+	if err := ask(`{"label":"ND16"}`, "label"); err != nil || !strings.Contains(out.String(), `"stops":4`) || errOut.Len() > 0 {
 		t.Errorf("label: %v, %s, %s", err, out.String(), errOut.String())
 	}
 	tests := map[string][2]string{
@@ -30,9 +43,7 @@ func TestCalc(t *testing.T) {
 		"no end":       {"label", strings.Repeat("x", 3<<20)},
 	}
 	for name, test := range tests {
-		out.Reset()
-		errOut.Reset()
-		err := runCalc(test[0], strings.NewReader(test[1]), &out, &errOut)
+		err := ask(test[1], test[0])
 		var doc problem.Document
 		if !errors.Is(err, errReported) || out.Len() > 0 || json.Unmarshal(errOut.Bytes(), &doc) != nil || doc.Status < 400 {
 			t.Errorf("%s: %v, printed %q, reported %q", name, err, out.String(), errOut.String())

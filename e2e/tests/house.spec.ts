@@ -106,3 +106,12 @@ test("places that hold nothing yet say so, and show the way on", async ({ page, 
   await page.getByRole("link", { name: "Practice", exact: true }).click();
   await expect(page.getByTestId("kinds").getByRole("row", { name: "Polariser not asked yet" })).toBeVisible();
 });
+
+test("the interface for programs is described by the server, and its examples run", async ({ page, app }) => {
+  await page.goto(`${app.url}/api-docs.html`);
+  await page.locator("#operations-tag-calc button").first().click();
+  const sun = page.locator("#operations-calc-calc-sun");
+  await sun.getByRole("button").first().click();
+  await sun.getByRole("button", { name: "Execute" }).click();
+  await expect(sun.locator(".live-responses-table")).toContainText('"altitudeDeg": 16.0');
+});

@@ -27,5 +27,6 @@ func (s *server) registerCalc() {
 			return &anyAnswer{answer}, nil
 		})
 		s.describe(http.MethodPost, path, op.Request, op.Answer)
+		s.exemplify(path, op.Example())
 	}
 }

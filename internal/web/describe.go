@@ -34,6 +34,11 @@ func (s *server) describe(method, path string, request, answer reflect.Type) {
 	}
 }
 
+// exemplify puts a request into the OpenAPI document that what is posted to a path may be.
+func (s *server) exemplify(path string, request any) {
+	s.api.OpenAPI().Paths[path].Post.RequestBody.Content[mediaJSON].Example = request
+}
+
 func (s *server) schema(t reflect.Type) *huma.Schema {
 	for t.Kind() == reflect.Pointer {
 		t = t.Elem()

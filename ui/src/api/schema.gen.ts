@@ -10728,6 +10728,360 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "first": {
+                 *         "fps": 25,
+                 *         "pairs": [
+                 *           {
+                 *             "dxPx": 3.982,
+                 *             "dyPx": -1.819,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.609,
+                 *             "dyPx": -2.698,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 2.702,
+                 *             "dyPx": -2.995,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 1.277,
+                 *             "dyPx": -2.452,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -0.499,
+                 *             "dyPx": -1.048,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -2.286,
+                 *             "dyPx": 0.851,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.609,
+                 *             "dyPx": 2.486,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.978,
+                 *             "dyPx": 2.971,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.091,
+                 *             "dyPx": 1.825,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -1.053,
+                 *             "dyPx": -0.502,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 1.497,
+                 *             "dyPx": -2.579,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.503,
+                 *             "dyPx": -2.791,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.91,
+                 *             "dyPx": -0.713,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 2.285,
+                 *             "dyPx": 2.067,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -0.697,
+                 *             "dyPx": 2.918,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.348,
+                 *             "dyPx": 0.737,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.854,
+                 *             "dyPx": -2.322,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -1.618,
+                 *             "dyPx": -2.644,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 1.919,
+                 *             "dyPx": 0.429,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.971,
+                 *             "dyPx": 2.961,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 2.601,
+                 *             "dyPx": 1.224,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -1.215,
+                 *             "dyPx": -2.414,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.91,
+                 *             "dyPx": -2.165,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -2.576,
+                 *             "dyPx": 1.787,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           }
+                 *         ],
+                 *         "meanStops": [
+                 *           0.247,
+                 *           0.25,
+                 *           0.247,
+                 *           0.24,
+                 *           0.227,
+                 *           0.21,
+                 *           0.189,
+                 *           0.164,
+                 *           0.135,
+                 *           0.104,
+                 *           0.07,
+                 *           0.035,
+                 *           0,
+                 *           -0.036,
+                 *           -0.071,
+                 *           -0.104,
+                 *           -0.135,
+                 *           -0.164,
+                 *           -0.189,
+                 *           -0.211,
+                 *           -0.228,
+                 *           -0.24,
+                 *           -0.248,
+                 *           -0.25
+                 *         ]
+                 *       },
+                 *       "second": {
+                 *         "fps": 25,
+                 *         "pairs": [
+                 *           {
+                 *             "dxPx": 1.054,
+                 *             "dyPx": 2.812,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 1.619,
+                 *             "dyPx": 2.549,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 2.259,
+                 *             "dyPx": 2.09,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 2.915,
+                 *             "dyPx": 1.39,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.502,
+                 *             "dyPx": 0.444,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.903,
+                 *             "dyPx": -0.682,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.982,
+                 *             "dyPx": -1.819,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.609,
+                 *             "dyPx": -2.698,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 2.702,
+                 *             "dyPx": -2.995,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 1.277,
+                 *             "dyPx": -2.452,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -0.499,
+                 *             "dyPx": -1.048,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -2.286,
+                 *             "dyPx": 0.851,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.609,
+                 *             "dyPx": 2.486,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.978,
+                 *             "dyPx": 2.971,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.091,
+                 *             "dyPx": 1.825,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -1.053,
+                 *             "dyPx": -0.502,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 1.497,
+                 *             "dyPx": -2.579,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.503,
+                 *             "dyPx": -2.791,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 3.91,
+                 *             "dyPx": -0.713,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": 2.285,
+                 *             "dyPx": 2.067,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -0.697,
+                 *             "dyPx": 2.918,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.348,
+                 *             "dyPx": 0.737,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -3.854,
+                 *             "dyPx": -2.322,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           },
+                 *           {
+                 *             "dxPx": -1.618,
+                 *             "dyPx": -2.644,
+                 *             "rollDeg": 0,
+                 *             "zoom": 0
+                 *           }
+                 *         ],
+                 *         "meanStops": [
+                 *           0.135,
+                 *           0.164,
+                 *           0.189,
+                 *           0.21,
+                 *           0.227,
+                 *           0.24,
+                 *           0.247,
+                 *           0.25,
+                 *           0.247,
+                 *           0.24,
+                 *           0.227,
+                 *           0.21,
+                 *           0.189,
+                 *           0.164,
+                 *           0.135,
+                 *           0.104,
+                 *           0.07,
+                 *           0.035,
+                 *           0,
+                 *           -0.036,
+                 *           -0.071,
+                 *           -0.104,
+                 *           -0.135,
+                 *           -0.164
+                 *         ]
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["TakeAlignRequest"];
             };
         };
@@ -10788,6 +11142,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "line": "gimbal f2 iso50-800 · f2 1/1250 iso50 · 25 fps 180° · walking, subject 1.4 m/s at 3 m · 4 8 16 32 CPL"
+                 *     }
+                 */
                 "application/json": components["schemas"]["AskRequest"];
             };
         };
@@ -10848,6 +11207,21 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": {
+                 *         "aperture": 2.5,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 1600,
+                 *         "fastestS": 0.000125,
+                 *         "slowestS": 0.03333333333333333,
+                 *         "priority": "iso",
+                 *         "preferredS": 0.005
+                 *       },
+                 *       "ev100": 4.42,
+                 *       "glassStops": 5
+                 *     }
+                 */
                 "application/json": components["schemas"]["AutoRequest"];
             };
         };
@@ -10908,6 +11282,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "filterG": 9.3,
+                 *       "filterArmMm": 51.9,
+                 *       "counterArmMm": 66.3
+                 *     }
+                 */
                 "application/json": components["schemas"]["BalanceRequest"];
             };
         };
@@ -10968,6 +11349,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "widthPx": 2704,
+                 *       "hfovDeg": 132.5,
+                 *       "projection": "equidistant",
+                 *       "shutterS": 0.004166666666666667,
+                 *       "fps": 24,
+                 *       "turnDegS": 275.9
+                 *     }
+                 */
                 "application/json": components["schemas"]["BlurRequest"];
             };
         };
@@ -11028,6 +11419,152 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "now": "2031-09-20T07:40:00-01:00",
+                 *       "name": "Harvest",
+                 *       "outing": {
+                 *         "place": {
+                 *           "latDeg": 38.4,
+                 *           "lonDeg": -20.5
+                 *         },
+                 *         "sky": "clear",
+                 *         "from": "2031-09-20T05:00:00-01:00",
+                 *         "to": "2031-09-20T21:00:00-01:00",
+                 *         "stepS": 86400,
+                 *         "shots": [
+                 *           {
+                 *             "id": "a",
+                 *             "name": "Dawn walk",
+                 *             "cameraId": "pocket",
+                 *             "from": "2031-09-20T07:30:00-01:00",
+                 *             "minutes": 20,
+                 *             "evSet": 7.64,
+                 *             "shutterS": 0.02,
+                 *             "fps": 25,
+                 *             "isoHeadroomStops": 0.5,
+                 *             "plane": "vertical",
+                 *             "headingDeg": 90
+                 *           },
+                 *           {
+                 *             "id": "b",
+                 *             "name": "Noon walk",
+                 *             "cameraId": "pocket",
+                 *             "from": "2031-09-20T12:30:00-01:00",
+                 *             "minutes": 30,
+                 *             "packMin": 12,
+                 *             "evSet": 7.64,
+                 *             "shutterS": 0.02,
+                 *             "fps": 25,
+                 *             "isoHeadroomStops": 0.5,
+                 *             "plane": "vertical"
+                 *           }
+                 *         ],
+                 *         "stacks": [
+                 *           {
+                 *             "id": "none",
+                 *             "name": "No glass",
+                 *             "stops": 0
+                 *           },
+                 *           {
+                 *             "id": "p8",
+                 *             "name": "ND8",
+                 *             "stops": 3,
+                 *             "cameraId": "pocket",
+                 *             "layers": 1,
+                 *             "filters": [
+                 *               "8"
+                 *             ]
+                 *           },
+                 *           {
+                 *             "id": "p128",
+                 *             "name": "ND128",
+                 *             "stops": 7,
+                 *             "cameraId": "pocket",
+                 *             "layers": 1,
+                 *             "filters": [
+                 *               "128"
+                 *             ]
+                 *           }
+                 *         ]
+                 *       },
+                 *       "shots": [
+                 *         {
+                 *           "id": "a",
+                 *           "look": {
+                 *             "fps": "25",
+                 *             "target": "180°"
+                 *           },
+                 *           "choices": {}
+                 *         },
+                 *         {
+                 *           "id": "b",
+                 *           "look": {
+                 *             "fps": "25",
+                 *             "target": "180°"
+                 *           },
+                 *           "choices": {}
+                 *         }
+                 *       ],
+                 *       "benches": [
+                 *         {
+                 *           "cameraId": "pocket",
+                 *           "camera": "Pocket",
+                 *           "optics": {
+                 *             "aperture": 2,
+                 *             "isoBase": 100,
+                 *             "isoCeiling": 141.421356,
+                 *             "fastestS": 0.000125
+                 *           },
+                 *           "rig": {
+                 *             "mount": "magnet",
+                 *             "payloadG": 3
+                 *           },
+                 *           "whiteBalance": "5600 K",
+                 *           "recipe": [
+                 *             "Profile: flat"
+                 *           ],
+                 *           "profile": {
+                 *             "stabiliser": "gimbal",
+                 *             "flies": true
+                 *           },
+                 *           "kit": [
+                 *             {
+                 *               "id": "8",
+                 *               "stops": 3,
+                 *               "kind": "nd"
+                 *             },
+                 *             {
+                 *               "id": "128",
+                 *               "stops": 7,
+                 *               "kind": "nd"
+                 *             }
+                 *           ]
+                 *         }
+                 *       ],
+                 *       "glass": [
+                 *         {
+                 *           "id": "8",
+                 *           "title": "ND8",
+                 *           "slot": "A1"
+                 *         },
+                 *         {
+                 *           "id": "128",
+                 *           "title": "ND128"
+                 *         }
+                 *       ],
+                 *       "seats": [
+                 *         {
+                 *           "stack": "p128",
+                 *           "standing": "tried",
+                 *           "mount": "magnet",
+                 *           "hold": "tether",
+                 *           "margin": 2.2
+                 *         }
+                 *       ],
+                 *       "marks": []
+                 *     }
+                 */
                 "application/json": components["schemas"]["CardRequest"];
             };
         };
@@ -11088,6 +11625,29 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "sets": [
+                 *         {
+                 *           "name": "thin rings",
+                 *           "fit": 1,
+                 *           "truth": 0.05,
+                 *           "tint": 0.1,
+                 *           "mass": 4.2,
+                 *           "price": 60
+                 *         },
+                 *         {
+                 *           "name": "wide rings",
+                 *           "fit": 0.5,
+                 *           "truth": 0.2,
+                 *           "tint": 0.1,
+                 *           "corners": 0,
+                 *           "mass": 7,
+                 *           "price": 45
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["CompareRequest"];
             };
         };
@@ -11148,6 +11708,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "subjectEv100": 11.6,
+                 *       "brightEv100": 13,
+                 *       "darkEv100": 10.8,
+                 *       "exposeFor": "subject"
+                 *     }
+                 */
                 "application/json": components["schemas"]["ContrastRequest"];
             };
         };
@@ -11208,6 +11776,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "aperture": 2.8,
+                 *       "focalMm": 6.85,
+                 *       "halfDiagonalDeg": 45.8,
+                 *       "rings": [
+                 *         {
+                 *           "clearMm": 11.5,
+                 *           "zMm": 3.5
+                 *         },
+                 *         {
+                 *           "clearMm": 18.2,
+                 *           "zMm": 5.5
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["CornersRequest"];
             };
         };
@@ -11268,6 +11853,76 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": {
+                 *         "aperture": 2,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 1600,
+                 *         "steps": [
+                 *           0.04,
+                 *           0.02,
+                 *           0.01,
+                 *           0.000125
+                 *         ]
+                 *       },
+                 *       "kit": [
+                 *         {
+                 *           "id": "a",
+                 *           "stops": 3,
+                 *           "kind": "nd",
+                 *           "measuredStops": 3.1
+                 *         },
+                 *         {
+                 *           "id": "b",
+                 *           "stops": 5,
+                 *           "kind": "nd"
+                 *         },
+                 *         {
+                 *           "id": "p",
+                 *           "stops": 1.5,
+                 *           "kind": "polariser"
+                 *         },
+                 *         {
+                 *           "id": "v",
+                 *           "stops": 1,
+                 *           "kind": "variable",
+                 *           "minStops": 1,
+                 *           "maxStops": 5
+                 *         }
+                 *       ],
+                 *       "looks": [
+                 *         {
+                 *           "fps": "25",
+                 *           "target": "180°"
+                 *         },
+                 *         {
+                 *           "fps": "50",
+                 *           "target": "1/100"
+                 *         }
+                 *       ],
+                 *       "lowEv100": 2,
+                 *       "highEv100": 17,
+                 *       "columns": 16,
+                 *       "wanted": [
+                 *         {
+                 *           "id": "noon",
+                 *           "fps": "25",
+                 *           "target": "180°",
+                 *           "lowEv100": 13.5,
+                 *           "highEv100": 15,
+                 *           "spreadStops": 0.3
+                 *         },
+                 *         {
+                 *           "id": "dusk",
+                 *           "fps": "25",
+                 *           "target": "180°",
+                 *           "lowEv100": 7,
+                 *           "highEv100": 7
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["CoverageRequest"];
             };
         };
@@ -11328,6 +11983,110 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "shots": [
+                 *         {
+                 *           "id": "s0",
+                 *           "cameraId": "y",
+                 *           "from": "2031-09-20T14:00:00Z",
+                 *           "to": "2031-09-20T14:14:00Z",
+                 *           "evSet": 8.9,
+                 *           "points": [
+                 *             12.355,
+                 *             12.307,
+                 *             12.351,
+                 *             12.361,
+                 *             12.408,
+                 *             12.417,
+                 *             12.315,
+                 *             12.31,
+                 *             12.305,
+                 *             12.322,
+                 *             12.314,
+                 *             12.274,
+                 *             12.129,
+                 *             12.09,
+                 *             12.01
+                 *           ],
+                 *           "isoHeadroomStops": 2
+                 *         },
+                 *         {
+                 *           "id": "s1",
+                 *           "cameraId": "x",
+                 *           "from": "2031-09-20T14:40:00Z",
+                 *           "to": "2031-09-20T14:54:00Z",
+                 *           "evSet": 8.9,
+                 *           "points": [
+                 *             11.157,
+                 *             11.164,
+                 *             11.054,
+                 *             11.021,
+                 *             11.005,
+                 *             11.033,
+                 *             11.021,
+                 *             10.99,
+                 *             10.928,
+                 *             10.868,
+                 *             10.858,
+                 *             10.838,
+                 *             10.845,
+                 *             10.78,
+                 *             10.761
+                 *           ],
+                 *           "isoHeadroomStops": 2
+                 *         },
+                 *         {
+                 *           "id": "s2",
+                 *           "cameraId": "y",
+                 *           "from": "2031-09-20T15:20:00Z",
+                 *           "to": "2031-09-20T15:34:00Z",
+                 *           "evSet": 8.9,
+                 *           "points": [
+                 *             10.125,
+                 *             10.111,
+                 *             10.029,
+                 *             10.033,
+                 *             9.992,
+                 *             10.008,
+                 *             9.979,
+                 *             10.022,
+                 *             9.986,
+                 *             9.968,
+                 *             9.854,
+                 *             9.873,
+                 *             9.862,
+                 *             9.841,
+                 *             9.841
+                 *           ],
+                 *           "isoHeadroomStops": 2
+                 *         }
+                 *       ],
+                 *       "stacks": [
+                 *         {
+                 *           "id": "none",
+                 *           "stops": 0
+                 *         },
+                 *         {
+                 *           "id": "a",
+                 *           "stops": 2
+                 *         },
+                 *         {
+                 *           "id": "b",
+                 *           "stops": 3
+                 *         },
+                 *         {
+                 *           "id": "c",
+                 *           "stops": 4
+                 *         },
+                 *         {
+                 *           "id": "d",
+                 *           "stops": 5
+                 *         }
+                 *       ],
+                 *       "swapCost": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["DayRequest"];
             };
         };
@@ -11388,6 +12147,20 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "mount": "snap",
+                 *       "barrelMm": [
+                 *         18.85,
+                 *         18.85
+                 *       ],
+                 *       "filterMm": [
+                 *         19.02,
+                 *         19.02
+                 *       ],
+                 *       "referenceMm": 0
+                 *     }
+                 */
                 "application/json": components["schemas"]["FitRequest"];
             };
         };
@@ -11448,6 +12221,17 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "mount": "twist",
+                 *       "inFlight": true,
+                 *       "massG": 7.3,
+                 *       "accelG": 6.4,
+                 *       "speedMps": 38.6,
+                 *       "diameterMm": 24,
+                 *       "pullOffG": 43.2
+                 *     }
+                 */
                 "application/json": components["schemas"]["HoldRequest"];
             };
         };
@@ -11508,6 +12292,11 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "label": "ND16"
+                 *     }
+                 */
                 "application/json": components["schemas"]["LabelRequest"];
             };
         };
@@ -11568,6 +12357,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "mainsHz": 60,
+                 *       "shutterS": 0.02,
+                 *       "fps": 25,
+                 *       "depth": 0.4
+                 *     }
+                 */
                 "application/json": components["schemas"]["LampsRequest"];
             };
         };
@@ -11628,6 +12425,70 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "asOf": "2031-06-20T20:00:00+02:00",
+                 *       "filters": [
+                 *         {
+                 *           "id": "n3",
+                 *           "kind": "nd",
+                 *           "stops": 3
+                 *         },
+                 *         {
+                 *           "id": "n5",
+                 *           "kind": "nd",
+                 *           "stops": 5
+                 *         },
+                 *         {
+                 *           "id": "pol",
+                 *           "kind": "polariser",
+                 *           "stops": 1.5
+                 *         },
+                 *         {
+                 *           "id": "var",
+                 *           "kind": "variable",
+                 *           "stops": 2
+                 *         }
+                 *       ],
+                 *       "instruments": [
+                 *         {
+                 *           "id": "cam"
+                 *         },
+                 *         {
+                 *           "id": "meter",
+                 *           "sdStops": 0.15
+                 *         }
+                 *       ],
+                 *       "asks": [
+                 *         {
+                 *           "id": "a0",
+                 *           "time": "2031-06-20T20:00:00+02:00",
+                 *           "light": {
+                 *             "place": "quay",
+                 *             "sky": "partly",
+                 *             "ev100": 10.97
+                 *           }
+                 *         },
+                 *         {
+                 *           "id": "a1",
+                 *           "time": "2031-06-20T20:00:00+02:00",
+                 *           "light": {
+                 *             "place": "quay",
+                 *             "sky": "partly",
+                 *             "ev100": 10.97
+                 *           },
+                 *           "by": "cam",
+                 *           "glass": [
+                 *             "n3",
+                 *             "var"
+                 *           ],
+                 *           "settings": {
+                 *             "var": 3
+                 *           }
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["LogRequest"];
             };
         };
@@ -11688,6 +12549,21 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "from": "2031-09-20T10:40:00-01:00",
+                 *       "to": "2031-09-20T12:40:00-01:00",
+                 *       "stepS": 3600,
+                 *       "latDeg": 38.4,
+                 *       "lonDeg": -20.5,
+                 *       "sky": "partly",
+                 *       "plane": "vertical",
+                 *       "anchor": {
+                 *         "time": "2031-09-20T10:40:00-01:00",
+                 *         "ev100": 13.9
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["LightRequest"];
             };
         };
@@ -11748,6 +12624,50 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "show": "taken",
+                 *       "shot": {
+                 *         "camera": {
+                 *           "aperture": 2.8,
+                 *           "isoBase": 100,
+                 *           "isoCeiling": 1600
+                 *         },
+                 *         "kit": [
+                 *           {
+                 *             "id": "ND16",
+                 *             "stops": 4.2,
+                 *             "kind": "nd"
+                 *           }
+                 *         ],
+                 *         "look": {
+                 *           "fps": "50",
+                 *           "target": "180°"
+                 *         },
+                 *         "light": {
+                 *           "kind": "meter",
+                 *           "at": {
+                 *             "text": "EV 13.94"
+                 *           }
+                 *         },
+                 *         "profile": {
+                 *           "lens": {
+                 *             "widthPx": 3840,
+                 *             "hfovDeg": 118,
+                 *             "projection": "equidistant"
+                 *           },
+                 *           "stabiliser": "electronic"
+                 *         },
+                 *         "scene": {
+                 *           "shakeDegS": 55,
+                 *           "movement": {
+                 *             "speedMps": 4,
+                 *             "distanceM": 2
+                 *           }
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["LoopRequest"];
             };
         };
@@ -11808,6 +12728,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "kind": "count",
+                 *       "grade": 2,
+                 *       "seed": 0,
+                 *       "answer": [
+                 *         0
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["PracticeGiven"];
             };
         };
@@ -11868,6 +12798,17 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "partsG": [
+                 *         231.5,
+                 *         12.2,
+                 *         1.6,
+                 *         2.9
+                 *       ],
+                 *       "limitG": 249
+                 *     }
+                 */
                 "application/json": components["schemas"]["MassRequest"];
             };
         };
@@ -11928,6 +12869,46 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "place": {
+                 *         "latDeg": 38.4,
+                 *         "lonDeg": -20.5
+                 *       },
+                 *       "sky": "clear",
+                 *       "from": "2031-09-20T06:00:00-01:00",
+                 *       "to": "2031-09-20T20:00:00-01:00",
+                 *       "stepS": 3600,
+                 *       "anchor": {
+                 *         "time": "2031-09-20T12:00:00-01:00",
+                 *         "ev100": 13.9
+                 *       },
+                 *       "shots": [
+                 *         {
+                 *           "id": "noon",
+                 *           "name": "Noon walk",
+                 *           "cameraId": "pocket",
+                 *           "from": "2031-09-20T12:50:00-01:00",
+                 *           "minutes": 20,
+                 *           "evSet": 7.64,
+                 *           "plane": "vertical",
+                 *           "headingDeg": 0
+                 *         }
+                 *       ],
+                 *       "stacks": [
+                 *         {
+                 *           "id": "ND8",
+                 *           "name": "ND8",
+                 *           "stops": 3.05
+                 *         },
+                 *         {
+                 *           "id": "ND32",
+                 *           "name": "ND32",
+                 *           "stops": 4.87
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["OutingRequest"];
             };
         };
@@ -11988,6 +12969,23 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "optics": {
+                 *         "aperture": 2.8,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 800
+                 *       },
+                 *       "shutterS": 0.01,
+                 *       "fps": 50,
+                 *       "glassStops": 5,
+                 *       "looseStops": 5,
+                 *       "outsideEv100": 14.6,
+                 *       "dark": "lit-tunnel",
+                 *       "lengthM": 80,
+                 *       "speedMps": 10
+                 *     }
+                 */
                 "application/json": components["schemas"]["PassageRequest"];
             };
         };
@@ -12048,6 +13046,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "sunAltitudeDeg": 47,
+                 *       "sunAzimuthDeg": 180.1,
+                 *       "cameraAltitudeDeg": 0,
+                 *       "cameraAzimuthDeg": 332.2,
+                 *       "hfovDeg": 110,
+                 *       "water": {
+                 *         "depressionDeg": 8.3
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["PolariserRequest"];
             };
         };
@@ -12108,6 +13118,17 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "at": "2031-09-21T11:25:00-01:00",
+                 *       "latDeg": 38.4,
+                 *       "lonDeg": -20.5,
+                 *       "cameraAltitudeDeg": -40,
+                 *       "cameraAzimuthDeg": 150,
+                 *       "hfovDeg": 70,
+                 *       "water": true
+                 *     }
+                 */
                 "application/json": components["schemas"]["PolariserDayRequest"];
             };
         };
@@ -12168,6 +13189,37 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "answers": [
+                 *         {
+                 *           "at": "2031-04-01T09:00:00Z",
+                 *           "kind": "count",
+                 *           "grade": 1,
+                 *           "seed": 1,
+                 *           "right": true,
+                 *           "seconds": 4,
+                 *           "confidence": "sure"
+                 *         },
+                 *         {
+                 *           "at": "2031-04-01T09:01:00Z",
+                 *           "kind": "labels",
+                 *           "grade": 1,
+                 *           "seed": 2,
+                 *           "right": false,
+                 *           "off": 1,
+                 *           "seconds": 9,
+                 *           "confidence": "guess"
+                 *         }
+                 *       ],
+                 *       "guesses": [
+                 *         {
+                 *           "at": "2031-04-01T09:00:00Z",
+                 *           "offStops": 1.5
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["PracticeProgressRequest"];
             };
         };
@@ -12228,6 +13280,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "kind": "count",
+                 *       "grade": 1,
+                 *       "seed": 40
+                 *     }
+                 */
                 "application/json": components["schemas"]["PracticeRequest"];
             };
         };
@@ -12288,6 +13347,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "centreDegS": 172,
+                 *       "maxDegS": 502,
+                 *       "expo": 0.47,
+                 *       "stick": 0.018
+                 *     }
+                 */
                 "application/json": components["schemas"]["RatesRequest"];
             };
         };
@@ -12348,6 +13415,15 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "kind": "auto",
+                 *       "aperture": 2,
+                 *       "shutterS": 0.0005,
+                 *       "iso": 125,
+                 *       "glassStops": 0
+                 *     }
+                 */
                 "application/json": components["schemas"]["ReadingRequest"];
             };
         };
@@ -12408,6 +13484,58 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "bench": {
+                 *         "cameraId": "pocket",
+                 *         "camera": "Pocket",
+                 *         "optics": {
+                 *           "aperture": 2,
+                 *           "isoBase": 100,
+                 *           "isoCeiling": 200
+                 *         },
+                 *         "rig": {},
+                 *         "kit": [
+                 *           {
+                 *             "id": "ND8",
+                 *             "stops": 3.05,
+                 *             "kind": "nd"
+                 *           },
+                 *           {
+                 *             "id": "ND32",
+                 *             "stops": 4.87,
+                 *             "kind": "nd"
+                 *           }
+                 *         ]
+                 *       },
+                 *       "shot": {
+                 *         "id": "noon",
+                 *         "look": {
+                 *           "fps": "25",
+                 *           "target": "180°"
+                 *         },
+                 *         "choices": {}
+                 *       },
+                 *       "on": [
+                 *         "ND32"
+                 *       ],
+                 *       "shutterS": 0.02,
+                 *       "light": {
+                 *         "kind": "bias",
+                 *         "at": {
+                 *           "bias": "-2",
+                 *           "glass": [
+                 *             "ND32"
+                 *           ]
+                 *         }
+                 *       },
+                 *       "planned": {
+                 *         "ev100": 12.5,
+                 *         "spreadStops": 0.5,
+                 *         "generalEv100": 12.2
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["RemeterRequest"];
             };
         };
@@ -12468,6 +13596,42 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": "Row walker",
+                 *       "titles": {
+                 *         "c": "CPL"
+                 *       },
+                 *       "look": {
+                 *         "fps": "25",
+                 *         "target": "180°"
+                 *       },
+                 *       "scene": {
+                 *         "activity": "walk",
+                 *         "movement": {
+                 *           "speedMps": 1.4,
+                 *           "distanceM": 3
+                 *         },
+                 *         "lamps": {
+                 *           "mainsHz": 50
+                 *         }
+                 *       },
+                 *       "choices": {
+                 *         "required": [
+                 *           "c"
+                 *         ],
+                 *         "maxLayers": 2,
+                 *         "priority": "image"
+                 *       },
+                 *       "light": {
+                 *         "kind": "auto",
+                 *         "at": {
+                 *           "shutter": "1/800",
+                 *           "iso": "100"
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["SayRequest"];
             };
         };
@@ -12528,6 +13692,36 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "rig": {
+                 *         "mount": "push-on",
+                 *         "barrelMm": [
+                 *           21.02,
+                 *           21.04
+                 *         ],
+                 *         "accelG": 12,
+                 *         "speedMps": 30
+                 *       },
+                 *       "inFlight": true,
+                 *       "glass": [
+                 *         {
+                 *           "mount": "push-on",
+                 *           "seatMm": [
+                 *             21.06,
+                 *             21.07
+                 *           ],
+                 *           "outerMm": 23,
+                 *           "weightG": 0.7
+                 *         }
+                 *       ],
+                 *       "trial": {
+                 *         "seated": true,
+                 *         "pullOffG": 90
+                 *       },
+                 *       "referenceMm": 0.02
+                 *     }
+                 */
                 "application/json": components["schemas"]["SeatRequest"];
             };
         };
@@ -12588,6 +13782,73 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": {
+                 *         "aperture": 2,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 1600,
+                 *         "steps": [
+                 *           0.04,
+                 *           0.02,
+                 *           0.01,
+                 *           0.000125
+                 *         ]
+                 *       },
+                 *       "kit": [
+                 *         {
+                 *           "id": "a",
+                 *           "stops": 3,
+                 *           "kind": "nd",
+                 *           "measuredStops": 3.1
+                 *         },
+                 *         {
+                 *           "id": "b",
+                 *           "stops": 5,
+                 *           "kind": "nd"
+                 *         },
+                 *         {
+                 *           "id": "p",
+                 *           "stops": 1.5,
+                 *           "kind": "polariser"
+                 *         },
+                 *         {
+                 *           "id": "v",
+                 *           "stops": 1,
+                 *           "kind": "variable",
+                 *           "minStops": 1,
+                 *           "maxStops": 5
+                 *         }
+                 *       ],
+                 *       "look": {
+                 *         "fps": "25",
+                 *         "target": "180°"
+                 *       },
+                 *       "light": {
+                 *         "kind": "meter",
+                 *         "at": {
+                 *           "text": "f2 1/1250 iso50"
+                 *         }
+                 *       },
+                 *       "scene": {},
+                 *       "rates": [
+                 *         "25",
+                 *         "50"
+                 *       ],
+                 *       "profile": {
+                 *         "lens": {
+                 *           "widthPx": 3840,
+                 *           "hfovDeg": 115,
+                 *           "projection": "equidistant"
+                 *         },
+                 *         "stabiliser": "electronic",
+                 *         "readoutS": 0.014,
+                 *         "automatic": {
+                 *           "priority": "shutter"
+                 *         }
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["ShotRequest"];
             };
         };
@@ -12648,6 +13909,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "fps": 24,
+                 *       "shutterS": 0.016666666666666666
+                 *     }
+                 */
                 "application/json": components["schemas"]["ShutterRequest"];
             };
         };
@@ -12708,6 +13975,79 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": {
+                 *         "aperture": 2,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 800,
+                 *         "steps": [
+                 *           0.041666666666666664,
+                 *           0.04,
+                 *           0.03333333333333333,
+                 *           0.025,
+                 *           0.02,
+                 *           0.016666666666666666,
+                 *           0.0125,
+                 *           0.01,
+                 *           0.008333333333333333,
+                 *           0.00625,
+                 *           0.005,
+                 *           0.004166666666666667,
+                 *           0.003125,
+                 *           0.0025,
+                 *           0.002,
+                 *           0.0015625,
+                 *           0.00125,
+                 *           0.001,
+                 *           0.0008,
+                 *           0.000625,
+                 *           0.0005,
+                 *           0.0003125,
+                 *           0.00025,
+                 *           0.00015625,
+                 *           0.000125
+                 *         ]
+                 *       },
+                 *       "fps": 23.976,
+                 *       "kit": [
+                 *         {
+                 *           "id": "n0",
+                 *           "stops": 2,
+                 *           "kind": "nd",
+                 *           "weightG": 2,
+                 *           "castStops": 0.026,
+                 *           "base": false
+                 *         },
+                 *         {
+                 *           "id": "n1",
+                 *           "stops": 3,
+                 *           "kind": "nd",
+                 *           "weightG": 1.96,
+                 *           "fits": false,
+                 *           "base": false
+                 *         },
+                 *         {
+                 *           "id": "n2",
+                 *           "stops": 9.966,
+                 *           "kind": "nd",
+                 *           "weightG": 1.13,
+                 *           "castStops": 0.126
+                 *         },
+                 *         {
+                 *           "id": "pol",
+                 *           "stops": 1.5,
+                 *           "kind": "polariser"
+                 *         }
+                 *       ],
+                 *       "angleDeg": 90,
+                 *       "offsetStops": -0.5,
+                 *       "light": {
+                 *         "highEv100": 7.23,
+                 *         "lowEv100": 6.33
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["SolveRequest"];
             };
         };
@@ -12768,6 +14108,16 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "widthPx": 1920,
+                 *       "hfovDeg": 103,
+                 *       "projection": "rectilinear",
+                 *       "kind": "post",
+                 *       "shakeDegS": 50,
+                 *       "shutterS": 0.0015625
+                 *     }
+                 */
                 "application/json": components["schemas"]["StabiliserRequest"];
             };
         };
@@ -12828,6 +14178,82 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": {
+                 *         "aperture": 2,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 1600,
+                 *         "steps": [
+                 *           0.041666666666666664,
+                 *           0.04,
+                 *           0.03333333333333333,
+                 *           0.025,
+                 *           0.02,
+                 *           0.016666666666666666,
+                 *           0.0125,
+                 *           0.01,
+                 *           0.008333333333333333,
+                 *           0.00625,
+                 *           0.005,
+                 *           0.004166666666666667,
+                 *           0.003125,
+                 *           0.0025,
+                 *           0.002,
+                 *           0.0015625,
+                 *           0.00125,
+                 *           0.001,
+                 *           0.0008,
+                 *           0.000625,
+                 *           0.0005,
+                 *           0.0003125,
+                 *           0.00025,
+                 *           0.00015625,
+                 *           0.000125
+                 *         ]
+                 *       },
+                 *       "fps": 25,
+                 *       "kit": [
+                 *         {
+                 *           "id": "n0",
+                 *           "stops": 7,
+                 *           "kind": "nd",
+                 *           "weightG": 2.86
+                 *         },
+                 *         {
+                 *           "id": "n1",
+                 *           "stops": 8,
+                 *           "kind": "nd",
+                 *           "weightG": 2.69,
+                 *           "takesLayer": false
+                 *         },
+                 *         {
+                 *           "id": "n2",
+                 *           "stops": 9.966,
+                 *           "kind": "nd",
+                 *           "weightG": 0.76
+                 *         },
+                 *         {
+                 *           "id": "pol",
+                 *           "stops": 1.5,
+                 *           "kind": "polariser"
+                 *         },
+                 *         {
+                 *           "id": "hyb",
+                 *           "stops": 5.5,
+                 *           "kind": "nd-polariser",
+                 *           "takesLayer": false
+                 *         }
+                 *       ],
+                 *       "shutterS": 0.008,
+                 *       "looks": [
+                 *         {
+                 *           "stops": 6,
+                 *           "saw": "right"
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["StepRequest"];
             };
         };
@@ -12888,6 +14314,68 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": {
+                 *         "aperture": 2,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 1600,
+                 *         "steps": [
+                 *           0.04,
+                 *           0.02,
+                 *           0.01,
+                 *           0.000125
+                 *         ]
+                 *       },
+                 *       "kit": [
+                 *         {
+                 *           "id": "a",
+                 *           "stops": 3,
+                 *           "kind": "nd",
+                 *           "measuredStops": 3.1
+                 *         },
+                 *         {
+                 *           "id": "b",
+                 *           "stops": 5,
+                 *           "kind": "nd"
+                 *         },
+                 *         {
+                 *           "id": "p",
+                 *           "stops": 1.5,
+                 *           "kind": "polariser"
+                 *         },
+                 *         {
+                 *           "id": "v",
+                 *           "stops": 1,
+                 *           "kind": "variable",
+                 *           "minStops": 1,
+                 *           "maxStops": 5
+                 *         }
+                 *       ],
+                 *       "look": {
+                 *         "fps": "25",
+                 *         "target": "180°"
+                 *       },
+                 *       "light": {
+                 *         "kind": "meter",
+                 *         "at": {
+                 *           "text": "EV 13.5"
+                 *         }
+                 *       },
+                 *       "scene": {
+                 *         "activity": "walk"
+                 *       },
+                 *       "profile": {
+                 *         "lens": {
+                 *           "widthPx": 3840,
+                 *           "hfovDeg": 115,
+                 *           "projection": "equidistant"
+                 *         },
+                 *         "stabiliser": "electronic",
+                 *         "readoutS": 0.014
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["ShotRequest"];
             };
         };
@@ -12948,6 +14436,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "time": "2021-06-17T20:45:00Z",
+                 *       "latDeg": 55.4702,
+                 *       "lonDeg": -35.2106
+                 *     }
+                 */
                 "application/json": components["schemas"]["SunRequest"];
             };
         };
@@ -13008,6 +14503,13 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "tiltDeg": 24,
+                 *       "atMps": 11,
+                 *       "speedMps": 5
+                 *     }
+                 */
                 "application/json": components["schemas"]["UptiltRequest"];
             };
         };
@@ -13068,6 +14570,18 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "widthPx": 3840,
+                 *       "hfovDeg": 144,
+                 *       "projection": "equidistant",
+                 *       "amplitudeDeg": 0.0206,
+                 *       "readoutS": 0.0045,
+                 *       "shutterS": 0.0005,
+                 *       "rpm": 33888,
+                 *       "blades": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["VibrationRequest"];
             };
         };
@@ -13128,6 +14642,43 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "camera": {
+                 *         "aperture": 2.8,
+                 *         "isoBase": 100,
+                 *         "isoCeiling": 1600,
+                 *         "steps": [
+                 *           0.02,
+                 *           0.01,
+                 *           0.005,
+                 *           0.004,
+                 *           0.002,
+                 *           0.000125
+                 *         ]
+                 *       },
+                 *       "fps": 50,
+                 *       "angleDeg": 180,
+                 *       "light": {
+                 *         "ev100": 13.94
+                 *       },
+                 *       "kit": [
+                 *         {
+                 *           "id": "ND16",
+                 *           "stops": 4,
+                 *           "measuredStops": 4.2,
+                 *           "kind": "nd"
+                 *         }
+                 *       ],
+                 *       "stabiliser": {
+                 *         "widthPx": 3840,
+                 *         "hfovDeg": 118,
+                 *         "projection": "equidistant",
+                 *         "kind": "electronic",
+                 *         "shakeDegS": 55
+                 *       }
+                 *     }
+                 */
                 "application/json": components["schemas"]["WindowRequest"];
             };
         };
@@ -13188,6 +14739,33 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "days": [
+                 *         "2031-01-01T00:00:00-01:00",
+                 *         "2031-07-02T00:00:00-01:00"
+                 *       ],
+                 *       "latDeg": 38.4,
+                 *       "lonDeg": -20.5,
+                 *       "sky": "clear",
+                 *       "hours": [
+                 *         7.5
+                 *       ],
+                 *       "evSet": 7.64,
+                 *       "stacks": [
+                 *         {
+                 *           "id": "none",
+                 *           "name": "No glass",
+                 *           "stops": 0
+                 *         },
+                 *         {
+                 *           "id": "ND32",
+                 *           "name": "ND32",
+                 *           "stops": 4.87
+                 *         }
+                 *       ]
+                 *     }
+                 */
                 "application/json": components["schemas"]["YearRequest"];
             };
         };

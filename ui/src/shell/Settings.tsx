@@ -92,6 +92,9 @@ function Application() {
       <Link href="/notices.txt" target="_blank" color="accent" minH="44px" alignItems="center">
         Licences of what this is built with
       </Link>
+      <Link href="/api-docs.html" target="_blank" color="accent" minH="44px" alignItems="center">
+        For other programs: the interface, with examples that run
+      </Link>
       {status && (
         <Text color="muted" fontSize="sm">
           Pinhole {status.version}, rules {status.model}

@@ -168,7 +168,7 @@ const StepMark = memo(function StepMark({ x, y, width, label }: StepMarkProps) {
     <g>
       <line x1={x} x2={x} y1={y - 4} y2={y + (label ? 6 : 3)} stroke={paint.ink} />
       {label && (
-        <text x={x} y={y + 20} textAnchor={x > width - 30 ? "end" : "middle"} fill={paint.ink}>
+        <text x={x} y={y + 20} textAnchor={x > width - 42 ? "end" : "middle"} fill={paint.ink}>
           {label}
         </text>
       )}

@@ -97,9 +97,11 @@ export function layoutWindow(
 function stepsOf(answer: Answer, x: (t: number) => number): Step[] {
   const steps = answer.marks.filter((m) => m.kind === "step").sort((a, b) => b.shutterS - a.shutterS);
   let free = Number.NEGATIVE_INFINITY;
+  const end = x(answer.fromS);
   return steps.map((m) => {
     const at = x(m.shutterS);
-    const isLabelled = at >= free;
+    // The label of the last step ends at it.
+    const isLabelled = (at > end - LABEL_WIDTH / 2 ? at - LABEL_WIDTH / 2 : at) >= free;
     if (isLabelled) free = at + LABEL_WIDTH;
     return { seconds: m.shutterS, text: m.text, x: at, isLabelled };
   });

@@ -60,7 +60,11 @@ export default defineConfig({
   worker: { format: "es" },
   // The server embeds what is written here.
   build: {
-    rolldownOptions: { input: { index: "index.html", apiDocs: "api-docs.html" } },
+    rolldownOptions: {
+      input: { index: "index.html", apiDocs: "api-docs.html" },
+      // The component library makes its whole theme at once: what is not used of it is left out.
+      treeshake: { manualPureFunctions: ["defineConfig", "defineRecipe", "defineSlotRecipe", "createSystem"] },
+    },
     outDir: "../internal/web/dist",
     emptyOutDir: true,
     target: "es2023",

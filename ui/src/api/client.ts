@@ -1,5 +1,5 @@
 import createClient from "openapi-fetch";
-import { z } from "zod";
+import * as z from "zod/mini";
 import { localised } from "../lib/prose";
 import { ask } from "./ask";
 import type { components, paths } from "./schema.gen";
@@ -14,8 +14,8 @@ const document = z.object({
   title: z.string(),
   status: z.number(),
   detail: z.string(),
-  errors: z.array(fault).optional(),
-  current: z.unknown().optional(),
+  errors: z.optional(z.array(fault)),
+  current: z.optional(z.unknown()),
 });
 
 export type Fault = z.infer<typeof fault>;

@@ -1,4 +1,37 @@
-import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
+import { createSystem, defaultBaseConfig, defineConfig } from "@chakra-ui/react";
+import {
+  alertSlotRecipe,
+  animationStyles,
+  badgeRecipe,
+  breakpoints,
+  buttonRecipe,
+  codeRecipe,
+  cssVarsPrefix,
+  cssVarsRoot,
+  datePickerSlotRecipe,
+  dialogSlotRecipe,
+  globalCss,
+  headingRecipe,
+  iconRecipe,
+  inputRecipe,
+  kbdRecipe,
+  keyframes,
+  layerStyles,
+  linkRecipe,
+  listSlotRecipe,
+  progressSlotRecipe,
+  qrCodeSlotRecipe,
+  semanticTokens,
+  skeletonRecipe,
+  sliderSlotRecipe,
+  spinnerRecipe,
+  switchSlotRecipe,
+  tableSlotRecipe,
+  textareaRecipe,
+  textStyles,
+  toastSlotRecipe,
+  tokens,
+} from "@chakra-ui/react/theme";
 
 const LESS_MOTION = "@media (prefers-reduced-motion: reduce)";
 const MORE_CONTRAST = "@media (prefers-contrast: more)";
@@ -87,4 +120,46 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultConfig, config);
+/** The library's theme with the recipes of the parts that are used: those of the others are half of it. */
+const used = defineConfig({
+  preflight: true,
+  cssVarsPrefix,
+  cssVarsRoot,
+  globalCss,
+  theme: {
+    breakpoints,
+    keyframes,
+    tokens,
+    semanticTokens,
+    textStyles,
+    layerStyles,
+    animationStyles,
+    recipes: {
+      badge: badgeRecipe,
+      button: buttonRecipe,
+      code: codeRecipe,
+      heading: headingRecipe,
+      icon: iconRecipe,
+      input: inputRecipe,
+      kbd: kbdRecipe,
+      link: linkRecipe,
+      skeleton: skeletonRecipe,
+      spinner: spinnerRecipe,
+      textarea: textareaRecipe,
+    },
+    slotRecipes: {
+      alert: alertSlotRecipe,
+      datePicker: datePickerSlotRecipe,
+      dialog: dialogSlotRecipe,
+      list: listSlotRecipe,
+      progress: progressSlotRecipe,
+      qrCode: qrCodeSlotRecipe,
+      slider: sliderSlotRecipe,
+      switch: switchSlotRecipe,
+      table: tableSlotRecipe,
+      toast: toastSlotRecipe,
+    },
+  },
+});
+
+export const system = createSystem(defaultBaseConfig, used, config);

@@ -1,7 +1,7 @@
 import { Flex, Skeleton, Slider, Stack, Table, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { z } from "zod";
+import * as z from "zod/mini";
 import type { Schemas } from "../../api/client";
 import { compareQuery, rigsQuery, setsQuery } from "../../api/queries";
 import { FLARE_GRADES } from "../../lib/flare";
@@ -33,7 +33,10 @@ const CRITERIA = Object.keys(ROWS) as Criterion[];
 
 const KEY = "pinhole.setWeights";
 const weightsShape = z.object(
-  Object.fromEntries(CRITERIA.map((k) => [k, z.number().min(0).max(5)])) as Record<Criterion, z.ZodNumber>,
+  Object.fromEntries(CRITERIA.map((k) => [k, z.number().check(z.minimum(0), z.maximum(5))])) as Record<
+    Criterion,
+    z.ZodMiniNumber
+  >,
 );
 
 /** The weights that were set on this device, none at first. */

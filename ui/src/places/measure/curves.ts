@@ -1,9 +1,9 @@
 import { useSyncExternalStore } from "react";
-import { z } from "zod";
+import * as z from "zod/mini";
 import type { Part } from "../../api/here/measure";
 
 /** A profile whose transfer was found from a bracket, by the name that its owner gave it. */
-const curveShape = z.object({ name: z.string(), curve: z.object({ stops: z.array(z.number().nullable()) }) });
+const curveShape = z.object({ name: z.string(), curve: z.object({ stops: z.array(z.nullable(z.number())) }) });
 type FoundCurve = z.infer<typeof curveShape>;
 
 /** On this device: a curve belongs to the profile of a camera that is at hand. */

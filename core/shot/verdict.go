@@ -188,7 +188,8 @@ func (v *Verdict) Gives() string {
 	case first.Kind == Exposure:
 		return v.exposes(first)
 	case first.Kind == Fit:
-		return fmt.Sprintf("fit of %s on this rig: %s", v.Option.Filters[0].ID, v.scene.Standings[v.Option.Filters[0].ID])
+		// The glass is named beside it: its id here would be one that nobody gave it.
+		return fmt.Sprintf("fit on this rig: %s", v.scene.Standings[v.Option.Filters[0].ID])
 	}
 	how := "tight"
 	if first.State == glass.Breaks {

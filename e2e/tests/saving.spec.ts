@@ -62,9 +62,13 @@ test("answers that come out of order never show", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   await edit(page, "Light");
   await page.getByRole("button", { name: "Light meter", exact: true }).click();
-  // The answer to EV 8 is held back until long after the one to EV 14 is there.
+  // The answer to EV 8 is held back until the one to EV 12.6 is there.
+  let release = () => {};
+  const held = new Promise<void>((resolve) => {
+    release = resolve;
+  });
   await page.route("**/api/calc/shot", async (route) => {
-    if (route.request().postData()?.includes("EV 8.0")) await new Promise((resolve) => setTimeout(resolve, 1500));
+    if (route.request().postData()?.includes("EV 8.0")) await held;
     await route.continue().catch(() => {}); // the page may have given it up
   });
   const seen: string[] = [];
@@ -82,7 +86,8 @@ test("answers that come out of order never show", async ({ page, app }) => {
   await on(page).meter.fill("EV 8.0");
   await on(page).meter.fill("EV 12.6");
   await expect(on(page).glass).toHaveText("ND8");
-  await page.waitForTimeout(2000);
+  release();
+  await page.waitForTimeout(1000);
   await expect(on(page).glass).toHaveText("ND8");
   expect(seen).not.toContain("No filter");
 });

@@ -5,13 +5,14 @@ import { expect, on, openShot, test } from "../app.ts";
 const PHONE = { width: 390, height: 844 };
 const picture = (name: string) => `../docs/screenshots/${name}.png`;
 
-// The pictures the README shows, from the demo data.
-/** Waits until the previews are drawn. */
+/** Waits until the previews, which come after the verdict, are drawn. */
 async function drawn(page: Page): Promise<void> {
+  await expect(page.locator("[data-testid^=loop-] canvas")).toHaveCount(2);
   await expect(page.locator("[data-testid^=loop-] .chakra-skeleton")).toHaveCount(0);
   await page.waitForTimeout(300);
 }
 
+// The pictures the README shows, from the demo data.
 test.describe("pictures", () => {
   test("shoot", async ({ page, app }) => {
     await page.goto(`${app.url}/shoot`);

@@ -1,3 +1,4 @@
+import hidden from "./aloud.module.css";
 import { classes } from "./classes";
 import style from "./Panel.module.css";
 
@@ -15,7 +16,7 @@ interface PanelProps extends React.ComponentProps<"section"> {
 export function Panel({ heading, note, isDense, isHeadingHidden, className, children, ...section }: PanelProps) {
   return (
     <section aria-label={heading} className={classes(style.panel, isDense && style.dense, className)} {...section}>
-      <div className={isHeadingHidden ? style.aloud : style.head}>
+      <div className={isHeadingHidden ? hidden.aloud : style.head}>
         <h2>{heading}</h2>
         {note && <p>{note}</p>}
       </div>

@@ -1,5 +1,6 @@
 import { ChevronDown } from "lucide-react";
 import { useId } from "react";
+import hidden from "./aloud.module.css";
 import { classes } from "./classes";
 import style from "./field.module.css";
 
@@ -29,7 +30,7 @@ export function SelectField(props: SelectFieldProps) {
       className={classes(style.field, isBeside && style.beside)}
       style={{ width: isBeside ? undefined : "100%", maxWidth: maxW, minWidth: minW, flex }}
     >
-      <label htmlFor={id} className={isLabelHidden ? style.aloud : undefined}>
+      <label htmlFor={id} className={isLabelHidden ? hidden.aloud : undefined}>
         {label}
       </label>
       <div className={style.list} style={{ width: w }}>

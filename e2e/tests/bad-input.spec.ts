@@ -64,6 +64,8 @@ test("two polarisers at once are refused by name", async ({ page, app }) => {
   await openShot(page, app, "Pond from above");
   await page.keyboard.press("6"); // beside glass with a polariser in it the variable filter is two more
   await expect(page.getByText(/one polariser at most/).first()).toBeVisible();
+  await page.getByRole("button", { name: "0 · back to the best" }).click();
+  await expect(page.getByText(/one polariser at most/)).toHaveCount(0);
 });
 
 test("a camera and a filter of faults are refused where they are typed", async ({ page, app }) => {

@@ -108,12 +108,14 @@ export function ShotBench({ shot }: { shot: Shot }) {
   };
 
   if (!bench) return null;
+  // The answer belongs to an earlier, readable input.
+  const isStale = Boolean(asked.error) || gone.length > 0;
   const tray = (
     <TrayPart
       filters={bench.filters}
       on={answer.chosen.filters}
       mounted={draft.choices.mounted}
-      isPlaced={answer.placed === true}
+      isPlaced={isStale ? Boolean(draft.placed) : answer.placed}
       onToggle={changes.toggle}
       onClear={changes.clear}
     />
@@ -168,7 +170,6 @@ export function ShotBench({ shot }: { shot: Shot }) {
       />
     ),
   };
-  const isStale = Boolean(asked.error) || gone.length > 0;
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
       <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>

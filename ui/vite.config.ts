@@ -1,9 +1,11 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+import { themeStyles } from "./themeStyles";
 
 export default defineConfig({
   plugins: [
+    themeStyles(),
     react({ compiler: true }), // a panel renders again only when what it shows has changed
     VitePWA({
       // A new version waits until it is asked for: a page never changes under the hands.
@@ -63,6 +65,17 @@ export default defineConfig({
     rolldownOptions: {
       input: { index: "index.html", apiDocs: "api-docs.html" },
       // The component library makes its whole theme at once: what is not used of it is left out.
+      output: {
+        codeSplitting: {
+          // What the first page needs comes in few pieces, and what places share not in one for each pair of them.
+          groups: [
+            { name: "libraries", tags: ["$initial"], test: /node_modules(?!.*swagger)/, priority: 2 },
+            { name: "first", tags: ["$initial"], test: /ui.src.(?!apiDocs)/, priority: 1 },
+            { name: "shared", minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 60_000 },
+          ],
+        },
+        chunkFileNames: ({ name }) => `assets/${name.split("~")[0]}-[hash].js`,
+      },
       treeshake: { manualPureFunctions: ["defineConfig", "defineRecipe", "defineSlotRecipe", "createSystem"] },
     },
     outDir: "../internal/web/dist",

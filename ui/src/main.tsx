@@ -1,4 +1,5 @@
 import "@fontsource-variable/atkinson-hyperlegible-next";
+import "virtual:theme.css";
 import { ChakraProvider } from "@chakra-ui/react";
 import { notifyManager, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
@@ -48,11 +49,14 @@ const queries = new QueryClient({
 
 await keepAnswers(queries);
 
+// What it says of every page is in the style sheet already.
+const theme = { ...system, _global: [] };
+
 const root = document.getElementById("root");
 if (!root) throw new Error("the page has no #root");
 createRoot(root).render(
   <StrictMode>
-    <ChakraProvider value={system}>
+    <ChakraProvider value={theme}>
       <QueryClientProvider client={queries}>
         <BrowserRouter>
           <Guarded>

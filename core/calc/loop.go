@@ -20,6 +20,7 @@ type LoopRequest struct {
 	Filters []string             `json:"filters,omitempty" maxItems:"4" doc:"option: the ids of its filters"`
 	School  string               `json:"school,omitempty" enum:"180,360,90,own,stabiliser-first,free,automatic" doc:"school: as the answer's schools name it"`
 	Small   bool                 `json:"small,omitempty" doc:"half as wide and high, for a small place: a quarter of the work"`
+	Still   bool                 `json:"still,omitempty" doc:"one frame, where nothing is to move: a sixteenth of the work"`
 }
 
 // LoopAnswer is what a drawing shows.
@@ -38,6 +39,7 @@ type LoopAnswer struct {
 type Loop struct {
 	View     picture.View
 	Exposure picture.Exposure
+	Frames   int // how many are drawn, from the first on
 	Answer   LoopAnswer
 }
 
@@ -63,12 +65,15 @@ func PlanLoop(r LoopRequest) (*Loop, error) {
 	if err != nil {
 		return nil, err
 	}
-	loop := &Loop{View: viewOf(scene), Exposure: picture.Exposure{Shutter: set.shutter, Error: set.left, Gain: set.iso.Over(b.Question.Setting.ISO)}}
+	loop := &Loop{Frames: picture.Frames, View: viewOf(scene), Exposure: picture.Exposure{Shutter: set.shutter, Error: set.left, Gain: set.iso.Over(b.Question.Setting.ISO)}}
 	loop.View.ReadoutS = readoutOf(&r.Shot)
 	loop.View.Weather = weatherOf(&r.Shot)
 	loop.View.Ground, loop.View.HasHands = groundOf(&r.Shot, scene), scene.Carried == motion.Ridden
 	if r.Small {
 		loop.View.Width, loop.View.Height = loopWidth/2, loopHeight/2
+	}
+	if r.Still {
+		loop.Frames = 1
 	}
 	loop.Answer = LoopAnswer{Name: set.name, ShutterS: set.shutter, ISO: set.iso, ErrorStops: set.left, Simulated: true}
 	seen := scene.Notice(set.shutter, set.left, loop.Exposure.Gain)

@@ -19,18 +19,18 @@ import (
 // jpegQuality keeps noise and edges as they are drawn, at a tenth of the size.
 const jpegQuality = 88
 
-// Frames returns the frames of a loop as JPEG files, in order. It gives up between
-// two frames when the context ends, with the context's error.
-func Frames(ctx context.Context, v picture.View, e picture.Exposure) ([][]byte, error) {
+// Frames returns the first frames of a loop, as many as count, as JPEG files in order. It
+// gives up between two frames when the context ends, with the context's error.
+func Frames(ctx context.Context, v picture.View, e picture.Exposure, count int) ([][]byte, error) {
 	loop := picture.NewLoop(v)
-	next := make(chan int, picture.Frames)
-	for i := range picture.Frames {
+	next := make(chan int, count)
+	for i := range count {
 		next <- i
 	}
 	close(next)
-	files, faults := make([][]byte, picture.Frames), make([]error, picture.Frames)
+	files, faults := make([][]byte, count), make([]error, count)
 	var workers sync.WaitGroup
-	for range min(runtime.GOMAXPROCS(0), picture.Frames) {
+	for range min(runtime.GOMAXPROCS(0), count) {
 		workers.Go(func() {
 			frame := image.NewRGBA(image.Rect(0, 0, v.Width, v.Height))
 			for i := range next {

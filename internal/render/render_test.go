@@ -21,7 +21,7 @@ func small() picture.View {
 // Frames drawn side by side are those drawn one by one.
 func TestFramesComeInOrder(t *testing.T) {
 	e := picture.Exposure{Shutter: 1. / 100}
-	files, err := Frames(t.Context(), small(), e)
+	files, err := Frames(t.Context(), small(), e, picture.Frames)
 	if err != nil || len(files) != picture.Frames {
 		t.Fatalf("%d frames, %v", len(files), err)
 	}
@@ -48,7 +48,7 @@ func TestFramesComeInOrder(t *testing.T) {
 func TestFramesGiveUpWithTheirCaller(t *testing.T) {
 	ctx, cancel := context.WithCancel(t.Context())
 	cancel()
-	if _, err := Frames(ctx, small(), picture.Exposure{Shutter: 0.01}); !errors.Is(err, context.Canceled) {
+	if _, err := Frames(ctx, small(), picture.Exposure{Shutter: 0.01}, picture.Frames); !errors.Is(err, context.Canceled) {
 		t.Errorf("drawn for nobody: %v", err)
 	}
 }
@@ -68,7 +68,7 @@ func BenchmarkFrames640x360x16(b *testing.B) {
 	v.Width, v.Height, v.Shake, v.ShiftsFrames = 640, 360, 30, true
 	b.ReportAllocs()
 	for b.Loop() {
-		if _, err := Frames(b.Context(), v, picture.Exposure{Shutter: 1. / 50, Gain: 2}); err != nil {
+		if _, err := Frames(b.Context(), v, picture.Exposure{Shutter: 1. / 50, Gain: 2}, picture.Frames); err != nil {
 			b.Fatal(err)
 		}
 	}

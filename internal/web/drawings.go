@@ -73,14 +73,14 @@ func (s *server) registerDrawings() {
 		}
 		return drawn, err
 	}
-	addDrawing(s, "/api/render/loop", "draw-loop", "Draw a shot at a setting: sixteen frames, one part each", mediaParts,
+	addDrawing(s, "/api/render/loop", "draw-loop", "Draw a shot at a setting: sixteen frames, or a still one, one part each", mediaParts,
 		func(ctx context.Context, r calc.LoopRequest) (*drawing, error) {
 			loop, err := calc.PlanLoop(r)
 			if err != nil {
 				return nil, err
 			}
 			return inTurn(ctx, func() (*drawing, error) {
-				frames, err := render.Frames(ctx, loop.View, loop.Exposure)
+				frames, err := render.Frames(ctx, loop.View, loop.Exposure, loop.Frames)
 				if err != nil {
 					return nil, err
 				}

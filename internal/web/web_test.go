@@ -425,6 +425,33 @@ func TestGearThroughItsDoors(t *testing.T) {
 	}
 }
 
+// framesOf returns the pictures of an answer in parts, each as its file.
+func framesOf(t *testing.T, w *httptest.ResponseRecorder) (frames [][]byte) {
+	t.Helper()
+	_, params, err := mime.ParseMediaType(w.Header().Get("Content-Type"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts := multipart.NewReader(w.Body, params["boundary"])
+	for {
+		part, err := parts.NextPart()
+		if errors.Is(err, io.EOF) {
+			return frames
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		file, err := io.ReadAll(part)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if frame, err := jpeg.Decode(bytes.NewReader(file)); err != nil || frame.Bounds().Dx() != 640 {
+			t.Errorf("frame %d: %v", len(frames), err)
+		}
+		frames = append(frames, file)
+	}
+}
+
 // A shot is drawn, and what cannot be drawn is a problem document like any other.
 func TestDrawingsComeAsPictures(t *testing.T) {
 	s := newSite(t)
@@ -433,30 +460,13 @@ func TestDrawingsComeAsPictures(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	w := s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken"}`, nil)
-	_, params, err := mime.ParseMediaType(w.Header().Get("Content-Type"))
-	if err != nil {
-		t.Fatal(err)
-	}
-	parts, frames := multipart.NewReader(w.Body, params["boundary"]), 0
-	for {
-		part, err := parts.NextPart()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil {
-			t.Fatal(err)
-		}
-		if frame, err := jpeg.Decode(part); err != nil || frame.Bounds().Dx() != 640 {
-			t.Errorf("frame %d: %v", frames, err)
-		}
-		frames++
-	}
-	if frames != 16 {
-		t.Errorf("a loop of %d frames", frames)
+	loop := framesOf(t, s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken"}`, nil))
+	still := framesOf(t, s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken","still":true}`, nil))
+	if len(loop) != 16 || len(still) != 1 || !bytes.Equal(loop[0], still[0]) {
+		t.Errorf("a loop of %d frames, and a still one of %d, which is its first: %v", len(loop), len(still), bytes.Equal(loop[0], still[0]))
 	}
 	camera := `"camera":{"aperture":2,"isoBase":100,"isoCeiling":800},"fps":"25"`
-	w = s.do("POST", "/api/sim/camera/frame", `{`+camera+`,"ev100":12}`, nil)
+	w := s.do("POST", "/api/sim/camera/frame", `{`+camera+`,"ev100":12}`, nil)
 	if _, err := png.Decode(w.Body); err != nil || w.Header().Get("Content-Type") != "image/png" {
 		t.Errorf("the test frame is %d, %s, %v", w.Code, w.Header().Get("Content-Type"), err)
 	}

@@ -1802,7 +1802,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Draw a shot at a setting: sixteen frames, one part each */
+        /** Draw a shot at a setting: sixteen frames, or a still one, one part each */
         post: operations["draw-loop"];
         delete?: never;
         options?: never;
@@ -4933,6 +4933,8 @@ export interface components {
             show: "taken" | "automatic" | "option" | "school";
             /** @description half as wide and high, for a small place: a quarter of the work */
             small?: boolean;
+            /** @description one frame, where nothing is to move: a sixteenth of the work */
+            still?: boolean;
         };
         MassAnswer: {
             /**

@@ -39,12 +39,14 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
       side="test"
       request={{ shot: settled, show: "taken", ...(small && { small }) }}
       frame={frame}
+      isStill={clock.isStill}
     />,
     <LoopView
       key="reference"
       side="reference"
       request={{ shot: settled, ...(JSON.parse(reference) as Reference), ...(small && { small }) }}
       frame={frame}
+      isStill={clock.isStill}
     />,
   ];
   return (

@@ -3,22 +3,23 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { loopPictureQuery, loopQuery } from "../../api/queries";
-import { FRAMES } from "./useLoopClock";
 
 interface LoopViewProps {
   request: Schemas["LoopRequest"];
   frame: number;
+  /** Its first frame is all that is shown. */
+  isStill?: boolean;
   side: "test" | "reference";
   /** What it is called where what it shows is not to be told. */
   blind?: string | undefined;
 }
 
 /** One loop, drawn by the core from the shot's own numbers. */
-export function LoopView({ request, frame, side, blind }: LoopViewProps) {
+export function LoopView({ request, frame, isStill = false, side, blind }: LoopViewProps) {
   const about = useQuery(loopQuery(request));
-  const drawn = useQuery(loopPictureQuery(request));
+  const drawn = useQuery(loopPictureQuery(isStill ? { ...request, still: true } : request));
   const canvas = useRef<HTMLCanvasElement>(null);
-  const picture = drawn.data?.[frame % FRAMES];
+  const picture = drawn.data?.[frame % drawn.data.length];
   useEffect(() => {
     const context = canvas.current?.getContext("2d");
     if (context && picture) context.drawImage(picture, 0, 0, context.canvas.width, context.canvas.height);

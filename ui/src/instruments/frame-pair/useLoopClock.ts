@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 
 /** How many frames a loop has, as the server draws it. */
-export const FRAMES = 16;
+const FRAMES = 16;
 
 /** Slower than life, so that the eye can follow. */
 export const SHOWN_FPS = 12;
@@ -9,6 +9,8 @@ export const SHOWN_FPS = 12;
 interface LoopClock {
   frame: number;
   isPlaying: boolean;
+  /** It has never moved: its first frame is all that is shown. */
+  isStill: boolean;
   toggle: () => void;
   step: () => void;
 }
@@ -22,6 +24,7 @@ const wantsStillness = () => window.matchMedia("(prefers-reduced-motion: reduce)
 export function useLoopClock(isSeen: boolean): LoopClock {
   const [frame, setFrame] = useState(0);
   const [isPlaying, setPlaying] = useState(() => !wantsStillness());
+  const [isStill, setStill] = useState(!isPlaying);
   const next = () => setFrame((now) => (now + 1) % FRAMES);
   useEffect(() => {
     if (!isPlaying || !isSeen) return;
@@ -31,8 +34,13 @@ export function useLoopClock(isSeen: boolean): LoopClock {
   return {
     frame,
     isPlaying,
-    toggle: () => setPlaying(!isPlaying),
+    isStill,
+    toggle: () => {
+      setStill(false);
+      setPlaying(!isPlaying);
+    },
     step: () => {
+      setStill(false);
       setPlaying(false);
       next();
     },

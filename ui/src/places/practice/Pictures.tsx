@@ -21,6 +21,7 @@ export function Loops({ loops, isTold }: { loops: readonly Schemas["PracticeDraw
               side={i === 0 ? "test" : "reference"}
               request={loop}
               frame={clock.frame}
+              isStill={clock.isStill}
               blind={isTold ? undefined : `Loop ${isPair ? (i === 0 ? "A" : "B") : "to be looked at"}`}
             />
           </Box>

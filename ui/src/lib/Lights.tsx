@@ -1,5 +1,6 @@
-import { List, Text } from "@chakra-ui/react";
 import type { Schemas } from "../api/client";
+import { classes } from "./classes";
+import style from "./Lights.module.css";
 import { decimal } from "./locale";
 
 type Light = Schemas["LightFor"];
@@ -14,15 +15,12 @@ export function evWords({ lowEv100: low, highEv100: high, spreadStops }: Omit<Li
 /** Every light that is known of a shot, side by side: the one that its answer is for first, in bold. */
 export function Lights({ lights, size = "sm" }: { lights: readonly Light[]; size?: "sm" | "md" | "lg" }) {
   return (
-    <List.Root variant="plain" gap="0" fontSize={size} data-testid="lights" aria-label="Light that is known">
+    <ul className={classes(style.lights, style[size])} data-testid="lights" aria-label="Light that is known">
       {lights.map((l) => (
-        <List.Item key={l.kind} color={l.isUsed ? "ink" : "muted"} display="block">
-          <Text as="span" fontWeight={l.isUsed ? "bold" : "normal"}>
-            {evWords(l)}
-          </Text>
-          , {l.words}
-        </List.Item>
+        <li key={l.kind} className={l.isUsed ? style.used : undefined}>
+          <span>{evWords(l)}</span>, {l.words}
+        </li>
       ))}
-    </List.Root>
+    </ul>
   );
 }

@@ -1,4 +1,5 @@
 import { CloseButton, Dialog, Portal } from "@chakra-ui/react";
+import { useOnce } from "./useOnce";
 
 interface SheetProps {
   title: string;
@@ -10,6 +11,8 @@ interface SheetProps {
 
 /** A titled sheet over the page, closed by its cross, Escape or a press beside it. */
 export function Sheet({ title, isOpen, onOpen, size = "md", children }: SheetProps) {
+  const wasOpened = useOnce(isOpen);
+  if (!wasOpened) return null;
   return (
     <Dialog.Root open={isOpen} onOpenChange={(e) => onOpen(e.open)} scrollBehavior="inside" size={size}>
       <Portal>

@@ -1,20 +1,20 @@
-import { Input, type InputProps } from "@chakra-ui/react";
+import { classes } from "../lib/classes";
+import field from "../lib/field.module.css";
+import style from "./LineInput.module.css";
 
-interface LineInputProps extends Omit<InputProps, "value" | "onChange"> {
+interface LineInputProps extends Omit<React.ComponentProps<"input">, "value" | "onChange"> {
   line: string;
   onLine: (line: string) => void;
   onKeep: () => void;
-  ref?: React.Ref<HTMLInputElement>;
+  isLarge?: boolean;
 }
 
 /** One line that says a whole shot; Enter keeps it. */
-export function LineInput({ line, onLine, onKeep, onKeyDown, ...input }: LineInputProps) {
+export function LineInput({ line, onLine, onKeep, onKeyDown, isLarge, ...input }: LineInputProps) {
   return (
-    <Input
+    <input
+      className={classes(field.input, style.line, isLarge && style.large)}
       value={line}
-      bg="panel"
-      borderColor="edge"
-      _placeholder={{ color: "muted" }}
       autoComplete="off"
       autoCapitalize="off"
       spellCheck={false}

@@ -1,4 +1,4 @@
-import { Box, Button, Code, Flex, IconButton, List, Stack, Switch, Text } from "@chakra-ui/react";
+import { Button, Code, Flex, List, Stack, Switch, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { DatabaseBackup } from "lucide-react";
 import { useEffect, useState } from "react";
@@ -8,6 +8,7 @@ import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
 import { bytes, moment } from "../lib/format";
 import { useWaiting } from "../lib/handOver";
+import { PictureButton } from "../lib/PictureButton";
 import { Sheet } from "../lib/Sheet";
 import { ArchiveFile } from "./ArchiveFile";
 import { Bin } from "./Bin";
@@ -24,14 +25,14 @@ export function Backups() {
   }, [isWaiting]);
   if (!status?.atDesk) return null;
   return (
-    <Box hideBelow="md">
-      <IconButton aria-label="Backups and bin" title="Backups and bin" variant="ghost" onClick={() => setOpen(true)}>
+    <>
+      <PictureButton aria-label="Backups and bin" title="Backups and bin" isForDesk onClick={() => setOpen(true)}>
         <DatabaseBackup />
-      </IconButton>
+      </PictureButton>
       <Sheet title="Backups and bin" isOpen={isOpen} onOpen={setOpen} size="lg">
         <BackupList />
       </Sheet>
-    </Box>
+    </>
   );
 }
 

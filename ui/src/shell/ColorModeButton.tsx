@@ -1,5 +1,5 @@
-import { IconButton } from "@chakra-ui/react";
 import { Moon, Sun, SunMoon } from "lucide-react";
+import { PictureButton } from "../lib/PictureButton";
 import { type ColorMode, useColorMode } from "../theme/colorMode";
 
 const ICONS: Record<ColorMode, React.ReactNode> = { system: <SunMoon />, light: <Sun />, dark: <Moon /> };
@@ -9,14 +9,8 @@ const NAMES: Record<ColorMode, string> = { system: "follows the system", light: 
 export function ColorModeButton() {
   const [mode, next] = useColorMode();
   return (
-    <IconButton
-      variant="ghost"
-      minW="44px"
-      aria-label={`Theme: ${NAMES[mode]}. Change`}
-      title={`Theme: ${NAMES[mode]}`}
-      onClick={next}
-    >
+    <PictureButton aria-label={`Theme: ${NAMES[mode]}. Change`} title={`Theme: ${NAMES[mode]}`} onClick={next}>
       {ICONS[mode]}
-    </IconButton>
+    </PictureButton>
   );
 }

@@ -1,6 +1,8 @@
-import { Dialog, IconButton, Portal } from "@chakra-ui/react";
+import { Dialog, Portal } from "@chakra-ui/react";
 import { Search } from "lucide-react";
 import { lazy, Suspense, useEffect, useState } from "react";
+import { PictureButton } from "../lib/PictureButton";
+import { useOnce } from "../lib/useOnce";
 
 // What is found by typing comes with the first time it is opened.
 const Found = lazy(async () => ({ default: (await import("./Found")).Found }));
@@ -8,6 +10,7 @@ const Found = lazy(async () => ({ default: (await import("./Found")).Found }));
 /** Everything that can be gone to or done, found by typing: on Ctrl+K or by its button. */
 export function Palette() {
   const [isOpen, setOpen] = useState(false);
+  const wasOpened = useOnce(isOpen);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "k") return;
@@ -19,23 +22,25 @@ export function Palette() {
   }, []);
   return (
     <>
-      <IconButton variant="ghost" minW="44px" aria-label="Go to, or do" onClick={() => setOpen(true)}>
+      <PictureButton aria-label="Go to, or do" onClick={() => setOpen(true)}>
         <Search />
-      </IconButton>
-      <Dialog.Root open={isOpen} onOpenChange={(e) => setOpen(e.open)} placement="top">
-        <Portal>
-          <Dialog.Backdrop />
-          <Dialog.Positioner>
-            <Dialog.Content bg="panel" color="ink" aria-label="Go to, or do">
-              {isOpen && (
-                <Suspense>
-                  <Found onDone={() => setOpen(false)} />
-                </Suspense>
-              )}
-            </Dialog.Content>
-          </Dialog.Positioner>
-        </Portal>
-      </Dialog.Root>
+      </PictureButton>
+      {wasOpened && (
+        <Dialog.Root open={isOpen} onOpenChange={(e) => setOpen(e.open)} placement="top">
+          <Portal>
+            <Dialog.Backdrop />
+            <Dialog.Positioner>
+              <Dialog.Content bg="panel" color="ink" aria-label="Go to, or do">
+                {isOpen && (
+                  <Suspense>
+                    <Found onDone={() => setOpen(false)} />
+                  </Suspense>
+                )}
+              </Dialog.Content>
+            </Dialog.Positioner>
+          </Portal>
+        </Dialog.Root>
+      )}
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { Box, Button, Flex, InputGroup, Kbd, Text } from "@chakra-ui/react";
+import { Button, Flex, Kbd, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
 import { useLocation, useMatch } from "react-router";
@@ -9,6 +9,7 @@ import { LineAnswer } from "../line/LineAnswer";
 import { LineInput } from "../line/LineInput";
 import { useEdited } from "../line/useEdited";
 import { useKeep, useLine } from "../line/useLine";
+import style from "./Shell.module.css";
 
 /**
  * One line that asks a whole shot, wherever one is: f2 1/1250 iso50 > 50 fps. The answer
@@ -42,49 +43,31 @@ export function QuickLine() {
     setLine((await file.text()).trim());
     input.current?.focus();
   });
-  if (isAside) return <Box flex="1" />;
+  if (isAside) return <div className={style.space} />;
   // A hand that is faster than the answer is not made to wait: the server answers what it keeps.
   const canKeep = line.trim() !== "" && !(isCurrent && answer?.needStops === undefined) && !keep.isPending;
   return (
-    <Box
-      position="relative"
-      flex="1"
-      maxW="560px"
-      onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || setOpen(false)}
-    >
-      <InputGroup startElement={<Kbd aria-hidden>/</Kbd>}>
-        <LineInput
-          ref={input}
-          aria-label="Quick line: the light, the look, what moves, the filters"
-          aria-describedby="quick-answer"
-          placeholder="f2 1/1250 iso50 > 50 fps"
-          h="44px"
-          line={line}
-          onLine={(text) => {
-            setLine(text);
-            setOpen(true);
-          }}
-          onFocus={() => setOpen(true)}
-          onKeyDown={(e) => e.key === "Escape" && e.currentTarget.blur()}
-          onKeep={() => canKeep && keep.mutate(line)}
-        />
-      </InputGroup>
-      <Box
+    // biome-ignore lint/a11y/noStaticElementInteractions: it closes what its own parts have opened
+    <div className={style.quick} onBlur={(e) => e.currentTarget.contains(e.relatedTarget) || setOpen(false)}>
+      <kbd aria-hidden>/</kbd>
+      <LineInput
+        ref={input}
+        aria-label="Quick line: the light, the look, what moves, the filters"
+        aria-describedby="quick-answer"
+        placeholder="f2 1/1250 iso50 > 50 fps"
+        line={line}
+        onLine={(text) => {
+          setLine(text);
+          setOpen(true);
+        }}
+        onFocus={() => setOpen(true)}
+        onKeyDown={(e) => e.key === "Escape" && e.currentTarget.blur()}
+        onKeep={() => canKeep && keep.mutate(line)}
+      />
+      <div
         id="quick-answer"
+        className={style.told}
         hidden={!isOpen || line.trim() === ""}
-        position="absolute"
-        top="48px"
-        insetX="0"
-        minW={{ base: "calc(100vw - 24px)", md: "auto" }}
-        maxH="calc(100dvh - 130px)"
-        overflowY="auto"
-        bg="panel"
-        borderWidth="1px"
-        borderColor="accent"
-        rounded="lg"
-        shadow="lg"
-        p="3"
-        zIndex="15"
         aria-live="polite"
         data-testid="quick-answer"
       >
@@ -104,7 +87,7 @@ export function QuickLine() {
             )}
           </>
         )}
-      </Box>
-    </Box>
+      </div>
+    </div>
   );
 }

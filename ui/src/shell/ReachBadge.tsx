@@ -1,6 +1,6 @@
-import { Badge } from "@chakra-ui/react";
 import { useReach } from "../api/reach";
 import { useSending, useWaiting } from "../offline/fieldLog";
+import style from "./Shell.module.css";
 
 /** That the server is gone, and what waits for it on this device; nothing while all is well. */
 export function ReachBadge() {
@@ -9,10 +9,10 @@ export function ReachBadge() {
   const waits = useWaiting().length;
   if (isThere && waits === 0) return null;
   return (
-    <Badge bg="unknownSoft" color="ink" size="md" role="status" whiteSpace="nowrap" data-testid="reach">
+    <span className={style.note} role="status" data-testid="reach">
       {isThere ? "" : "offline"}
       {!isThere && waits > 0 && " · "}
       {waits > 0 && `${waits} waiting`}
-    </Badge>
+    </span>
   );
 }

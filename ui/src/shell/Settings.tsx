@@ -1,10 +1,11 @@
-import { Button, IconButton, Link, Stack, Text } from "@chakra-ui/react";
+import { Button, Link, Stack, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Settings2 } from "lucide-react";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../api/client";
 import { presetsQuery, statusQuery } from "../api/queries";
 import { Choice } from "../lib/Choice";
+import { PictureButton } from "../lib/PictureButton";
 import { Sheet } from "../lib/Sheet";
 import { chooseUnits, offerUnits, type Quantity, useUnits } from "../lib/units";
 import { useNewVersion } from "../offline/serviceWorker";
@@ -28,9 +29,9 @@ export function Settings() {
   }, [presets]);
   return (
     <>
-      <IconButton variant="ghost" minW="44px" aria-label="Settings" hideBelow="md" onClick={() => setOpen(true)}>
+      <PictureButton aria-label="Settings" isForDesk onClick={() => setOpen(true)}>
         <Settings2 />
-      </IconButton>
+      </PictureButton>
       <Sheet title="Settings of this device" isOpen={isOpen} onOpen={setOpen}>
         <Stack gap="5" pb="4">
           {presets && <Units offered={presets.units} />}

@@ -1,6 +1,6 @@
-import { Box, IconButton } from "@chakra-ui/react";
 import { Smartphone } from "lucide-react";
 import { lazy, Suspense, useState } from "react";
+import { PictureButton } from "../lib/PictureButton";
 import { Sheet } from "../lib/Sheet";
 
 // The code and the devices come when they are asked for.
@@ -10,10 +10,10 @@ const PhoneAccess = lazy(async () => ({ default: (await import("./PhoneAccess"))
 export function SharePhone() {
   const [isOpen, setOpen] = useState(false);
   return (
-    <Box hideBelow="md">
-      <IconButton aria-label="On the phone" variant="ghost" onClick={() => setOpen(true)}>
+    <>
+      <PictureButton aria-label="On the phone" isForDesk onClick={() => setOpen(true)}>
         <Smartphone />
-      </IconButton>
+      </PictureButton>
       <Sheet title="On the phone" isOpen={isOpen} onOpen={setOpen} size="lg">
         {isOpen && (
           <Suspense>
@@ -21,6 +21,6 @@ export function SharePhone() {
           </Suspense>
         )}
       </Sheet>
-    </Box>
+    </>
   );
 }

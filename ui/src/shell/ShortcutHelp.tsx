@@ -1,6 +1,7 @@
-import { IconButton, Kbd, Table } from "@chakra-ui/react";
+import { Kbd, Table } from "@chakra-ui/react";
 import { Keyboard } from "lucide-react";
 import { useCallback, useState } from "react";
+import { PictureButton } from "../lib/PictureButton";
 import { Sheet } from "../lib/Sheet";
 import { useHotkeys } from "../lib/useHotkeys";
 import { SHORTCUTS } from "./shortcuts";
@@ -17,15 +18,9 @@ export function ShortcutHelp() {
   );
   return (
     <>
-      <IconButton
-        variant="ghost"
-        minW="44px"
-        aria-label="Keyboard shortcuts"
-        hideBelow="md"
-        onClick={() => setOpen(true)}
-      >
+      <PictureButton aria-label="Keyboard shortcuts" isForDesk onClick={() => setOpen(true)}>
         <Keyboard />
-      </IconButton>
+      </PictureButton>
       <Sheet title="Keyboard shortcuts" isOpen={isOpen} onOpen={setOpen}>
         <Table.Root size="sm">
           <Table.Body>

@@ -40,9 +40,7 @@ export function FirstAnswer() {
         ref={input}
         aria-label="The shot in one line: the light, the look, what moves, the filters"
         placeholder={EXAMPLES[0]}
-        size="xl"
-        h="56px"
-        fontSize="xl"
+        isLarge
         line={line}
         onLine={setLine}
         onKeep={() => canKeep && keep.mutate(line)}

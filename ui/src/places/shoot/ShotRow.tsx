@@ -1,18 +1,21 @@
-import { Box, Link as ChakraLink, Flex, IconButton, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
 import { Link } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import type { Planned } from "../../api/plan";
 import { shotQuery, shotsQuery } from "../../api/queries";
+import { classes } from "../../lib/classes";
 import { signed } from "../../lib/format";
 import { glassName, named, type Piece } from "../../lib/glass";
 import { Lights } from "../../lib/Lights";
 import { settingWords, stateOf } from "../../lib/option";
+import { PictureButton } from "../../lib/PictureButton";
 import { type State, StateShape } from "../../lib/StateMark";
 import { useDelete } from "../../lib/useDelete";
 import { planned as at } from "../../lib/zone";
 import { forgetShot } from "../../shell/lastShot";
+import { paint } from "../../theme/paint";
+import style from "./ShotRow.module.css";
 
 interface ShotRowProps {
   shot: Schemas["StoredShot"];
@@ -40,45 +43,31 @@ export function ShotRow({ shot, planned, isAwaited, camera, filters }: ShotRowPr
       unwrap(api.POST("/api/shots/{id}/restore", { params: { path: { id: shot.id }, query: { version } } })),
   });
   return (
-    <Flex align="center" gap="2" borderTopWidth="1px" borderColor="edge" minH={shot.startsAt && { md: "108px" }}>
-      <ChakraLink asChild variant="plain" flex="1" minW="0" color="ink" _hover={{ bg: "accentSoft" }} rounded="md">
-        <Link to={`/shot/${shot.id}`}>
-          <Flex
-            flex="1"
-            minW="0"
-            gap={{ base: "1", md: "3" }}
-            py="2.5"
-            px="2"
-            direction={{ base: "column", md: "row" }}
-            align={{ md: "center" }}
-          >
-            <Box flex="1.3" minW="0">
-              <Text fontWeight="bold">{shot.name}</Text>
-              <Text color="muted" fontSize="sm">
-                {[at(shot.startsAt), camera?.name ?? `${shot.answer.camera ?? "a camera"} (deleted)`]
-                  .filter(Boolean)
-                  .join(" · ")}
-              </Text>
-            </Box>
-            <Flex flex="1" minW="0" gap="2" align="flex-start">
-              <Box color={told.state} pt="1">
-                <StateShape state={told.state} />
-              </Box>
-              <Box minW="0">
-                <Text fontWeight="bold">{told.glass}</Text>
-                <Text color="muted" fontSize="sm">
-                  {told.state} · {told.words}
-                </Text>
-                {planned ? <Lights lights={planned.plan.lights} /> : <Text fontSize="sm">{told.light}</Text>}
-              </Box>
-            </Flex>
-          </Flex>
-        </Link>
-      </ChakraLink>
-      <IconButton
-        variant="ghost"
-        minW="44px"
-        color="muted"
+    <div className={classes(style.row, shot.startsAt && style.planned)}>
+      <Link to={`/shot/${shot.id}`} className={style.shot}>
+        <div className={style.name}>
+          <p className={style.strong}>{shot.name}</p>
+          <p className={classes(style.small, style.quiet)}>
+            {[at(shot.startsAt), camera?.name ?? `${shot.answer.camera ?? "a camera"} (deleted)`]
+              .filter(Boolean)
+              .join(" · ")}
+          </p>
+        </div>
+        <div className={style.told}>
+          <span style={{ color: paint[told.state] }}>
+            <StateShape state={told.state} />
+          </span>
+          <div>
+            <p className={style.strong}>{told.glass}</p>
+            <p className={classes(style.small, style.quiet)}>
+              {told.state} · {told.words}
+            </p>
+            {planned ? <Lights lights={planned.plan.lights} /> : <p className={style.small}>{told.light}</p>}
+          </div>
+        </div>
+      </Link>
+      <PictureButton
+        isQuiet
         aria-label={`Delete ${shot.name}`}
         onClick={() => {
           forgetShot(shot.id);
@@ -87,8 +76,8 @@ export function ShotRow({ shot, planned, isAwaited, camera, filters }: ShotRowPr
         }}
       >
         <Trash2 />
-      </IconButton>
-    </Flex>
+      </PictureButton>
+    </div>
   );
 }
 

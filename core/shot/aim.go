@@ -16,15 +16,16 @@ type Aim struct {
 }
 
 // Aim works out what the scene asks of its shutter. The error is ErrNoStep.
-func (s *Scene) Aim() (*Aim, error) { return s.aim(nil) }
-
-// aim is Aim with some demands known already, as others has it.
-func (s *Scene) aim(known func(Kind) (d Demand, isMade, isKnown bool)) (*Aim, error) {
+func (s *Scene) Aim() (*Aim, error) {
 	target, err := s.target()
 	if err != nil {
 		return nil, err
 	}
-	return &Aim{s, &Window{Target: target, Span: s.span(target.Offered), Demands: s.others(target, known)}}, nil
+	a := &Aim{s, &Window{Target: target, Span: s.span(target.Offered)}}
+	if !s.seeksExposure() {
+		a.window.Demands = s.demandsOf(withoutExposure, target)
+	}
+	return a, nil
 }
 
 // seeksExposure reports whether the school takes its shutter by what exposes.
@@ -37,7 +38,7 @@ func (a *Aim) under(light glass.Light) (*Scene, *Window) {
 	}
 	there, window := *a.scene, *a.window
 	there.Question.Light = light
-	window.Demands = there.withExposure(window.Demands)
+	window.Demands = there.demands(window.Target)
 	return &there, &window
 }
 

@@ -66,41 +66,20 @@ const (
 var kinds = []Kind{Look, Stabiliser, Exposure, Lamps, Wobble, Strobing, Smearing, Frame}
 
 // demands gathers every demand that the scene makes on its shutter.
-func (s *Scene) demands(target stop.Snapped) []Demand {
-	return s.withExposure(s.others(target, nil))
-}
+func (s *Scene) demands(target stop.Snapped) []Demand { return s.demandsOf(kinds, target) }
 
-// others gathers every demand but that of the exposure, which each stack has its own of: to
-// judge one stack, nobody has to know what all of them could do. Those that are known already
-// are taken as they are; known is nil, or says that it knows of a kind.
-func (s *Scene) others(target stop.Snapped, known func(Kind) (d Demand, isMade, isKnown bool)) []Demand {
+// withoutExposure leaves out the exposure, which each stack has its own of: to judge one
+// stack, nobody has to know what all of them could do.
+var withoutExposure = slices.DeleteFunc(slices.Clone(kinds), func(k Kind) bool { return k == Exposure })
+
+func (s *Scene) demandsOf(kinds []Kind, target stop.Snapped) []Demand {
 	all := make([]Demand, 0, len(kinds))
 	for _, kind := range kinds {
-		if kind == Exposure {
-			continue
-		}
-		var d Demand
-		var isMade, isKnown bool
-		if known != nil {
-			d, isMade, isKnown = known(kind)
-		}
-		if !isKnown {
-			d, isMade = s.demand(kind, target)
-		}
-		if isMade {
+		if d, isMade := s.demand(kind, target); isMade {
 			all = append(all, d)
 		}
 	}
 	return all
-}
-
-// withExposure returns the other demands with that of the exposure at its place.
-func (s *Scene) withExposure(others []Demand) []Demand {
-	after := slices.IndexFunc(others, func(d Demand) bool { return slices.Index(kinds, d.Kind) > slices.Index(kinds, Exposure) })
-	if after < 0 {
-		after = len(others)
-	}
-	return slices.Insert(slices.Clone(others), after, s.exposure())
 }
 
 // demand returns one demand; isMade is false where the scene does not make it.

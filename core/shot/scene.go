@@ -204,18 +204,6 @@ func (s *Scene) With(c Change) (Scene, error) {
 	return changed, nil
 }
 
-// alters reports whether a change can alter what a demand other than the exposure asks.
-func (s *Scene) alters(c Change, kind Kind) bool {
-	switch {
-	case c.Rate != nil, c.Stand, c.HFOV != nil:
-		return true
-	case c.Time != nil:
-		// What is weighed of a still reaches as far as the time that is wished for.
-		return kind == Look || s.Question.Rate == 0
-	}
-	return false // of the glass and of the ISO the exposure alone speaks
-}
-
 // stand puts the camera on a stand.
 func (s *Scene) stand() {
 	s.Carried = motion.OnStand

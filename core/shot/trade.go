@@ -85,7 +85,7 @@ func (s *Scene) Trades(w *Window) []Trade {
 	}
 	var helpful []Trade
 	for _, t := range s.proposals(w) {
-		after, err := s.after(w, t.Change)
+		after, err := s.after(t.Change)
 		if err != nil {
 			continue // the kit has no room for it, or the camera no such shutter
 		}
@@ -109,24 +109,13 @@ func (s *Scene) Trades(w *Window) []Trade {
 	})
 }
 
-// after returns the verdict on the scene changed. The demands that the change leaves alone are
-// those of the window.
-func (s *Scene) after(w *Window, c Change) (*Verdict, error) {
+// after returns the verdict on the scene changed.
+func (s *Scene) after(c Change) (*Verdict, error) {
 	changed, err := s.With(c)
 	if err != nil {
 		return nil, err
 	}
-	a, err := changed.aim(func(kind Kind) (d Demand, isMade, isKnown bool) {
-		if s.alters(c, kind) {
-			return Demand{}, false, false
-		}
-		d, isMade = w.Demand(kind)
-		return d, isMade, true
-	})
-	if err != nil {
-		return nil, err
-	}
-	return a.Best(changed.Question.Light), nil
+	return changed.Best()
 }
 
 // proposals are the changes worth trying: none the camera cannot do, and none that the

@@ -1,7 +1,7 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
-import { themeStyles } from "./themeStyles";
+import { themeStyles } from "./themeStyles.ts";
 
 export default defineConfig({
   plugins: [

@@ -8,6 +8,7 @@ import (
 	"go/ast"
 	"go/parser"
 	"go/token"
+	"hash/crc32"
 	"maps"
 	"math"
 	"math/rand/v2"
@@ -24,11 +25,11 @@ import (
 // difference names what a change of the code changed, and is to be read.
 var freeze = flag.Bool("freeze", false, "write testdata/frozen anew")
 
-// frozenRequests is how many requests are drawn over all computations.
-const frozenRequests = 1000
+// frozenRequests is how many requests are drawn of each computation.
+const frozenRequests = 24
 
-// The answers to the worked cases, to every request that the tests ask, and to a
-// thousand drawn from them: a move of code changes none, a decision only those that
+// The answers to the worked cases, to every example and request that the tests ask, and to
+// some drawn from them, of each computation by itself: a move of code changes none, a decision only those that
 // hang on it. Only the start of a hash is kept of each, so that the file stays readable
 // and a change is one line.
 func TestFrozenAnswers(t *testing.T) {
@@ -46,15 +47,12 @@ func TestFrozenAnswers(t *testing.T) {
 			ask(name, i, "asked", body)
 		}
 	}
-	names := slices.Sorted(maps.Keys(seeds))
-	if len(names) != len(Operations()) {
-		t.Fatalf("requests are known for %d of %d computations: %v", len(names), len(Operations()), names)
-	}
-	r := rand.New(rand.NewPCG(12, 1))
-	for i := range frozenRequests {
-		name := names[i%len(names)]
+	for _, name := range slices.Sorted(maps.Keys(seeds)) {
 		of := seeds[name]
-		ask(name, i, "drawn", drawFrom(t, r, of[r.IntN(len(of))], of))
+		r := rand.New(rand.NewPCG(12, uint64(crc32.ChecksumIEEE([]byte(name)))))
+		for i := range frozenRequests {
+			ask(name, i, "drawn", drawFrom(t, r, of[r.IntN(len(of))], of))
+		}
 	}
 	got := strings.Join(lines, "\n") + "\n"
 	const file = "testdata/frozen/answers.txt"
@@ -145,6 +143,9 @@ func seedRequests(t *testing.T) map[string][][]byte {
 		}
 		return true
 	})
+	for _, op := range Operations() {
+		add(op.Name, string(op.Example()))
+	}
 	add("window", trailer)
 	add("outing", fmt.Sprintf(harvest, ""))
 	add("outing", fmt.Sprintf(harvest, `,"anchor":{"time":"2031-09-20T12:00:00-01:00","ev100":13.9}`))

@@ -445,7 +445,7 @@ func framesOf(t *testing.T, w *httptest.ResponseRecorder) (frames [][]byte) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if frame, err := jpeg.Decode(bytes.NewReader(file)); err != nil || frame.Bounds().Dx() != 640 {
+		if frame, err := jpeg.Decode(bytes.NewReader(file)); err != nil || frame.Bounds().Dx() != 320 {
 			t.Errorf("frame %d: %v", len(frames), err)
 		}
 		frames = append(frames, file)
@@ -460,8 +460,8 @@ func TestDrawingsComeAsPictures(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	loop := framesOf(t, s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken"}`, nil))
-	still := framesOf(t, s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken","still":true}`, nil))
+	loop := framesOf(t, s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken","small":true}`, nil))
+	still := framesOf(t, s.do("POST", "/api/render/loop", `{"shot":`+string(request)+`,"show":"taken","small":true,"still":true}`, nil))
 	if len(loop) != 16 || len(still) != 1 || !bytes.Equal(loop[0], still[0]) {
 		t.Errorf("a loop of %d frames, and a still one of %d, which is its first: %v", len(loop), len(still), bytes.Equal(loop[0], still[0]))
 	}

@@ -3,7 +3,6 @@ package picture
 import (
 	"image"
 	"math"
-	"math/rand/v2"
 	"sync"
 
 	"pinhole/core/stop"
@@ -14,13 +13,8 @@ type Loop struct {
 	view    View
 	fPx     float64
 	horizon float64 // row
-	// Strips of texture, each one period long.
-	sky, ground []strip
-	hills       strip
-	posts       strip     // coverage by the vines' stems
-	canopy      []foliage // of the vines, from the bottom up
-	grain       []float32
-	films       sync.Pool // of *film that were developed
+	*textures
+	films sync.Pool // of *film that were developed
 }
 
 // Light of the parts of the scene, linear, mid-grey 0.18, before exposure.
@@ -60,60 +54,12 @@ const (
 	farHills     = 60.0 // times the subject's distance
 	figureBehind = 1.35 // times the subject's distance
 	walkingMps   = 1.2
-	samples      = 1024 // of one period of a strip
-	groundRows   = 32   // different textures of the ground
-	canopyRows   = 72   // different heights of a vine's leaves
 )
 
 // NewLoop returns the loop of a view. The same view gives the same pictures.
 func NewLoop(v View) *Loop {
 	v.subjectMetres = v.distance()
-	l := &Loop{view: v, fPx: v.fPx(), horizon: 0.46 * float64(v.Height)}
-	random := rand.New(rand.NewPCG(v.Seed, 0x9e3779b97f4a7c15))
-	for range 4 {
-		l.sky = append(l.sky, newStrip(noise(random, 5, 0.55)))
-	}
-	l.hills = newStrip(noise(random, 4, 0.5))
-	for range groundRows {
-		l.ground = append(l.ground, newStrip(noise(random, 220, 0.45)))
-	}
-	l.vines(random)
-	l.grain = make([]float32, 1<<14)
-	for i := range l.grain {
-		l.grain[i] = float32(random.NormFloat64())
-	}
-	return l
-}
-
-// noise returns a period of smooth noise around 1: waves of up to most cycles,
-// with a share of the whole as their swing.
-func noise(random *rand.Rand, most int, swing float64) []float64 {
-	values := make([]float64, samples)
-	total := 0.0
-	for cycles := 1; cycles <= most; cycles += 1 + most/12 {
-		weight := 1 / math.Sqrt(float64(cycles))
-		phase := 2 * math.Pi * random.Float64()
-		total += weight
-		for i := range values {
-			values[i] += weight * math.Sin(2*math.Pi*float64(cycles*i)/samples+phase)
-		}
-	}
-	for i := range values {
-		values[i] = max(0.05, 1+2*swing*values[i]/total)
-	}
-	return values
-}
-
-// vines makes one vine: a stem in the middle of its period, and leaves around it.
-func (l *Loop) vines(random *rand.Rand) {
-	stems := make([]float64, samples)
-	for i := range stems {
-		if math.Abs(float64(i)/samples-0.5) < 0.035 {
-			stems[i] = 1
-		}
-	}
-	l.posts = newStrip(stems)
-	l.canopy = crown(random)
+	return &Loop{view: v, fPx: v.fPx(), horizon: 0.46 * float64(v.Height), textures: texturesOf(v.Seed)}
 }
 
 // slide is how one layer lies in one frame: how far it has slid, how far it slides

@@ -5,7 +5,7 @@ const desk = { width: 1280, height: 800 };
 export default defineConfig({
   outputDir: "results",
   reporter: process.env.CI ? "line" : "list",
-  workers: 2,
+  workers: 3, // two cores: where one waits, another works
   fullyParallel: true, // each test has a server of its own
   timeout: 90_000, // axe takes its time on two busy cores
   expect: { timeout: 15_000 },

@@ -43,12 +43,18 @@ test("while the server is gone nothing typed is lost, and it is stored when it i
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Crates, second take");
 });
 
-test("leaving the screen at once still stores the change", async ({ page, app }) => {
-  await openShot(page, app, "Crates down the lane");
-  await page.getByLabel("Name of the shot").fill("Left in a hurry");
-  await page.getByRole("link", { name: "Shoots", exact: true }).click();
-  await expect(page.getByRole("link", { name: /Left in a hurry/ })).toBeVisible();
-});
+for (const isAnswered of [true, false])
+  test(`leaving the screen at once still stores the change, ${isAnswered ? "" : "not yet "}answered`, async ({
+    page,
+    app,
+  }) => {
+    if (!isAnswered) await page.route("**/api/calc/shot", () => {}); // for ever on its way
+    await openShot(page, app, "Crates down the lane");
+    if (isAnswered) await expect(on(page).glass).toHaveText("ND16");
+    await page.getByLabel("Name of the shot").fill("Left in a hurry");
+    await page.getByRole("link", { name: "Shoots", exact: true }).click();
+    await expect(page.getByRole("link", { name: /Left in a hurry/ })).toBeVisible();
+  });
 
 test("a deleted shot can be brought back", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);

@@ -77,7 +77,9 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const hasName = draft.name.trim() !== "";
   // Gear of which nothing can be told keeps nothing typed from being stored.
   const canSave = hasName && (isAnswered || isOfGear(asked.error));
-  const autosave = useAutosave(shot, baseVersion, draft, canSave);
+  const isRefused = !hasName || gone.length > 0 || asked.error !== null;
+  const storable = canSave ? "yes" : isRefused ? "no" : "not known yet";
+  const autosave = useAutosave(shot, baseVersion, draft, storable);
   const saveState = useAfterPaint(autosave.state);
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 

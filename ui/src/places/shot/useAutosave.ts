@@ -33,19 +33,25 @@ interface Autosave {
   takeTheirs: () => Draft | null;
 }
 
+/** What is known of whether a draft can be stored: an answer may still be on its way. */
+export type Storable = "yes" | "no" | "not known yet";
+
 /**
  * Keeps the draft on this device at each change, and stores it a moment later, as
- * long as it can be answered. A save names the version it was made on, baseVersion
+ * long as it can be answered; who leaves before that is known has the server find out.
+ * A save names the version it was made on, baseVersion
  * at first; when another came first, saving stops until the user has chosen.
  */
-export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSave: boolean): Autosave {
+export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, storable: Storable): Autosave {
   const queries = useQueryClient();
   const [state, setState] = useState<SaveState>({ status: "saved", at: shot.updatedAt });
   const version = useRef(baseVersion);
   const stored = useRef(canonical(draftOf(shot)));
   const busy = useRef(false);
-  const latest = useRef({ draft, canSave });
-  latest.current = { draft, canSave };
+  const hasLeft = useRef(false);
+  const canSave = storable === "yes";
+  const latest = useRef({ draft, storable });
+  latest.current = { draft, storable };
   const text = canonical(draft);
   useEffect(() => {
     if (text === stored.current) forgetDraft(shot.id);
@@ -53,10 +59,12 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
   }, [text, shot.id]);
 
   const save = useCallback(async () => {
-    const { draft, canSave } = latest.current;
+    const { draft, storable } = latest.current;
     const sent = canonical(draft);
-    if (busy.current || !canSave || sent === stored.current) return;
+    const mayTry = storable === "yes" || (hasLeft.current && storable === "not known yet");
+    if (busy.current || !mayTry || sent === stored.current) return;
     busy.current = true;
+    let isStored = false;
     setState({ status: "saving" });
     try {
       const params = { path: { id: shot.id }, query: { version: version.current } };
@@ -64,6 +72,7 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
       const saved = await unwrap(api.PUT("/api/shots/{id}", { params, body: draft, keepalive: true }));
       version.current = saved.version;
       stored.current = sent;
+      isStored = true;
       if (canonical(latest.current.draft) === sent) forgetDraft(shot.id);
       queries.setQueryData(shotQuery(shot.id).queryKey, saved);
       for (const { queryKey } of [
@@ -91,6 +100,8 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
       }
     } finally {
       busy.current = false;
+      // What was changed while it was on its way has nobody left to save it.
+      if (isStored && hasLeft.current) void save();
     }
   }, [queries, shot.id, shot.shootId]);
 
@@ -105,13 +116,21 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, canSa
   const conflicted = useRef(false);
   conflicted.current = state.status === "conflict";
   useEffect(() => {
-    const flush = () => {
+    hasLeft.current = false;
+    const leave = () => {
+      hasLeft.current = true;
       if (!conflicted.current) void save();
     };
-    window.addEventListener("pagehide", flush);
+    // A page that is hidden may be shown again.
+    const stay = () => {
+      hasLeft.current = false;
+    };
+    window.addEventListener("pagehide", leave);
+    window.addEventListener("pageshow", stay);
     return () => {
-      window.removeEventListener("pagehide", flush);
-      flush();
+      window.removeEventListener("pagehide", leave);
+      window.removeEventListener("pageshow", stay);
+      leave();
     };
   }, [save]);
 

@@ -48,8 +48,8 @@ export function Shell() {
       <div className={style.content}>
         <header className={style.bar}>
           <QuickLine />
-          <div className={style.space} />
-          {status?.demo && <span className={classes(style.note, style.demo)}>demo data</span>}
+          <div className={classes(style.space, style.spare)} />
+          {status?.demo && <span className={classes(style.note, style.spare)}>demo data</span>}
           <Palette />
           <ReachBadge />
           <SharePhone />

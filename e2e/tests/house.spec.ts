@@ -57,6 +57,7 @@ test("the palette goes to shots, places and filters, and does things", async ({ 
   await expect(palette).toContainText("Nothing is called so.");
   await page.keyboard.press("Escape");
   await expect(palette).toHaveCount(0);
+  await expect(page.getByRole("button", { name: "Go to, or do" })).toBeFocused();
   await page.goBack();
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Pond from above");
 });

@@ -99,6 +99,11 @@ test("the rail is drawn to scale", async ({ page, app }) => {
   // The polariser's 6.5 stops are put on first; ND64, measured 5.83 stops, goes outside it.
   const [outer = 0, inner = 0] = widths;
   expect(inner / outer).toBeCloseTo(6.5 / 5.83, 1);
+  // The light of the darkest shot is at the edge: its label stays inside the drawing.
+  await openShot(page, app, "Lantern supper");
+  const label = on(page).rail.getByText("light EV 4.0");
+  const [text, drawing] = await Promise.all([label.boundingBox(), on(page).rail.boundingBox()]);
+  expect(text?.x).toBeGreaterThanOrEqual(drawing?.x ?? 0);
 });
 
 test("filters asked for, and those that are always on, are in every answer", async ({ page, app }) => {

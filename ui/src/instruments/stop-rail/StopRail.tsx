@@ -115,15 +115,12 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
       <ErrorLabel layout={layout} width={width} error={answer.chosen.errorStops} fill={ink} />
 
       <path d={`M${layout.lightX} ${laneMiddle}l14 -11v22z`} fill={lamp} />
-      <text
-        x={Math.min(layout.lightX + 4, width - 4)}
-        y={16}
-        textAnchor="end"
+      <LightLabel
+        x={layout.lightX}
+        width={width}
+        text={`light ${answer.low ? `${answer.low.text} to ${decimal(answer.reading.ev100, 1)}` : answer.reading.text}`}
         fill={lampInk}
-        style={{ fontWeight: 700, fontSize: 15 }}
-      >
-        light {answer.low ? `${answer.low.text} to ${decimal(answer.reading.ev100, 1)}` : answer.reading.text}
-      </text>
+      />
     </svg>
   );
 }
@@ -227,9 +224,32 @@ function ErrorLabel({
   );
 }
 
+interface LabelProps {
+  x: number;
+  width: number;
+  text: string;
+  fill: string;
+}
+
+/** A letter of a label is no wider than this, in pixels. */
+const LETTER = 8;
+
+/** The light, before its mark where there is room, and inside the drawing. */
+const LightLabel = ({ x, width, text, fill }: LabelProps) => (
+  <text
+    x={Math.max(Math.min(x + 4, width - 4), text.length * LETTER)}
+    y={16}
+    textAnchor="end"
+    fill={fill}
+    style={{ fontWeight: 700, fontSize: 15 }}
+  >
+    {text}
+  </text>
+);
+
 /** The camera's setting, kept inside the drawing. */
-function SettingLabel({ x, width, text, fill }: { x: number; width: number; text: string; fill: string }) {
-  const reach = text.length * 4;
+function SettingLabel({ x, width, text, fill }: LabelProps) {
+  const reach = (text.length * LETTER) / 2;
   const at = Math.min(Math.max(x, reach), width - reach);
   return (
     <text x={at} y={16} textAnchor="middle" fill={fill} style={{ fontWeight: 700, fontSize: 15 }}>

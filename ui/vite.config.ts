@@ -55,7 +55,7 @@ export default defineConfig({
         navigateFallback: "/index.html",
         navigateFallbackDenylist: [/^\/api\//, /^\/(ca\.crt|notices\.txt|metrics|api-docs\.html)$/],
         cleanupOutdatedCaches: true,
-        importScripts: ["/share-target.js"],
+        importScripts: ["/past-worker.js", "/share-target.js"],
       },
     }),
   ],

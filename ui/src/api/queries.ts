@@ -193,13 +193,15 @@ export const presetsQuery = queryOptions({
   queryFn: ({ signal }) => unwrap(api.GET("/api/presets", { signal })),
 });
 
+/** What a computation is kept under: requests are made in one place each, so their fields stand in one order. */
+export const hashOf = (key: readonly unknown[]): string => JSON.stringify(key);
+
 /**
  * The computed answers. The request is the key, so an answer can never be shown
  * beside another request, and the one before stays until the new one is there.
  */
 const asComputed = {
-  // Requests are made in one place each, so their fields stand in one order.
-  queryKeyHashFn: (key: readonly unknown[]) => JSON.stringify(key),
+  queryKeyHashFn: hashOf,
   staleTime: Number.POSITIVE_INFINITY,
   gcTime: 60_000,
   retry: false,

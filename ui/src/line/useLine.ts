@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { useNavigate } from "react-router";
 import { api, type Schemas, unwrap } from "../api/client";
 import { askableQuery, askQuery, shotQuery } from "../api/queries";
+import { useComputed } from "../api/useComputed";
 import { toaster } from "../shell/toaster";
 
 export type Answer = Schemas["AskAnswer"];
@@ -19,7 +20,7 @@ export function useLine(line: string, cameraId = "") {
     const first = cameras.filter((c) => c.held.cameraId === cameraId);
     return { line, cameras: [...first, ...cameras.filter((c) => c.held.cameraId !== cameraId)] };
   }, [line, cameras, cameraId]);
-  const { data, error, isPlaceholderData } = useQuery(askQuery(request));
+  const { data, error, isPlaceholderData } = useComputed(askQuery(request));
   // An answer to another line may stand on the screen, but nothing is changed by where its parts stood.
   return { answer: request ? data : undefined, error, isCurrent: request !== null && !isPlaceholderData };
 }

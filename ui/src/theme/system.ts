@@ -52,7 +52,7 @@ const config = defineConfig({
       [LESS_MOTION]: {
         animationDuration: "0.01ms !important",
         animationIterationCount: "1 !important",
-        transitionDuration: "0.01ms !important",
+        transitionDuration: "0s !important",
         scrollBehavior: "auto !important",
       },
       // All of a list is printed, not what of it was in the window.

@@ -1,8 +1,9 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { NO_CURVE_S } from "../../api/plan";
 import { dayQuery, outingQuery, shotsQuery } from "../../api/queries";
+import { useComputed } from "../../api/useComputed";
 import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";
 import { type Moves, useDayChanges } from "./useDayChanges";
@@ -25,23 +26,10 @@ export function useDay(shootId: string) {
   // it as it is, and the plan comes back the sooner.
   const bare = useMemo(() => day && { ...day.request, shots: [], stacks: [], before: {} }, [day]);
   const light = useLastGood(useQuery(outingQuery([shootId, fetchedAt, "light"], bare ?? null)).data);
-  const planQuery = (now: Moves) =>
-    outingQuery([shootId, fetchedAt, now], day ? { ...withMoves(day.request, now), stepS: NO_CURVE_S } : null);
-  const asked = useQuery(planQuery(moves));
-  // The plan is asked for while the hand still moves, before anything is drawn.
-  const queries = useQueryClient();
-  const latest = useRef({ moves, planQuery });
-  latest.current = { moves, planQuery };
-  const move = useCallback(
-    (change: (now: Moves) => Moves) => {
-      const next = change(latest.current.moves);
-      latest.current.moves = next;
-      void queries.prefetchQuery(latest.current.planQuery(next));
-      setMoves(next);
-    },
-    [queries],
+  const asked = useComputed(
+    outingQuery([shootId, fetchedAt, moves], request ? { ...request, stepS: NO_CURVE_S } : null),
   );
-  const changes = useDayChanges(shootId, move);
+  const changes = useDayChanges(shootId, setMoves);
   const plan = useLastGood(asked.data);
   const answer = useMemo(
     () => (plan && light ? { ...plan, curve: light.curve, days: light.days } : undefined),

@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { askableQuery, askQuery } from "../../api/queries";
+import { useComputed } from "../../api/useComputed";
 import { LineInput, selectIn } from "../../line/LineInput";
 import { Unread } from "../../line/Unread";
 import { replaced } from "../../line/useLine";
@@ -37,7 +38,7 @@ export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineE
       anew: true,
     };
   }, [line, cameras, cameraId, look, scene, choices]);
-  const { data: answer, isPlaceholderData } = useQuery(askQuery(request));
+  const { data: answer, isPlaceholderData } = useComputed(askQuery(request));
   useLayoutEffect(() => selectIn(input.current, stretch), [stretch]);
   // A hand that is faster than the answer is not made to wait: what it took is done when that is there.
   const [isTaken, setTaken] = useState(false);

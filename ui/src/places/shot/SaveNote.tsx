@@ -1,10 +1,11 @@
 import { Alert, Button, HStack, Stack, Text } from "@chakra-ui/react";
+import { memo } from "react";
 import { clock } from "../../lib/format";
 import type { Draft } from "./draft";
-import type { SaveState } from "./useAutosave";
+import type { SaveState, Storable } from "./useAutosave";
 
 /** A quiet word on whether the shot is stored. */
-export function SaveNote({ state, canSave }: { state: SaveState; canSave: boolean }) {
+export const SaveNote = memo(function SaveNote({ state, storable }: { state: SaveState; storable: Storable }) {
   return (
     <Text
       fontSize="sm"
@@ -12,12 +13,12 @@ export function SaveNote({ state, canSave }: { state: SaveState; canSave: boolea
       aria-live="polite"
       data-testid="save-note"
     >
-      {noteOf(state, canSave)}
+      {noteOf(state, storable)}
     </Text>
   );
-}
+});
 
-function noteOf(state: SaveState, canSave: boolean): string {
+function noteOf(state: SaveState, storable: Storable): string {
   switch (state.status) {
     case "saved":
       return `saved ${clock(state.at)}`;
@@ -26,7 +27,7 @@ function noteOf(state: SaveState, canSave: boolean): string {
     case "conflict":
       return "not saved";
     default:
-      return canSave ? "saving…" : "not saved until it can be answered";
+      return storable === "no" ? "not saved until it can be answered" : "saving…";
   }
 }
 

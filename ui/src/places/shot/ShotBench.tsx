@@ -1,11 +1,12 @@
 import { Button, Input, Stack, Text } from "@chakra-ui/react";
 import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { usePlan } from "../../api/plan";
 import { benchQuery, camerasQuery, shotAnswerQuery } from "../../api/queries";
+import { useComputed } from "../../api/useComputed";
 import { FramePair } from "../../instruments/frame-pair/FramePair";
 import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { FilterTray } from "../../instruments/stop-rail/FilterTray";
@@ -66,13 +67,14 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const gone = bench && !isOtherBench ? goneFrom(draft, bench) : [];
   const [most, setMost] = useState<number | undefined>(FEW_OPTIONS);
   const request = bench && !isOtherBench && gone.length === 0 ? requestOf(draft, bench, most) : null;
-  const asked = useAnswer(request);
+  const asked = useComputed(shotAnswerQuery(request));
   const answer = useLastGood(asked.data) ?? shot.answer.given;
   const isAnswered = asked.isSuccess && !asked.isPlaceholderData;
   // Pictures are drawn of what could be answered last.
   const shotRequest = useLastGood(isAnswered && request ? request : undefined);
+  const isAwaited = asked.isPlaceholderData && !asked.error;
   // The line follows the verdict: both at once would have to wait for each other.
-  const said = useLastGood(asked.isPlaceholderData && !asked.error ? undefined : draft) ?? draft;
+  const said = useLastGood(isAwaited ? undefined : draft) ?? draft;
   const saidLater = useAfterPaint(said);
   const hasName = draft.name.trim() !== "";
   // Gear of which nothing can be told keeps nothing typed from being stored.
@@ -80,7 +82,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const isRefused = !hasName || gone.length > 0 || asked.error !== null;
   const storable = canSave ? "yes" : isRefused ? "no" : "not known yet";
   const autosave = useAutosave(shot, baseVersion, draft, storable);
-  const saveState = useAfterPaint(autosave.state);
+  // So does the note of what is stored: said before the answer, it would take the answer's place in the frame.
+  const saveState = useAfterPaint(useLastGood(isAwaited ? undefined : autosave.state) ?? autosave.state);
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 
   setAround({ answer, cameras });
@@ -175,7 +178,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   return (
     <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
       <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>
-        <SaveNote state={saveState} canSave={canSave} />
+        <SaveNote state={saveState} storable={storable} />
         <Button size="sm" variant="outline" asChild>
           <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Field card now</Link>
         </Button>
@@ -321,17 +324,6 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
     before.current = { fps, text: answer.shutter.text };
   }, [answer, fps, isAnswered]);
   return moved;
-}
-
-/** The answer to a request, asked for before the change that asks is painted. */
-function useAnswer(request: Schemas["ShotRequest"] | null) {
-  const queries = useQueryClient();
-  const query = shotAnswerQuery(request);
-  const text = request && JSON.stringify(request);
-  useLayoutEffect(() => {
-    if (text) void queries.prefetchQuery(shotAnswerQuery(JSON.parse(text)));
-  }, [queries, text]);
-  return useQuery(query);
 }
 
 function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: string) => void, clear: () => void) {

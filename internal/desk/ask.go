@@ -23,11 +23,10 @@ func (d *Desk) Askable(ctx context.Context) ([]calc.AskCamera, error) {
 	if err != nil {
 		return nil, err
 	}
-	shots, err := d.Store.Shots().List(ctx)
+	shots, err := d.Store.LastShots(ctx)
 	if err != nil {
 		return nil, err
 	}
-	slices.SortStableFunc(shots, func(a, b store.Shot) int { return b.UpdatedAt.Compare(a.UpdatedAt) })
 	lastOf := func(id string) int {
 		return slices.IndexFunc(shots, func(s store.Shot) bool { return s.CameraID == id })
 	}
@@ -39,6 +38,10 @@ func (d *Desk) Askable(ctx context.Context) ([]calc.AskCamera, error) {
 		return len(shots)
 	}
 	slices.SortStableFunc(cameras, func(a, b store.Camera) int { return rank(a.ID) - rank(b.ID) })
+	shelf, err := d.shelf(ctx)
+	if err != nil {
+		return nil, err
+	}
 	all := []calc.AskCamera{}
 	for _, c := range cameras[:min(len(cameras), mostAsked)] {
 		rigID := ""
@@ -46,7 +49,7 @@ func (d *Desk) Askable(ctx context.Context) ([]calc.AskCamera, error) {
 		if i := lastOf(c.ID); i >= 0 {
 			rigID, ask.Last = shots[i].RigID, &shots[i].Asked
 		}
-		b, err := d.Bench(ctx, c.ID, rigID)
+		b, err := d.benchFrom(ctx, shelf, c.ID, rigID)
 		if err != nil {
 			return nil, err
 		}

@@ -165,7 +165,7 @@ func (d *Desk) addBenches(ctx context.Context, r *card.CardRequest) error {
 		if slices.ContainsFunc(r.Benches, func(b card.CardBench) bool { return b.CameraID == s.CameraID && b.RigID == s.RigID }) {
 			continue
 		}
-		b, err := d.Bench(ctx, s.CameraID, s.RigID)
+		b, err := d.benchFrom(ctx, shelf, s.CameraID, s.RigID)
 		if err != nil {
 			return err
 		}

@@ -85,6 +85,10 @@ func (d *Desk) addShots(ctx context.Context, out *Day, shots []store.Shot, zone 
 	if err != nil {
 		return err
 	}
+	shelf, err := d.shelf(ctx)
+	if err != nil {
+		return err
+	}
 	benches := map[string]*Bench{}
 	known := map[string]bool{}
 	for _, s := range shots {
@@ -94,7 +98,7 @@ func (d *Desk) addShots(ctx context.Context, out *Day, shots []store.Shot, zone 
 		}
 		b := benches[s.CameraID+"/"+s.RigID]
 		if b == nil {
-			if b, err = d.Bench(ctx, s.CameraID, s.RigID); err != nil {
+			if b, err = d.benchFrom(ctx, shelf, s.CameraID, s.RigID); err != nil {
 				return err
 			}
 			benches[s.CameraID+"/"+s.RigID], out.Cameras[s.CameraID] = b, b.Camera.Name

@@ -40,19 +40,28 @@ type Bench struct {
 
 // Bench returns the bench of a camera held as a rig of that id, or as its first.
 func (d *Desk) Bench(ctx context.Context, cameraID, rigID string) (*Bench, error) {
-	camera, err := d.Store.Cameras().Get(ctx, cameraID)
-	if err != nil {
-		return nil, err
-	}
-	b := &Bench{Camera: camera, Kit: []assemble.KitFilter{}, Filters: []ShownFilter{}, LeftOut: []ShownFilter{}, Fits: []FitCell{}, Refused: []FitCell{}}
-	if b.Optics, err = optics(camera.CameraFields); err != nil {
-		return nil, fmt.Errorf("camera %s as stored: %w", cameraID, err)
-	}
 	shelf, err := d.shelf(ctx)
 	if err != nil {
 		return nil, err
 	}
-	shelf.cameras[cameraID] = camera // a shot of a deleted camera can still be read
+	return d.benchFrom(ctx, shelf, cameraID, rigID)
+}
+
+// benchFrom is Bench of a kit that is read already.
+func (d *Desk) benchFrom(ctx context.Context, shelf *shelf, cameraID, rigID string) (*Bench, error) {
+	camera, isThere := shelf.cameras[cameraID]
+	if !isThere { // a shot of a deleted camera can still be read
+		var err error
+		if camera, err = d.Store.Cameras().Get(ctx, cameraID); err != nil {
+			return nil, err
+		}
+		shelf.cameras[cameraID] = camera
+	}
+	b := &Bench{Camera: camera, Kit: []assemble.KitFilter{}, Filters: []ShownFilter{}, LeftOut: []ShownFilter{}, Fits: []FitCell{}, Refused: []FitCell{}}
+	var err error
+	if b.Optics, err = optics(camera.CameraFields); err != nil {
+		return nil, fmt.Errorf("camera %s as stored: %w", cameraID, err)
+	}
 	if err := b.hold(ctx, d.Store, rigID); err != nil {
 		return nil, err
 	}

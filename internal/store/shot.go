@@ -74,6 +74,14 @@ func (s *Store) ShotsOf(ctx context.Context, shootID string) ([]Shot, error) {
 	return shots().list(ctx, s.reader, "shoot_id = ?", shootID)
 }
 
+// LastShots returns of each camera the shot that was changed last, the latest first.
+func (s *Store) LastShots(ctx context.Context) ([]Shot, error) {
+	return shots().query(ctx, s.reader, `deleted_at IS NULL AND id = (
+		SELECT last.id FROM shots AS last WHERE last.camera_id = shots.camera_id AND last.deleted_at IS NULL
+		ORDER BY last.updated_at DESC, last.created_at, last.id LIMIT 1)
+		ORDER BY updated_at DESC, created_at, id`)
+}
+
 // SaveShot stores a new shot (without an id) or a changed one, together with the
 // readings that its light was taken from. Both or neither are stored.
 func (s *Store) SaveShot(ctx context.Context, shot Shot, taken []Reading) (saved Shot, err error) {

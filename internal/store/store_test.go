@@ -254,6 +254,30 @@ func nan() float64 { var zero float64; return zero / zero }
 const helperEnv = "PINHOLE_STORE_HELPER"
 
 // TestHelperProcess is the second process of the next test.
+// Of each camera the shot that was changed last: not one that was made later, nor one that is deleted.
+func TestTheLastShotOfEachCamera(t *testing.T) {
+	s, ctx := open(t, newPath(t)), t.Context()
+	first, second := must[Camera](t)(s.Cameras().Save(ctx, aCamera)), must[Camera](t)(s.Cameras().Save(ctx, aCamera))
+	shoot := must[Shoot](t)(s.Shoots().Save(ctx, Shoot{ShootFields: ShootFields{Name: "Harvest"}}))
+	save := func(camera, name string) Shot {
+		return must[Shot](t)(s.Shots().Save(ctx, Shot{ShotFields: ShotFields{ShootID: shoot.ID, CameraID: camera, Name: name}}))
+	}
+	changed := save(first.ID, "changed")
+	save(first.ID, "made later")
+	save(second.ID, "kept")
+	gone := save(second.ID, "deleted")
+	changed.Name = "changed last"
+	must[Shot](t)(s.Shots().Save(ctx, changed))
+	must[Shot](t)(s.Shots().Delete(ctx, gone.ID, gone.Version))
+	names := []string{}
+	for _, shot := range must[[]Shot](t)(s.LastShots(ctx)) {
+		names = append(names, shot.Name)
+	}
+	if want := []string{"changed last", "kept"}; !reflect.DeepEqual(names, want) {
+		t.Errorf("the last shots are %q, want %q", names, want)
+	}
+}
+
 func TestHelperProcess(t *testing.T) {
 	path := os.Getenv(helperEnv)
 	if path == "" {

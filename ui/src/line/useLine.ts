@@ -11,10 +11,10 @@ export type Part = Answer["parts"][number];
 
 /**
  * A line, answered while it is typed. The first of the cameras is meant where it names none:
- * the one of that id, else the one that was worked on last.
+ * the one of that id, else the one that was worked on last. The cameras are fetched when it is wanted.
  */
-export function useLine(line: string, cameraId = "") {
-  const { data: cameras } = useQuery(askableQuery);
+export function useLine(line: string, cameraId = "", isWanted = true) {
+  const { data: cameras } = useQuery({ ...askableQuery, enabled: isWanted });
   const request = useMemo(() => {
     if (!cameras || line.trim() === "") return null;
     const first = cameras.filter((c) => c.held.cameraId === cameraId);

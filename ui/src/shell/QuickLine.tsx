@@ -22,7 +22,7 @@ export function QuickLine() {
   const { line, setLine, replace, edit } = useEdited(input);
   const id = useMatch("/shot/:id")?.params.id ?? "";
   const { data: shot } = useQuery({ ...shotQuery(id), enabled: id !== "" });
-  const { answer, error, isCurrent } = useLine(line, shot?.cameraId);
+  const { answer, error, isCurrent } = useLine(line, shot?.cameraId, isOpen || line !== "");
   const keep = useKeep(() => {
     setLine("");
     setOpen(false);

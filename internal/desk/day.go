@@ -13,6 +13,7 @@ import (
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
+	"pinhole/internal/zone"
 )
 
 // Day is a shoot made ready for planning: what the outing computation takes, built
@@ -190,18 +191,18 @@ func zoneOf(day *store.ShootDay) (*time.Location, error) {
 	name := day.Zone
 	if name == "" && day.Where != nil {
 		var err error
-		if name, err = ZoneAt(*day.Where); err != nil {
+		if name, err = zone.At(*day.Where); err != nil {
 			return nil, err
 		}
 	}
 	if name == "" {
 		return time.Local, nil
 	}
-	zone, err := time.LoadLocation(name)
+	location, err := time.LoadLocation(name)
 	if err != nil {
 		return nil, &problem.Fault{Field: "day.zone", Value: name, Allowed: "the IANA name of a time zone, as in Etc/GMT+1"}
 	}
-	return zone, nil
+	return location, nil
 }
 
 // spanOf returns the local days of a shoot: those it names, those of its shots, or

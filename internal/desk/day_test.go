@@ -13,17 +13,6 @@ import (
 	"pinhole/internal/store"
 )
 
-// Zones are found without a network: on land, at sea, and across the date line.
-func TestZonesOfPlaces(t *testing.T) {
-	for want, place := range map[string]assemble.PlaceFields{
-		"Etc/GMT+1": {LatDeg: 38.4, LonDeg: -20.5}, "Etc/GMT-12": {LatDeg: -45, LonDeg: 179}, "Etc/GMT": {LatDeg: 0, LonDeg: 0},
-	} {
-		if zone, err := ZoneAt(place); err != nil || zone != want {
-			t.Errorf("%+v lies in %s, %v, want %s", place, zone, err, want)
-		}
-	}
-}
-
 func TestADayIsMadeReady(t *testing.T) {
 	h := hold(t, "ND8", "ND32")
 	shot := gearShot(t, h)

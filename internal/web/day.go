@@ -14,6 +14,7 @@ import (
 	"pinhole/internal/files"
 	"pinhole/internal/sim"
 	"pinhole/internal/store"
+	"pinhole/internal/zone"
 )
 
 type (
@@ -72,8 +73,8 @@ func (s *server) registerDay(kept *desk.Desk) {
 		return kept.Year(ctx, in.ID, in.Camera)
 	})
 	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r assemble.PlaceFields) (*ZoneAnswer, error) {
-		zone, err := desk.ZoneAt(r)
-		return &ZoneAnswer{zone}, err
+		name, err := zone.At(r)
+		return &ZoneAnswer{name}, err
 	})
 	addPosted(s, "/api/sim/meter", "simulate-meter", "Hold the simulated meter into a day", "simulated", func(_ context.Context, r sim.MeterRequest) (*sim.MeterAnswer, error) {
 		return sim.Meter(r), nil

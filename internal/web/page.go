@@ -31,7 +31,7 @@ func isUnder(path, folder string) bool {
 	return path == folder || strings.HasPrefix(path, folder+"/")
 }
 
-// packing ends the names of assets that the build has compressed, in place of the plain ones: they
+// packing ends the names of files that the build has compressed, in place of the plain ones: they
 // are sent as they are, and make the binary smaller.
 const packing = ".gz"
 
@@ -46,8 +46,8 @@ func isFile(page fs.FS, name string) bool {
 	return err == nil && !info.IsDir()
 }
 
-// servePacked serves an asset that the build has compressed: as it is to whoever takes it so, else
-// unpacked. ok is false where there is no such asset.
+// servePacked serves a file that the build has compressed: as it is to whoever takes it so, else
+// unpacked. ok is false where there is no such file.
 func servePacked(c *gin.Context, page fs.FS) (ok bool) {
 	path := c.Request.URL.Path
 	packed, err := fs.ReadFile(page, strings.TrimPrefix(path, "/")+packing)
@@ -80,7 +80,7 @@ func takesGzip(accepted string) bool {
 func unpacked(packed []byte) ([]byte, error) {
 	r, err := gzip.NewReader(bytes.NewReader(packed))
 	if err != nil {
-		return nil, fmt.Errorf("unpack an asset: %w", err)
+		return nil, fmt.Errorf("unpack a file of the page: %w", err)
 	}
 	content, err := io.ReadAll(r)
 	return content, errors.Join(err, r.Close())

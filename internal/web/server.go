@@ -204,9 +204,6 @@ func servePage(page fs.FS) gin.HandlerFunc {
 		case isUnder(path, "/assets"):
 			// The name of an asset holds a digest of its content.
 			c.Header("Cache-Control", "public, max-age=31536000, immutable")
-			if servePacked(c, page) {
-				return
-			}
 		default:
 			c.Header("Cache-Control", "no-cache")
 			if !exists(page, path) && path != "/" {
@@ -216,6 +213,9 @@ func servePage(page fs.FS) gin.HandlerFunc {
 					return
 				}
 			}
+		}
+		if servePacked(c, page) {
+			return
 		}
 		c.Status(http.StatusOK) // gin has set 404 by now
 		files.ServeHTTP(c.Writer, c.Request)

@@ -1,3 +1,4 @@
+import { whenQuiet } from "../lib/whenQuiet";
 import { heard } from "./ask";
 import { answerHere, isWarm } from "./here/calc";
 import { isLost } from "./reach";
@@ -96,5 +97,5 @@ let isLoading = false;
 function warm(): void {
   if (isLoading) return;
   isLoading = true;
-  requestIdleCallback(() => void answerHere("label", '{"label":"ND8"}').catch(() => {}), { timeout: 5_000 });
+  whenQuiet(() => void answerHere("label", '{"label":"ND8"}').catch(() => {}));
 }

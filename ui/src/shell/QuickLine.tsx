@@ -1,10 +1,11 @@
 import { Button, Flex, Kbd, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useLocation, useMatch } from "react-router";
 import { camerasQuery, shotQuery } from "../api/queries";
 import { useHandedOver } from "../lib/handOver";
 import { useHotkeys } from "../lib/useHotkeys";
+import { whenQuiet } from "../lib/whenQuiet";
 import { LineAnswer } from "../line/LineAnswer";
 import { LineInput } from "../line/LineInput";
 import { useEdited } from "../line/useEdited";
@@ -22,7 +23,10 @@ export function QuickLine() {
   const { line, setLine, replace, edit } = useEdited(input);
   const id = useMatch("/shot/:id")?.params.id ?? "";
   const { data: shot } = useQuery({ ...shotQuery(id), enabled: id !== "" });
-  const { answer, error, isCurrent } = useLine(line, shot?.cameraId, isOpen || line !== "");
+  // A device keeps what a line needs for when its server is gone, but the page comes first.
+  const [isQuiet, setQuiet] = useState(false);
+  useEffect(() => whenQuiet(() => setQuiet(true)), []);
+  const { answer, error, isCurrent } = useLine(line, shot?.cameraId, isQuiet || isOpen);
   const keep = useKeep(() => {
     setLine("");
     setOpen(false);

@@ -198,7 +198,7 @@ func (v *Verdict) Gives() string {
 	if first.Stops == 0 { // both ends of a floating shutter hold
 		return fmt.Sprintf("%s %s between the ends of auto shutter", first.Kind.Name(), how)
 	}
-	return fmt.Sprintf("%s %s by %v stops", first.Kind.Name(), how, first.Stops)
+	return fmt.Sprintf("%s %s by %s", first.Kind.Name(), how, first.Stops.Amount())
 }
 
 // exposes says what the exposure takes; where that breaks, by how much.
@@ -208,7 +208,7 @@ func (v *Verdict) exposes(s Strain) string {
 	case s.State != glass.Breaks:
 		return takes
 	case s.Stops > 0:
-		return fmt.Sprintf("exposure breaks by %v stops: %s", s.Stops, takes)
+		return fmt.Sprintf("exposure breaks by %s: %s", s.Stops.Amount(), takes)
 	}
 	return "exposure breaks: " + takes
 }
@@ -231,9 +231,9 @@ func (c Conflict) Words() string {
 		return fmt.Sprintf("no shutter meets both %s and %s", c.A.Name(), c.B.Name())
 	}
 	if c.State == glass.Breaks {
-		return fmt.Sprintf("no shutter meets both %s and %s; %v stops apart", c.A.Name(), c.B.Name(), c.Breaks)
+		return fmt.Sprintf("no shutter meets both %s and %s; %s apart", c.A.Name(), c.B.Name(), c.Breaks.Amount())
 	}
-	return fmt.Sprintf("%s and %s are %v stops apart: one of them is tight", c.A.Name(), c.B.Name(), c.Holds)
+	return fmt.Sprintf("%s and %s are %s apart: one of them is tight", c.A.Name(), c.B.Name(), c.Holds.Amount())
 }
 
 // because explains the verdict.

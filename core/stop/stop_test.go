@@ -111,6 +111,15 @@ func TestSpoken(t *testing.T) {
 	}
 }
 
+// What is there is never said to be nothing.
+func TestAnAmountIsNotNothing(t *testing.T) {
+	for s, want := range map[Stops]string{0: "0.0 stops", 0.001: "less than 0.1 stops", 0.049: "less than 0.1 stops", 0.05: "0.1 stops", 1.25: "1.2 stops"} {
+		if got := s.Amount(); got != want {
+			t.Errorf("%g is %q, want %q", float64(s), got, want)
+		}
+	}
+}
+
 func TestWordsForStops(t *testing.T) {
 	for s, want := range map[Stops]string{1.0 / 3: "third of a stop", 0.5: "half stop", 2.0 / 3: "two thirds of a stop", 1: "stop", 1.5: "1.5 stops"} {
 		if got := s.Fraction(); got != want {

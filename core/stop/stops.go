@@ -46,6 +46,15 @@ func (s Stops) Signed() string {
 	return strings.Replace(fmt.Sprintf("%+.1f", float64(s)), "-", "−", 1) // a true minus
 }
 
+// Amount returns a positive s with its unit: "0.7 stops"; what is there and would round to
+// nothing is "less than 0.1 stops".
+func (s Stops) Amount() string {
+	if s > 0 && s < 0.05 {
+		return "less than 0.1 stops"
+	}
+	return s.String() + " stops"
+}
+
 // Fraction returns a positive s the way tolerances are spoken of: "a third of a
 // stop", "two thirds of a stop", "1.5 stops".
 func (s Stops) Fraction() string {

@@ -73,6 +73,8 @@ const config = defineConfig({
       [OWN_COLOURS]: { outline: "3px solid Highlight !important", outlineOffset: "-3px !important" },
     },
     "nav, header, [data-scope=toast]": { [PAPER]: { display: "none !important" } },
+    // A note stands below an open sheet, not on what is in it.
+    "[data-scroll-lock] [data-scope=toast][data-part=group]": { bottom: "4px !important" },
     "section, details, table": { [PAPER]: { breakInside: "avoid-page" } },
   },
   theme: {

@@ -1,5 +1,5 @@
 import { Button, Input, Stack, Text } from "@chakra-ui/react";
-import { DndContext, type DragEndEvent, MouseSensor, TouchSensor, useSensor, useSensors } from "@dnd-kit/core";
+import { useDndMonitor } from "@dnd-kit/core";
 import { useQuery } from "@tanstack/react-query";
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
@@ -103,14 +103,12 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const taken = useMemo(() => takenBy(answer.chosen), [answer.chosen]);
   const inPlan = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
   useHotkeys(useNumberKeys(bench, draft, changes.toggle, changes.clear));
-  const sensors = useSensors(
-    useSensor(MouseSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: 200, tolerance: 8 } }),
-  );
-  const drop = ({ active, over }: DragEndEvent) => {
-    const id = String(active.id);
-    if (over?.id === RAIL_ID && !answer.chosen.filters.includes(id)) changes.toggle(id);
-  };
+  useDndMonitor({
+    onDragEnd: ({ active, over }) => {
+      const id = String(active.id);
+      if (over?.id === RAIL_ID && !answer.chosen.filters.includes(id)) changes.toggle(id);
+    },
+  });
 
   if (!bench) return null;
   // The answer belongs to an earlier, readable input.
@@ -176,7 +174,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
     ),
   };
   return (
-    <DndContext sensors={sensors} onDragEnd={drop} accessibility={{ container: document.body }}>
+    <>
       <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>
         <SaveNote state={saveState} storable={storable} />
         <Button size="sm" variant="outline" asChild>
@@ -271,7 +269,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
           </Drawer>
         )}
       </div>
-    </DndContext>
+    </>
   );
 }
 

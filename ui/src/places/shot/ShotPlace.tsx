@@ -7,6 +7,7 @@ import { shotQuery } from "../../api/queries";
 import { useTitle } from "../../lib/useTitle";
 import { forgetShot } from "../../shell/lastShot";
 import { UNDONE } from "../../shell/useUndo";
+import { GlassDrag } from "./GlassDrag";
 import { ShotBench } from "./ShotBench";
 
 /** For this shot: which glass, which shutter, and what gives way? */
@@ -58,5 +59,9 @@ export function ShotPlace() {
       </Stack>
     );
   }
-  return <ShotBench key={`${shot.id} ${undone}`} shot={shot} />;
+  return (
+    <GlassDrag>
+      <ShotBench key={`${shot.id} ${undone}`} shot={shot} />
+    </GlassDrag>
+  );
 }

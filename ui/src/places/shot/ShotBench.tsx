@@ -35,7 +35,7 @@ import { ConflictNote, SaveNote } from "./SaveNote";
 import { Schools } from "./Schools";
 import style from "./ShotBench.module.css";
 import { ShotHead } from "./ShotHead";
-import { useAutosave } from "./useAutosave";
+import { type Storable, useAutosave } from "./useAutosave";
 import { useShotDraft } from "./useShotDraft";
 import { Verdict } from "./Verdict";
 
@@ -80,10 +80,11 @@ export function ShotBench({ shot }: { shot: Shot }) {
   // Gear of which nothing can be told keeps nothing typed from being stored.
   const canSave = hasName && (isAnswered || isOfGear(asked.error));
   const isRefused = !hasName || gone.length > 0 || asked.error !== null;
-  const storable = canSave ? "yes" : isRefused ? "no" : "not known yet";
+  const storable: Storable = canSave ? "yes" : isRefused ? "no" : "not known yet";
   const autosave = useAutosave(shot, baseVersion, draft, storable);
   // So does the note of what is stored: said before the answer, it would take the answer's place in the frame.
   const saveState = useAfterPaint(useLastGood(isAwaited ? undefined : autosave.state) ?? autosave.state);
+  const saidStorable = useLastGood(isAwaited ? undefined : storable) ?? storable;
   const faultOf = useMemo(() => faultsOf(asked.error), [asked.error]);
 
   setAround({ answer, cameras });
@@ -176,7 +177,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   return (
     <>
       <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>
-        <SaveNote state={saveState} storable={storable} />
+        <SaveNote state={saveState} storable={saidStorable} />
         <Button size="sm" variant="outline" asChild>
           <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Field card now</Link>
         </Button>

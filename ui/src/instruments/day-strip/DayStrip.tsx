@@ -1,4 +1,3 @@
-import { Box } from "@chakra-ui/react";
 import { memo, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { greyOf } from "../../lib/glass";
@@ -7,6 +6,7 @@ import { skyName } from "../../lib/skies";
 import { useWidth } from "../../lib/useWidth";
 import { clockIn } from "../../lib/zone";
 import { paint } from "../../theme/paint";
+import style from "./DayStrip.module.css";
 import {
   BAR_HEIGHT,
   CURVE_HEIGHT,
@@ -75,7 +75,7 @@ export function DayStrip(props: DayStripProps) {
   const hours = Array.from({ length: Math.round((to - from) / HOUR) + 1 }, (_, i) => from + i * HOUR);
   const marks = answer.swaps.filter((w) => Date.parse(w.at) >= from && Date.parse(w.at) <= to);
   return (
-    <Box ref={ref} overflowX="auto" position="relative" tabIndex={0} role="region" aria-label="Day strip">
+    <section ref={ref} className={style.strip} tabIndex={0} aria-label="Day strip">
       {width > 0 && (
         <svg width={wide} height={height} role="group" aria-label="Light and shots through the day">
           {[0, 5, 10, 15].map((ev) => (
@@ -161,7 +161,7 @@ export function DayStrip(props: DayStripProps) {
           })}
         </svg>
       )}
-    </Box>
+    </section>
   );
 }
 

@@ -1,13 +1,15 @@
-import { Button, Link as ChakraLink, Flex, Grid, Heading, List, Skeleton, Stack, Text } from "@chakra-ui/react";
+import { Button, Link as ChakraLink, Flex, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { memo, useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
 import { Panel } from "../../lib/Panel";
+import { PressButton } from "../../lib/PressButton";
 import { StateMark } from "../../lib/StateMark";
 import { useTitle } from "../../lib/useTitle";
 import { clockIn, dateIn, dayIn, instantIn, zoneWords } from "../../lib/zone";
 import { DayForm } from "./DayForm";
+import style from "./DayPlace.module.css";
 import { LightPanel } from "./LightPanel";
 import { PlanPanel } from "./PlanPanel";
 import { ShotSheet } from "./ShotSheet";
@@ -52,41 +54,33 @@ export function DayPlace() {
   const shot = day.request.shots.find((s) => s.id === chosen);
   const anchor = day.shoot.day?.anchor;
   return (
-    // On a desktop the day fits the window: what is long scrolls in its own column.
-    <Stack gap="2" h={{ lg: "calc(100dvh - 76px)" }} minH={{ lg: "620px" }}>
-      <Flex gap="4" align="baseline" wrap="wrap">
-        <Heading as="h1" size="2xl">
-          {day.shoot.name}
-        </Heading>
-        <Text color="muted">
+    <div className={style.place}>
+      <div className={style.head}>
+        <h1>{day.shoot.name}</h1>
+        <p className={style.quiet}>
           {day.shoot.place} · {zoneWords(zone)}
-        </Text>
-        <ChakraLink asChild ms="auto">
+        </p>
+        <ChakraLink asChild className={style.aside}>
           <Link to={`/card/${day.shoot.id}`}>Field card of the day</Link>
         </ChakraLink>
         <ChakraLink asChild>
           <Link to="/shoot">All shoots</Link>
         </ChakraLink>
-      </Flex>
+      </div>
       {error && <StateMark state="unknown">{faultWords(error)} Below is the last plan.</StateMark>}
       <Panel
         isDense
         heading="Day"
         note="drag a shot along the day, stretch it at its end; press an hour to change its sky"
       >
-        <Flex gap="2" mb="2" wrap="wrap" align="center">
+        <div className={style.dates}>
           {dates.map((d) => (
-            <Button
-              key={d}
-              variant={d === date ? "solid" : "outline"}
-              aria-pressed={d === date}
-              onClick={() => setShownDate(d)}
-            >
+            <PressButton key={d} isOn={d === date} onClick={() => setShownDate(d)}>
               {dayIn(instantIn(d, "12:00", zone), zone)}
-            </Button>
+            </PressButton>
           ))}
           {answer && <SunWords answer={answer} date={date} zone={zone} />}
-        </Flex>
+        </div>
         {!request.place && (
           <Text color="muted" mb="2">
             Say where the shoot is, below: then the light of the day is computed. Until then only light that was read
@@ -112,13 +106,7 @@ export function DayPlace() {
         )}
         <Unplaced work={work} date={date} />
       </Panel>
-      <Grid
-        templateColumns={{ base: "minmax(0,1fr)", lg: "minmax(0,3fr) minmax(0,2fr)" }}
-        templateRows={{ lg: "minmax(0,1fr)" }}
-        gap="2"
-        flex={{ lg: "1" }}
-        minH={{ lg: "180px" }}
-      >
+      <div className={style.columns}>
         <Column name="Plan and year">
           {answer && <PlanPart work={work} answer={answer} onChoose={setChosen} />}
           {request.place && request.shots.length > 0 && <YearPart shootId={id} cameras={day.cameras} />}
@@ -128,17 +116,17 @@ export function DayPlace() {
           <LightPart work={work} date={date} />
           <FormPart work={work} />
         </Column>
-      </Grid>
-    </Stack>
+      </div>
+    </div>
   );
 }
 
 /** A column that scrolls by itself on a desktop. */
 function Column({ name, children }: { name: string; children: React.ReactNode }) {
   return (
-    <Stack gap="2" overflowY={{ lg: "auto" }} tabIndex={0} role="group" aria-label={name} position="relative">
+    <div className={style.column} tabIndex={0} role="group" aria-label={name}>
       {children}
-    </Stack>
+    </div>
   );
 }
 
@@ -227,9 +215,9 @@ function SunWords({ answer, date, zone }: { answer: Schemas["OutingAnswer"]; dat
         `blue from ${at(day.civil.dawn)} to ${at(day.blue.dawn)} and ${at(day.blue.dusk)} to ${at(day.civil.dusk)}`,
       ];
   return (
-    <Text fontSize="sm" color="muted" data-testid="sun-words">
+    <p className={style.sun} data-testid="sun-words">
       {words.join(" · ")}
-    </Text>
+    </p>
   );
 }
 

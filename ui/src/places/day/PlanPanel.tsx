@@ -3,10 +3,12 @@ import { memo } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { packWords } from "../../api/plan";
+import { classes } from "../../lib/classes";
 import { Lights } from "../../lib/Lights";
 import { Panel } from "../../lib/Panel";
 import { StateShape } from "../../lib/StateMark";
 import { clockIn, dayIn } from "../../lib/zone";
+import style from "./PlanPanel.module.css";
 import type { DayWork } from "./useDay";
 
 interface PlanPanelProps {
@@ -44,7 +46,7 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
             </List.Root>
           </Box>
         )}
-        <Stack gap="0" data-testid="plan">
+        <div data-testid="plan">
           {answer.shots.map((p) => {
             const shot = shotOf.get(p.id);
             return (
@@ -62,12 +64,12 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
             );
           })}
           {answer.unknown.map((id) => (
-            <Flex key={id} gap="3" borderTopWidth="1px" borderColor="edge" py="2" color="unknown">
+            <div key={id} className={classes(style.row, style.unknown)}>
               <StateShape state="unknown" />
               {shotOf.get(id)?.name}: its light is not known
-            </Flex>
+            </div>
           ))}
-        </Stack>
+        </div>
         <Swaps swaps={answer.swaps} />
         <Flex gap="2" wrap="wrap">
           <Button variant="outline" onClick={keep}>
@@ -128,41 +130,39 @@ const PlanRow = memo(
     const from = p.packs[0]?.from ?? shot.from;
     const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
     return (
-      <Flex gap="3" borderTopWidth="1px" borderColor="edge" py="2" align="flex-start">
-        <Box color={p.state} pt="1">
+      <div className={style.row}>
+        <div className={classes(style.shape, style[p.state])}>
           <StateShape state={p.state} />
-        </Box>
-        <Box flex="1" minW="0">
-          <Text fontWeight="bold">
+        </div>
+        <div className={style.told}>
+          <p className={style.strong}>
             {dayIn(from, zone)}, {clockIn(from, zone)} · {packWords(p, nameOf)}
-          </Text>
-          <Text>
+          </p>
+          <p>
             <ChakraLink asChild>
               <Link to={`/shot/${p.id}`}>{shot.name}</Link>
             </ChakraLink>{" "}
-            <Text as="span" color="muted">
-              {camera}
-            </Text>
-          </Text>
-          <Text color="muted" fontSize="sm">
+            <span className={style.quiet}>{camera}</span>
+          </p>
+          <p className={classes(style.quiet, style.small)}>
             {p.words}
             {last && ` · last shot ends ${clockIn(last, zone)}`}
             {p.sun && ` · ${p.sun.words}`}
-          </Text>
+          </p>
           <Lights lights={p.lights} />
           {spares.length > 0 && (
-            <Text fontSize="sm">Spare, should the light change: {spares.map(glass).join(" or ")}</Text>
+            <p className={style.small}>Spare, should the light change: {spares.map(glass).join(" or ")}</p>
           )}
           {p.remedies.map((r) => (
-            <Text key={r} color="breaks">
+            <p key={r} className={style.breaks}>
               {r.charAt(0).toUpperCase() + r.slice(1)}.
-            </Text>
+            </p>
           ))}
-        </Box>
+        </div>
         <Button size="sm" variant="ghost" onClick={() => onChoose(p.id)} aria-label={`Details of ${shot.name}`}>
           Details
         </Button>
-      </Flex>
+      </div>
     );
   },
   (a, b) =>

@@ -12,6 +12,7 @@ import { sessionQuery } from "./api/queries";
 import { forgetEverything } from "./offline/forget";
 import { KEEP_MS, keepAnswers } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
+import { loadPlace } from "./places/places";
 import { Guarded } from "./shell/Broken";
 import { keepInstallOffer } from "./shell/install";
 import { offerNewVersion } from "./shell/toaster";
@@ -47,23 +48,32 @@ const queries = new QueryClient({
   },
 });
 
-await keepAnswers(queries);
-
 // What it says of every page is in the style sheet already.
 const theme = { ...system, _global: [] };
 
+/** So long the page waits for the code of its place; over a slow network its frame comes first. */
+const PATIENCE_MS = 500;
+
+/** Draws the page, once what it opens with is there. */
+async function open(root: HTMLElement): Promise<void> {
+  const slow = new Promise((resolve) => setTimeout(resolve, PATIENCE_MS));
+  await Promise.all([keepAnswers(queries), Promise.race([loadPlace(window.location.pathname), slow])]);
+  createRoot(root).render(
+    <StrictMode>
+      <ChakraProvider value={theme}>
+        <QueryClientProvider client={queries}>
+          <BrowserRouter>
+            <Guarded>
+              <App />
+            </Guarded>
+          </BrowserRouter>
+        </QueryClientProvider>
+      </ChakraProvider>
+    </StrictMode>,
+  );
+}
+
 const root = document.getElementById("root");
 if (!root) throw new Error("the page has no #root");
-createRoot(root).render(
-  <StrictMode>
-    <ChakraProvider value={theme}>
-      <QueryClientProvider client={queries}>
-        <BrowserRouter>
-          <Guarded>
-            <App />
-          </Guarded>
-        </BrowserRouter>
-      </QueryClientProvider>
-    </ChakraProvider>
-  </StrictMode>,
-);
+// Not awaited: the code of a place waits for all of this file.
+void open(root);

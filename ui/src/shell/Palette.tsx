@@ -1,11 +1,12 @@
 import { Dialog, Portal } from "@chakra-ui/react";
 import { Search } from "lucide-react";
-import { lazy, Suspense, useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
+import { lazily } from "../lib/lazily";
 import { PictureButton } from "../lib/PictureButton";
 import { useOnce } from "../lib/useOnce";
 
 // What is found by typing comes with the first time it is opened.
-const Found = lazy(async () => ({ default: (await import("./Found")).Found }));
+const Found = lazily(async () => (await import("./Found")).Found);
 
 /** Notes what has the focus, unless the dialog has it already. */
 function noteFocus(before: React.RefObject<Element | null>): void {
@@ -51,11 +52,7 @@ export function Palette() {
             <Dialog.Backdrop />
             <Dialog.Positioner>
               <Dialog.Content bg="panel" color="ink" aria-label="Go to, or do">
-                {isOpen && (
-                  <Suspense>
-                    <Found onDone={() => setOpen(false)} />
-                  </Suspense>
-                )}
+                {isOpen && <Found onDone={() => setOpen(false)} />}
               </Dialog.Content>
             </Dialog.Positioner>
           </Portal>

@@ -1,10 +1,11 @@
 import { Smartphone } from "lucide-react";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
+import { lazily } from "../lib/lazily";
 import { PictureButton } from "../lib/PictureButton";
 import { Sheet } from "../lib/Sheet";
 
 // The code and the devices come when they are asked for.
-const PhoneAccess = lazy(async () => ({ default: (await import("./PhoneAccess")).PhoneAccess }));
+const PhoneAccess = lazily(async () => (await import("./PhoneAccess")).PhoneAccess);
 
 /** How to get to this from a telephone. */
 export function SharePhone() {
@@ -15,11 +16,7 @@ export function SharePhone() {
         <Smartphone />
       </PictureButton>
       <Sheet title="On the phone" isOpen={isOpen} onOpen={setOpen} size="lg">
-        {isOpen && (
-          <Suspense>
-            <PhoneAccess />
-          </Suspense>
-        )}
+        {isOpen && <PhoneAccess />}
       </Sheet>
     </>
   );

@@ -35,19 +35,28 @@ export function said(text: string, units: Units = unitsNow(), mark: string = DEC
   return mark === "." ? converted : converted.replace(POINT, mark);
 }
 
-/** An answer with all that it says so written. Nothing is done where the core writes alike. */
+/**
+ * An answer with all that it says so written: the one that is given, which nobody else has yet.
+ * Nothing is done where the core writes alike.
+ */
 export function localised<T>(answer: T): T {
   const isAlike = DECIMAL_MARK === "." && Object.values(unitsNow()).every((u) => u.of === 1);
-  return isAlike ? answer : walk(answer, false);
+  return isAlike ? answer : (written(answer, false) as T);
 }
 
-function walk<T>(value: T, isSaid: boolean): T {
-  if (typeof value === "string") return (isSaid ? said(value) : value) as T;
-  if (Array.isArray(value)) return value.map((v) => walk(v, isSaid)) as T;
-  // A picture is no answer in words.
-  if (typeof value !== "object" || value === null || Object.getPrototypeOf(value) !== Object.prototype) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, v]) => [key, walk(v, SAID.has(key))])) as T;
+function written(value: unknown, isSaid: boolean): unknown {
+  if (typeof value === "string") return isSaid ? said(value) : value;
+  if (Array.isArray(value)) {
+    for (const [i, v] of value.entries()) value[i] = written(v, isSaid);
+  } else if (isPlain(value)) {
+    for (const key of Object.keys(value)) value[key] = written(value[key], SAID.has(key));
+  }
+  return value;
 }
+
+/** A picture is no answer in words. */
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && Object.getPrototypeOf(value) === Object.prototype;
 
 /** Words as a sentence of their own. */
 export const sentence = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`;

@@ -42,8 +42,8 @@ const GROUPS: { heading: string; specs: readonly FieldSpec[] }[] = [
         format: marks,
         helper: "of a variable filter: min = 1.2, 3 = 3.1",
       },
-      amount("cornerStops", "Corners, stops"),
-      amount("castStops", "Cast, stops", "150px", "+ towards red"),
+      amount("cornerStops", "Vignetting, stops"),
+      amount("castStops", "Colour shift, stops", "150px", "+ towards red"),
       {
         path: "flareText",
         label: "Flare against a lamp",

@@ -94,8 +94,16 @@ test("every place says the terms, and none of the words they took the place of",
   await go(page, "/kit");
   await page.getByRole("button", { name: "Edit ND8" }).first().click();
   await expect(page.getByRole("dialog")).toBeVisible();
-  await read("a filter");
+  await read("Kit, a filter");
   await leave();
+  for (const form of [/^Edit Row walker/, /^Rig in the hand/, /^Add a rig/, "Add a camera"]) {
+    await page.getByRole("button", { name: form }).first().click();
+    const end = page.getByRole("button", { name: "Cancel" });
+    await expect(end).toBeVisible();
+    await unfold();
+    await read(`Kit, ${form}`);
+    await end.click();
+  }
   for (const sheet of ["Re-meter", "Checks", "Goes wrong", "Log"]) {
     await go(page, "/card");
     await page
@@ -112,7 +120,7 @@ test("every place says the terms, and none of the words they took the place of",
     }
     await leave();
   }
-  for (const name of ["Backups and bin", "Keyboard shortcuts", "Settings", "Go to, or do"]) {
+  for (const name of ["On the phone", "Backups and bin", "Keyboard shortcuts", "Settings", "Go to, or do"]) {
     await page.getByRole("button", { name, exact: true }).click();
     await expect(page.getByRole("dialog")).toBeVisible();
     await read(name);

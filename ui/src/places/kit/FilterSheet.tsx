@@ -46,7 +46,7 @@ const GROUPS: { heading: string; specs: readonly FieldSpec[] }[] = [
       amount("castStops", "Colour shift, stops", "150px", "+ towards red"),
       {
         path: "flareText",
-        label: "Flare against a lamp",
+        label: "Flare against a light",
         w: "180px",
         options: { "": "not judged", ...Object.fromEntries(FLARE_GRADES.map((name, i) => [String(i), name])) },
       },
@@ -203,7 +203,7 @@ function History({ value, onChange }: HistoryProps) {
         </Button>
       </Flex>
       <Text color="muted" fontSize="sm">
-        After a drop or a new pane it counts as not tried; a lost one is not offered until it is found.
+        After a drop or a new pane it counts as not tested; a lost one is not offered until it is found.
       </Text>
     </Stack>
   );

@@ -24,7 +24,7 @@ type FilterFields struct {
 	Ring          []assemble.RingMark `json:"ring,omitempty" maxItems:"30" doc:"of a variable filter: marks on its ring and what was measured there"`
 	CornerStops   *stop.Stops         `json:"cornerStops,omitempty" minimum:"0" maximum:"20" doc:"how much darker the corners come out, as measured"`
 	CastStops     *stop.Stops         `json:"castStops,omitempty" minimum:"-5" maximum:"5" doc:"colour cast as measured, positive towards red"`
-	Flare         *float64            `json:"flare,omitempty" minimum:"0" maximum:"3" doc:"as judged against a lamp: 0 none, 1 slight, 2 plain, 3 heavy"`
+	Flare         *float64            `json:"flare,omitempty" minimum:"0" maximum:"3" doc:"as judged against a light: 0 none, 1 slight, 2 plain, 3 heavy"`
 	SharpnessLost *float64            `json:"sharpnessLost,omitempty" minimum:"0" maximum:"100" doc:"sharpness lost, per cent"`
 	WeightG       float64             `json:"weightG,omitempty" minimum:"0" maximum:"10000" doc:"grams; 0 is not known"`
 	Body          fit.Body            `json:"body,omitzero"`

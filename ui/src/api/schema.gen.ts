@@ -7670,7 +7670,7 @@ export interface components {
             deletedAt?: string;
             /**
              * Format: double
-             * @description as judged against a lamp: 0 none, 1 slight, 2 plain, 3 heavy
+             * @description as judged against a light: 0 none, 1 slight, 2 plain, 3 heavy
              */
             flare?: number;
             /** @description what happened to it */
@@ -8513,7 +8513,7 @@ export interface components {
             cornerStops?: number;
             /**
              * Format: double
-             * @description as judged against a lamp: 0 none, 1 slight, 2 plain, 3 heavy
+             * @description as judged against a light: 0 none, 1 slight, 2 plain, 3 heavy
              */
             flare?: number;
             /** @description what happened to it */

@@ -4,8 +4,9 @@ import { useEffect, useRef, useState } from "react";
 import { lazily } from "../lib/lazily";
 import { PictureButton } from "../lib/PictureButton";
 import { useOnce } from "../lib/useOnce";
+import { whenQuiet } from "../lib/whenQuiet";
 
-// What is found by typing comes with the first time it is opened.
+// What is found by typing comes in a quiet moment, or with the first time it is opened.
 const Found = lazily(async () => (await import("./Found")).Found);
 
 /** Notes what has the focus, unless the dialog has it already. */
@@ -20,6 +21,7 @@ export function Palette() {
   const wasOpened = useOnce(isOpen);
   // Its field takes the focus before the dialog could note where it was.
   const before = useRef<Element | null>(null);
+  useEffect(() => whenQuiet(() => void Found.load().catch(() => {})), []);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "k") return;

@@ -8,6 +8,7 @@ import { Lights } from "../../lib/Lights";
 import { Panel } from "../../lib/Panel";
 import { StateShape } from "../../lib/StateMark";
 import { clockIn, dayIn } from "../../lib/zone";
+import { paint } from "../../theme/paint";
 import style from "./PlanPanel.module.css";
 import type { DayWork } from "./useDay";
 
@@ -64,7 +65,7 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
             );
           })}
           {answer.unknown.map((id) => (
-            <div key={id} className={classes(style.row, style.unknown)}>
+            <div key={id} className={style.row} style={{ color: paint.unknown }}>
               <StateShape state="unknown" />
               {shotOf.get(id)?.name}: its light is not known
             </div>
@@ -131,7 +132,7 @@ const PlanRow = memo(
     const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
     return (
       <div className={style.row}>
-        <div className={classes(style.shape, style[p.state])}>
+        <div className={style.shape} style={{ color: paint[p.state] }}>
           <StateShape state={p.state} />
         </div>
         <div className={style.told}>
@@ -154,7 +155,7 @@ const PlanRow = memo(
             <p className={style.small}>Spare, should the light change: {spares.map(glass).join(" or ")}</p>
           )}
           {p.remedies.map((r) => (
-            <p key={r} className={style.breaks}>
+            <p key={r} style={{ color: paint.breaks }}>
               {r.charAt(0).toUpperCase() + r.slice(1)}.
             </p>
           ))}

@@ -98,6 +98,27 @@ test("answers that come out of order never show", async ({ page, app }) => {
   expect(seen).not.toContain("No filter");
 });
 
+test("what is stored is told anew only with the answer", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const note = on(page).saved;
+  await expect(note).toHaveText(/^saved/);
+  const before = await note.textContent();
+  let release = () => {};
+  const held = new Promise<void>((resolve) => {
+    release = resolve;
+  });
+  await page.route("**/api/calc/shot", async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.getByRole("group", { name: "Filters to put on" }).first().getByRole("button").first().click();
+  await page.waitForTimeout(500);
+  await expect(note).toHaveText(before ?? "");
+  release();
+  await expect(note).toHaveText("saving…");
+  await expect(note).toHaveText(/^saved/);
+});
+
 test("what was stored and whose answer was lost is not stored twice", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   let cut = 0;

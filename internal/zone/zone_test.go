@@ -48,7 +48,7 @@ func TestEachZoneByItselfAgreesWithAllTogether(t *testing.T) {
 func BenchmarkFirstZone(b *testing.B) {
 	for name, place := range map[string]assemble.PlaceFields{
 		"sea":    {LatDeg: 38.4, LonDeg: -20.5},
-		"inland": {LatDeg: 47.2, LonDeg: 11.4},
+		"inland": {LatDeg: 45, LonDeg: 25},
 		"ice":    {LatDeg: -89.9, LonDeg: 10},
 	} {
 		b.Run(name, func(b *testing.B) {

@@ -1,6 +1,8 @@
 package day
 
 import (
+	"sync"
+
 	"pinhole/core/glass"
 	"pinhole/core/shot"
 	"pinhole/core/stop"
@@ -22,6 +24,8 @@ type kit struct {
 	scene *shot.Scene // in no light of its own
 	aim   *shot.Aim
 	reach glass.Extremes
+	// tries are the changes that could serve its shots.
+	tries func() []*try
 	// unmet says what of its requirements nothing meets; "" for all met.
 	unmet string
 	// ids names each of the scene's stacks, and at finds it by that name.
@@ -35,7 +39,7 @@ func newKit(scene *shot.Scene, id func([]*glass.Filter) string, unmet string) (*
 	if err != nil {
 		return nil, err
 	}
-	k := &kit{scene: scene, aim: aim, reach: glass.ExtremesOf(scene.Stacks), unmet: unmet, ids: make([]string, len(scene.Stacks)), at: make(map[string]int, len(scene.Stacks))}
+	k := &kit{scene: scene, aim: aim, reach: glass.ExtremesOf(scene.Stacks), tries: sync.OnceValue(func() []*try { return triesOf(scene) }), unmet: unmet, ids: make([]string, len(scene.Stacks)), at: make(map[string]int, len(scene.Stacks))}
 	for i := range scene.Stacks {
 		k.ids[i] = id(scene.Stacks[i].Filters)
 		k.at[k.ids[i]] = i

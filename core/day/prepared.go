@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"reflect"
 	"slices"
 	"strings"
 	"time"
@@ -26,8 +27,9 @@ type Prepared struct {
 	// batteries are those of each shot that is planned, by its id.
 	batteries map[string][]*Battery
 	lights    map[string][]LightFor
-	// bareKits are those of shots of which only the light they need is known: what asks for
-	// the same shares one.
+	// kits and bareKits, of shots of which only the light they need is known, are made once for
+	// all shots that ask the same.
+	kits     []heldKit
 	bareKits map[bareShot]*kit
 }
 
@@ -161,7 +163,30 @@ func (o *Prepared) kitFor(s *OutingShot, path string) (*kit, error) {
 	if s.Choices != nil {
 		choices = *s.Choices
 	}
-	asked := o.Held[i].Shot(assemble.Asked{Look: *s.Look, Scene: s.Scene, Choices: choices})
+	asks := assemble.Asked{Look: *s.Look, Scene: s.Scene, Choices: choices}
+	for _, made := range o.kits {
+		if made.held == i && reflect.DeepEqual(made.asks, asks) {
+			return made.kit, nil
+		}
+	}
+	k, err := o.kit(&o.Held[i], asks, path)
+	if err == nil {
+		o.kits = append(o.kits, heldKit{i, asks, k})
+	}
+	return k, err
+}
+
+// heldKit is the kit of what is asked of a camera as it is held, by its index.
+type heldKit struct {
+	held int
+	asks assemble.Asked
+	kit  *kit
+}
+
+// kit makes ready what is asked of a camera as it is held; nil where more glass is there than
+// can be weighed.
+func (o *Prepared) kit(h *assemble.Held, asks assemble.Asked, path string) (*kit, error) {
+	asked := h.Shot(asks)
 	ready, err := asked.AssembleIn(glass.Light{})
 	unmet := ""
 	var fault *problem.Fault
@@ -177,10 +202,11 @@ func (o *Prepared) kitFor(s *OutingShot, path string) (*kit, error) {
 	if err != nil {
 		return nil, problem.At(path, err)
 	}
-	id := func(filters []*glass.Filter) string { return StackID(s.CameraID, s.RigID, glass.IDs(filters)) }
+	id := func(filters []*glass.Filter) string { return StackID(h.CameraID, h.RigID, glass.IDs(filters)) }
 	for k := range ready.Stacks {
-		if stack := stackOf(s.CameraID, s.RigID, &ready.Stacks[k], choices.Required, func(id string) string { return cmp.Or(o.Titles[id], id) }); o.Stacks[stack.ID] == nil {
-			o.addStack(&stack)
+		if stack := &ready.Stacks[k]; o.Stacks[id(stack.Filters)] == nil {
+			named := stackOf(h.CameraID, h.RigID, stack, asks.Choices.Required, func(id string) string { return cmp.Or(o.Titles[id], id) })
+			o.addStack(&named)
 		}
 	}
 	k, err := newKit(ready.Scene, id, unmet)

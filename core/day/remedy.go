@@ -3,6 +3,7 @@ package day
 import (
 	"fmt"
 	"slices"
+	"sync"
 	"time"
 
 	"pinhole/core/glass"
@@ -73,15 +74,41 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	return words
 }
 
+// try is a change that could serve a shot, with what the scene then asks of its shutter: nil
+// where it cannot be made. It is made once for all shots of a kit.
+type try struct {
+	shot.Remedy
+	aim func() *shot.Aim
+}
+
+func triesOf(scene *shot.Scene) []*try {
+	ways := scene.Remedies()
+	all := make([]*try, len(ways))
+	for i, way := range ways {
+		all[i] = &try{way, sync.OnceValue(func() *shot.Aim {
+			changed, err := scene.With(way.Change)
+			if err != nil {
+				return nil // the kit has no room for it
+			}
+			aim, err := changed.Aim()
+			if err != nil {
+				return nil // the camera has no shutter for it
+			}
+			return aim
+		})}
+	}
+	return all
+}
+
 // waysOf returns what could be tried. Where the light is out of reach of any shutter, isOut,
 // the farthest of them comes first: it leaves the least.
-func waysOf(batteries []*Battery) (ways []shot.Remedy, isOut bool) {
-	ways = batteries[0].scene.Remedies()
+func waysOf(batteries []*Battery) (ways []*try, isOut bool) {
+	ways = slices.Clone(batteries[0].tries())
 	isOut = slices.ContainsFunc(batteries, func(b *Battery) bool {
 		v := b.expected()
 		return v.Question.Beyond(v.Option.Error) > shot.FarthestShutter
 	})
-	isLook := func(w shot.Remedy) bool { return w.Kind == shot.AnotherLook }
+	isLook := func(w *try) bool { return w.Kind == shot.AnotherLook }
 	if from := slices.IndexFunc(ways, isLook); isOut && from >= 0 {
 		to := from
 		for to < len(ways) && isLook(ways[to]) {
@@ -114,7 +141,7 @@ func needed(batteries []*Battery) stop.Stops {
 
 // attempt is a change and what it makes of all batteries of a shot.
 type attempt struct {
-	way    shot.Remedy
+	way    *try
 	state  glass.State
 	misses stop.Stops
 	leaves *shot.Verdict // on the battery that is worst with it
@@ -122,14 +149,10 @@ type attempt struct {
 
 // attemptOn makes a change and judges every battery again; nil where it cannot be made,
 // helps none of them, or leaves a demand that misses by most or more.
-func attemptOn(batteries []*Battery, way shot.Remedy, most stop.Stops) *attempt {
-	changed, err := batteries[0].scene.With(way.Change)
-	if err != nil {
-		return nil // the kit has no room for it
-	}
-	aim, err := changed.Aim()
-	if err != nil {
-		return nil // the camera has no shutter for it
+func attemptOn(batteries []*Battery, way *try, most stop.Stops) *attempt {
+	aim := way.aim()
+	if aim == nil {
+		return nil
 	}
 	a := &attempt{way: way, state: glass.Holds}
 	helps := false
@@ -161,13 +184,14 @@ func (o *Prepared) otherHour(s *OutingShot) (start time.Time, by string) {
 	}
 	there := *s
 	there.Readings = nil // they say nothing of another hour
+	others := o.othersOn(s)
 	step := shiftStep
 	for shift := step; shift <= farthestShift; shift += step {
 		if shift >= time.Hour { // nobody plans by five minutes hours away
 			step = 3 * shiftStep
 		}
 		for _, start := range []time.Time{s.From.Add(shift), s.From.Add(-shift)} {
-			if !o.isFree(s, start) {
+			if !isFree(others, start, s.until().Sub(s.From)) {
 				continue
 			}
 			if by := o.servedFrom(&there, start); by != "" {
@@ -201,15 +225,19 @@ func (o *Prepared) servedFrom(s *OutingShot, start time.Time) string {
 	return first
 }
 
-// isFree reports whether the camera of a shot shoots nothing else if it began at an
-// instant.
-func (o *Prepared) isFree(s *OutingShot, start time.Time) bool {
-	end := start.Add(s.until().Sub(s.From))
+// othersOn returns what else the camera of a shot shoots.
+func (o *Prepared) othersOn(s *OutingShot) []*OutingShot {
+	var others []*OutingShot
 	for i := range o.Shots {
-		other := &o.Shots[i]
-		if other.CameraID == s.CameraID && other.ID != s.ID && other.From.Before(end) && start.Before(other.until()) {
-			return false
+		if other := &o.Shots[i]; other.CameraID == s.CameraID && other.ID != s.ID {
+			others = append(others, other)
 		}
 	}
-	return true
+	return others
+}
+
+// isFree reports whether a camera that shoots others is free for so long from an instant on.
+func isFree(others []*OutingShot, start time.Time, length time.Duration) bool {
+	end := start.Add(length)
+	return !slices.ContainsFunc(others, func(other *OutingShot) bool { return other.From.Before(end) && start.Before(other.until()) })
 }

@@ -54,13 +54,8 @@ func (d Demand) Throughout(s stop.Span) glass.State {
 	return glass.Breaks
 }
 
-// Where a demand stops to hold and is only strained. They are defaults: a click
-// is the third of a stop that cameras turn by.
-const (
-	click          = stop.Stops(1.0 / 3)
-	strainedRipple = 0.05 // of the exposure; 0.07 stops from frame to frame
-	strainedWobble = 2    // times what shows
-)
+// click is the third of a stop that cameras turn by: up to it a wish is met, by default.
+const click = stop.Stops(1.0 / 3)
 
 // kinds are the demands on the shutter in the order in which they are named.
 var kinds = []Kind{Look, Stabiliser, Exposure, Lamps, Wobble, Strobing, Smearing, Frame}
@@ -95,13 +90,11 @@ func (s *Scene) demand(kind Kind, target stop.Snapped) (d Demand, isMade bool) {
 		return s.exposure(), true
 	case Lamps:
 		if s.Lamp != nil {
-			longest := max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))
-			return Demand{Lamps, s.Lamp.Calm(motion.MostRipple, longest), s.Lamp.Calm(strainedRipple, longest)}, true
+			return s.known().lamps(*s.Lamp, max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))), true
 		}
 	case Wobble:
 		if v := s.Vibration; v != nil {
-			longest := max(2*span.To, stop.Shutter(2/v.Hz))
-			return Demand{Wobble, v.Steady(v.Lens, 1, longest), v.Steady(v.Lens, strainedWobble, longest)}, true
+			return s.known().wobble(*v, max(2*span.To, stop.Shutter(2/v.Hz))), true
 		}
 	case Strobing:
 		return s.strobing()

@@ -75,6 +75,8 @@ type Scene struct {
 	Passing   *Passing
 	Vibration *Vibrating
 	Lamp      *motion.Lamp
+
+	swings *swings // worked out when it is first asked for
 }
 
 // Shaking is the shake that a stabiliser has to hide.

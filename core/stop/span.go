@@ -19,9 +19,10 @@ func Hold(spans []Span, stretch Span) bool {
 	return slices.ContainsFunc(spans, func(s Span) bool { return s.holds(stretch.From) && s.holds(stretch.To) })
 }
 
-func (s Span) holds(t Shutter) bool {
-	return s.From == 0 && t <= s.To || float64(t.Over(s.To)) <= Tolerance && float64(s.From.Over(t)) <= Tolerance
-}
+// slack is Tolerance as a factor: ends are compared without a logarithm.
+var slack = Shutter(Stops(Tolerance).Factor())
+
+func (s Span) holds(t Shutter) bool { return t <= s.To*slack && s.From <= t*slack }
 
 // Union returns the times in any of the spans, which may come in any order and
 // overlap. It reorders its argument.

@@ -1,4 +1,12 @@
+import type { Locator } from "@playwright/test";
 import { edit, expect, on, openShot, test } from "../app.ts";
+
+declare global {
+  interface Window {
+    /** What has moved on the page by itself, as a share of the window. */
+    shifted?: number;
+  }
+}
 
 test("a chain of changes over places is taken back with Ctrl+Z, step by step", async ({ page, app }) => {
   // A shot is changed,
@@ -80,6 +88,32 @@ test("Shot, Day and Kit fit 1280x800 without scrolling", async ({ page, app }) =
   await page.goto(`${app.url}/kit/fit`);
   await expect(page.getByRole("region", { name: "Fit table" })).toBeVisible();
   expect(await height(), "fit").toBeLessThanOrEqual(800);
+});
+
+test("what is shown stays where it is while the rest comes", async ({ page, app }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.addInitScript(() => {
+    new PerformanceObserver((list) => {
+      for (const shift of list.getEntries() as (PerformanceEntry & { value: number })[])
+        window.shifted = (window.shifted ?? 0) + shift.value;
+    }).observe({ type: "layout-shift", buffered: true });
+  });
+  const { items } = await (await page.request.get(`${app.url}/api/shoots`)).json();
+  await openShot(page, app, "Pond from above");
+  const places: [address: string, last: Locator][] = [
+    [new URL(page.url()).pathname, page.getByTestId("plan-line").getByText("forecast")],
+    ["/shoot", page.getByTestId("lights").last()],
+    [`/shoot/${items[0].id}`, page.getByTestId("plan").getByText("Noon walk")],
+    ["/kit", page.getByRole("button", { name: "Delete UV" })],
+    ["/measure", page.getByRole("button", { name: "A shutter test" })],
+    ["/practice", page.getByRole("heading", { name: "Your judgement" })],
+  ];
+  for (const [address, last] of places) {
+    await page.goto(app.url + address);
+    await expect(last).toBeVisible();
+    // A tenth of the window is where a hand begins to miss.
+    expect(await page.evaluate(() => window.shifted ?? 0), address).toBeLessThan(0.1);
+  }
 });
 
 test("a line of which nothing can be read takes nothing from the shot", async ({ page, app }) => {

@@ -21,6 +21,7 @@ import {
   SKY_TOP,
   type StripScales,
   scales,
+  stripHeight,
 } from "./layout";
 
 type Answer = Schemas["OutingAnswer"];
@@ -68,7 +69,7 @@ export function DayStrip(props: DayStripProps) {
   const [ref, width] = useWidth<HTMLDivElement>();
   const wide = Math.max(width, 620);
   const s = scales(from, to, wide);
-  const height = LANES_TOP + lanes.length * LANE_HEIGHT + 8;
+  const height = stripHeight(lanes.length);
   const { muted, edge, lamp, lampSoft, lampInk, accent } = paint;
   const { curve } = answer;
   const drawn = useMemo(() => drawCurve(curve, from, to, wide), [curve, from, to, wide]);

@@ -17,6 +17,9 @@ export const LANES_TOP = SKY_TOP + SKY_HEIGHT + 30;
 export const LANE_HEIGHT = 58;
 export const BAR_HEIGHT = 44;
 
+/** How high the strip of so many cameras is drawn. */
+export const stripHeight = (lanes: number): number => LANES_TOP + lanes * LANE_HEIGHT + 8;
+
 export const DARKEST = 0;
 export const BRIGHTEST = 17;
 

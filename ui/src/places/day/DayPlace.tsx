@@ -3,6 +3,7 @@ import { memo, useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
 import { Problem, type Schemas } from "../../api/client";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
+import { stripHeight } from "../../instruments/day-strip/layout";
 import { Panel } from "../../lib/Panel";
 import { PressButton } from "../../lib/PressButton";
 import { StateMark } from "../../lib/StateMark";
@@ -79,7 +80,7 @@ export function DayPlace() {
               {dayIn(instantIn(d, "12:00", zone), zone)}
             </PressButton>
           ))}
-          {answer && <SunWords answer={answer} date={date} zone={zone} />}
+          {request.place && <SunWords answer={answer} date={date} zone={zone} />}
         </div>
         {!request.place && (
           <Text color="muted" mb="2">
@@ -102,14 +103,16 @@ export function DayPlace() {
             onSky={onSky}
           />
         ) : (
-          <Skeleton h="360px" />
+          <Skeleton h={`${stripHeight(lanes.length)}px`} />
         )}
         <Unplaced work={work} date={date} />
       </Panel>
       <div className={style.columns}>
         <Column name="Plan and year">
           {answer && <PlanPart work={work} answer={answer} onChoose={setChosen} />}
-          {request.place && request.shots.length > 0 && <YearPart shootId={id} cameras={day.cameras} />}
+          {(answer || error) && request.place && request.shots.length > 0 && (
+            <YearPart shootId={id} cameras={day.cameras} />
+          )}
         </Column>
         <Column name="Shot, light and place">
           {shot && <ShotPart key={shot.id} work={work} shot={shot} />}
@@ -203,9 +206,9 @@ function stripShots(
 }
 
 /** The sun's day in words. */
-function SunWords({ answer, date, zone }: { answer: Schemas["OutingAnswer"]; date: string; zone: string }) {
-  const day = answer.days.find((d) => dateIn(d.noon, zone) === date);
-  if (!day) return null;
+function SunWords({ answer, date, zone }: { answer: Schemas["OutingAnswer"] | undefined; date: string; zone: string }) {
+  const day = answer?.days.find((d) => dateIn(d.noon, zone) === date);
+  if (!day) return <p className={style.sun} />;
   const at = (text: string | null) => (text === null ? "–" : clockIn(text, zone));
   const words = day.polar
     ? [`the sun stays ${day.polar === "day" ? "up" : "down"} all day`]

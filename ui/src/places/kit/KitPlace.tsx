@@ -44,10 +44,12 @@ export function KitPlace() {
   useTitle(PARTS[part]?.name, "Kit");
   const cameras = useQuery(camerasQuery);
   const filters = useQuery(filtersQuery);
+  const rigs = useQuery(rigsQuery); // each camera shows its own: it would grow with them
   const failed = cameras.error ?? filters.error;
   if (part !== "" && !PARTS[part]) return <Navigate to="/kit" replace />;
   if (failed) return <Text py="8">The kit cannot be shown. {failed.message}</Text>;
-  if (!cameras.data || !filters.data) return <Skeleton h="300px" aria-busy="true" aria-label="Loading the kit" />;
+  if (!cameras.data || !filters.data || rigs.isLoading)
+    return <Skeleton h="300px" aria-busy="true" aria-label="Loading the kit" />;
   const chosen = PARTS[part];
   const kit = { cameras: cameras.data, filters: filters.data };
   return (

@@ -4,10 +4,12 @@ import { Link, useNavigate } from "react-router";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { usePlan } from "../../api/plan";
 import { camerasQuery, filtersQuery, presetsQuery, shootsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import { useAllThere } from "../../lib/useAllThere";
 import { useTitle } from "../../lib/useTitle";
 import { toaster } from "../../shell/toaster";
 import { FirstAnswer } from "./FirstAnswer";
 import { NewShoot } from "./NewShoot";
+import style from "./ShootPlace.module.css";
 import { ShotRow } from "./ShotRow";
 
 /** What is planned, and what goes on which camera. */
@@ -17,6 +19,7 @@ export function ShootPlace() {
   const shoots = useQuery(shootsQuery);
   const shots = useQuery(shotsQuery);
   const filters = useQuery(filtersQuery);
+  const isAllThere = useAllThere();
   const failed = cameras.error ?? shoots.error ?? shots.error;
   if (failed) {
     return (
@@ -32,7 +35,7 @@ export function ShootPlace() {
   }
   if (cameras.data.length === 0) return <FirstAnswer />;
   return (
-    <Stack gap="4">
+    <Stack gap="4" className={isAllThere ? undefined : style.opening}>
       <Heading as="h1" size="2xl">
         Shoots
       </Heading>

@@ -43,7 +43,7 @@ export function ShotRow({ shot, planned, isAwaited, camera, filters }: ShotRowPr
       unwrap(api.POST("/api/shots/{id}/restore", { params: { path: { id: shot.id }, query: { version } } })),
   });
   return (
-    <div className={classes(style.row, shot.startsAt && style.planned)}>
+    <div className={classes(style.row, shot.startsAt && style.planned)} data-awaited={told === AWAITED || undefined}>
       <Link to={`/shot/${shot.id}`} className={style.shot}>
         <div className={style.name}>
           <p className={style.strong}>{shot.name}</p>

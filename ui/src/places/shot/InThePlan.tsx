@@ -33,12 +33,23 @@ export function InThePlan({ shot }: { shot: Shot }) {
 
 /** The same in a line, for the head of the screen: what goes on by the light that is used. */
 export function PlanLine({ shot }: { shot: Shot }) {
-  const planned = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
+  const { of, isAwaited } = usePlan(shot.startsAt ? shot.shootId : undefined);
+  const planned = of.get(shot.id);
   const light = planned?.plan.lights.find((l) => l.isUsed);
-  if (!planned || !light) return null;
+  if (!light && !isAwaited) return null;
   return (
-    <Text data-testid="plan-line" fontSize="sm" minW="0" lineClamp={{ base: 2, lg: 1 }}>
-      In the plan, for {evWords(light)}, {light.words}: <b>{planned.glass}</b>, {planned.plan.state}
+    <Text
+      data-testid="plan-line"
+      fontSize="sm"
+      minW={{ base: "full", lg: "0" }}
+      minH={{ base: "2lh", lg: "1lh" }}
+      lineClamp={{ base: 2, lg: 1 }}
+    >
+      {planned && light && (
+        <>
+          In the plan, for {evWords(light)}, {light.words}: <b>{planned.glass}</b>, {planned.plan.state}
+        </>
+      )}
     </Text>
   );
 }

@@ -138,12 +138,12 @@ func graduatedFor(r *assemble.ShotRequest, stops stop.Stops) string {
 // nil where that is the same.
 func otherPriority(b *assemble.Setup) *OtherPriority {
 	q := b.Question
-	best := glass.Choose(&q, b.Stacks)[0]
+	best := glass.Best(&q, b.Stacks)
 	q.Priority = glass.ImageFirst
 	if b.Question.Priority == glass.ImageFirst {
 		q.Priority = glass.BlurFirst
 	}
-	other := glass.Choose(&q, b.Stacks)[0]
+	other := glass.Best(&q, b.Stacks)
 	if slices.Equal(glass.IDs(best.Filters), glass.IDs(other.Filters)) {
 		return nil
 	}

@@ -98,10 +98,10 @@ func solved(b *assemble.Setup, most int, write func(*assemble.Setup, *glass.Opti
 		ShutterS: q.Setting.Shutter, AngleDeg: b.Angle(q.Setting.Shutter), SnapStops: b.Snapped.Off,
 		EVSet: q.Setting.EV(), NeedStops: q.Need(), Ladder: []Rung{},
 	}
-	options := glass.Choose(q, b.Stacks)
-	if most > 0 && most < len(options) {
-		options = options[:most]
+	if most == 0 {
+		most = len(b.Stacks)
 	}
+	options := glass.Foremost(q, b.Stacks, most)
 	a.Options = make([]Option, len(options))
 	for i := range options {
 		a.Options[i] = write(b, &options[i])

@@ -191,18 +191,17 @@ func verdictOf(b *assemble.Setup, v *shot.Verdict) WindowVerdict {
 	return out
 }
 
-// shownOptions is how many stacks, best first, have their exposure drawn.
-const shownOptions = 8
+// usualBands is room for the bands of most windows.
+const usualBands = 64
 
 func bandsOf(scene *shot.Scene, w *shot.Window) []WindowBand {
-	var bands []WindowBand
+	bands := make([]WindowBand, 0, usualBands)
 	for _, d := range w.Shown() {
 		for _, band := range d.Bands(w.Span) {
 			bands = append(bands, WindowBand{Kind: d.Kind, FromS: band.From, ToS: band.To, Verdict: band.State})
 		}
 	}
-	options := w.Options
-	for _, o := range options[:min(shownOptions, len(options))] {
+	for _, o := range w.Options {
 		for _, band := range scene.Exposes(o.Stack).Bands(w.Span) {
 			bands = append(bands, WindowBand{
 				Kind: shot.Exposure, Filters: glass.IDs(o.Filters), Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,

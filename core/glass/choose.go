@@ -77,8 +77,12 @@ type Mode struct {
 // range: first what can be locked, then the rest. Stacks that stand in for grey glass
 // join only where no other is on. Within a class the lower cost
 // leads, then fewer layers, then less weight, then the order of the stacks.
-func Choose(q *Question, stacks []Stack) []Option {
+func Choose(q *Question, stacks []Stack) []Option { return Foremost(q, stacks, len(stacks)) }
+
+// Foremost returns the first options that Choose returns, at most so many.
+func Foremost(q *Question, stacks []Stack, most int) []Option {
 	order := Rank(q, stacks)
+	order = order[:min(most, len(order))]
 	options := make([]Option, len(order))
 	var modes []Mode
 	if q.Light.IsRange() {

@@ -90,11 +90,11 @@ func (s *Scene) demand(kind Kind, target stop.Snapped) (d Demand, isMade bool) {
 		return s.exposure(), true
 	case Lamps:
 		if s.Lamp != nil {
-			return s.known().lamps(*s.Lamp, max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))), true
+			return s.known().lamps(*s.Lamp).until(max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))), true
 		}
 	case Wobble:
 		if v := s.Vibration; v != nil {
-			return s.known().wobble(*v, max(2*span.To, stop.Shutter(2/v.Hz))), true
+			return s.known().wobble(*v).until(max(2*span.To, stop.Shutter(2/v.Hz))), true
 		}
 	case Strobing:
 		return s.strobing()

@@ -22,9 +22,12 @@ type Window struct {
 	Trades    []Trade
 	Marks     []Mark
 	Verdict   Verdict
-	// Options are all glass at the shutter of the verdict, best first.
+	// Options are the glass whose exposure is drawn, at the shutter of the verdict, best first.
 	Options []glass.Option
 }
+
+// shownOptions is how many stacks have their exposure drawn.
+const shownOptions = 8
 
 // Mark is a single time on the scale.
 type Mark struct {
@@ -75,7 +78,7 @@ func (s *Scene) Window() (*Window, error) {
 	}
 	w.Overlap = together.Bands(w.Span)
 	w.Verdict.Question, w.Verdict.Option = s.question(w, s.Question.Light)
-	w.Options = glass.Choose(&w.Verdict.Question, s.Stacks)
+	w.Options = glass.Foremost(&w.Verdict.Question, s.Stacks, shownOptions)
 	if w.Verdict.Option.Stack == nil {
 		w.Verdict.Option = w.Options[0]
 	}

@@ -1,7 +1,8 @@
-import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Chip } from "../lib/Chip";
 import { signed } from "../lib/format";
 import { decimal } from "../lib/locale";
 import { StateMark } from "../lib/StateMark";
+import style from "./LineAnswer.module.css";
 import { Unread } from "./Unread";
 import type { Answer, Part } from "./useLine";
 
@@ -16,24 +17,24 @@ interface LineAnswerProps {
 /** What a line comes to: the glass first, then how it was read, each part to be changed. */
 export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
   return (
-    <Stack gap="2">
+    <div className={style.answer}>
       {answer.needStops !== undefined && (
         <>
-          <Text fontSize="3xl" fontWeight="bold" lineHeight="1.1" data-testid="line-glass">
+          <p className={style.glass} data-testid="line-glass">
             {glassWords(answer.filters)}
-          </Text>
-          <Text fontSize="lg" data-testid="line-setting">
+          </p>
+          <p className={style.setting} data-testid="line-setting">
             {answer.setting}
-          </Text>
+          </p>
           <StateMark state={answer.state}>{answer.gives}</StateMark>
-          <Text data-testid="line-others">
+          <p data-testid="line-others">
             {`${needWords(answer.needStops)}${lightWords(answer)}. `}
             {answer.alternatives
               .map((other) => `${glassWords(other.filters)} ${signed(other.errorStops ?? 0)}`)
               .join(", ")}
-          </Text>
+          </p>
           {(answer.ifBrighter || answer.ifDarker) && (
-            <Text data-testid="line-pocket">
+            <p data-testid="line-pocket">
               Spare:{" "}
               {[
                 answer.ifBrighter && `${glassWords(answer.ifBrighter.filters)} if it is brighter`,
@@ -41,34 +42,29 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
               ]
                 .filter(Boolean)
                 .join(", ")}
-            </Text>
+            </p>
           )}
         </>
       )}
       {answer.needStops === undefined && <StateMark state="unknown">{answer.words}</StateMark>}
-      <Flex gap="1" wrap="wrap" role="group" aria-label="Parts of the line">
+      <div className={style.parts} role="group" aria-label="Parts of the line">
         {answer.parts.map((part) => (
-          <Button
+          <Chip
             key={`${part.kind} ${part.text} ${part.start}`}
-            size="sm"
-            variant="outline"
-            px="2"
-            fontWeight={part.assumed ? "normal" : "semibold"}
-            color={part.assumed ? "muted" : "ink"}
-            borderColor="edge"
-            borderStyle={part.assumed ? "dashed" : "solid"}
+            isQuiet={part.assumed}
+            className={part.assumed && style.assumed}
             title={part.assumed ? `${part.kind}, assumed` : part.kind}
             aria-label={`${part.kind}: ${part.text}${part.assumed ? ", assumed" : ""}`}
             onClick={() => onEdit(part)}
           >
             {part.text}
-          </Button>
+          </Chip>
         ))}
-      </Flex>
+      </div>
       {answer.unread.map((unread) => (
         <Unread key={unread.start} unread={unread} onReplace={(text) => onReplace(unread, text)} />
       ))}
-    </Stack>
+    </div>
   );
 }
 

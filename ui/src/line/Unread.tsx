@@ -1,5 +1,6 @@
-import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import type { Schemas } from "../api/client";
+import { Chip } from "../lib/Chip";
+import style from "./LineAnswer.module.css";
 
 interface UnreadProps {
   unread: Schemas["AskAnswer"]["unread"][number];
@@ -10,18 +11,15 @@ interface UnreadProps {
 /** A stretch of a line that could not be read, with what it might be. */
 export function Unread({ unread, onReplace }: UnreadProps) {
   return (
-    <Flex gap="2" align="center" wrap="wrap" data-testid="unread">
-      <Text>
-        Not read:{" "}
-        <Box as="span" textDecoration="underline wavy" textDecorationColor="breaks">
-          {unread.text}
-        </Box>
-      </Text>
+    <div className={style.unread} data-testid="unread">
+      <p>
+        Not read: <span className={style.wavy}>{unread.text}</span>
+      </p>
       {unread.couldBe.map((text) => (
-        <Button key={text} size="sm" variant="outline" onClick={() => onReplace(text)}>
+        <Chip key={text} onClick={() => onReplace(text)}>
           {text}
-        </Button>
+        </Chip>
       ))}
-    </Flex>
+    </div>
   );
 }

@@ -1,12 +1,13 @@
-import { Button, Flex, Kbd, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { useLocation, useMatch } from "react-router";
 import { camerasQuery, shotQuery } from "../api/queries";
+import { Chip } from "../lib/Chip";
 import { useHandedOver } from "../lib/handOver";
 import { useHotkeys } from "../lib/useHotkeys";
 import { whenQuiet } from "../lib/whenQuiet";
 import { LineAnswer } from "../line/LineAnswer";
+import told from "../line/LineAnswer.module.css";
 import { LineInput } from "../line/LineInput";
 import { useEdited } from "../line/useEdited";
 import { useKeep, useLine } from "../line/useLine";
@@ -75,19 +76,17 @@ export function QuickLine() {
         aria-live="polite"
         data-testid="quick-answer"
       >
-        {error && <Text color="muted">{error.message}</Text>}
+        {error && <p className={told.quiet}>{error.message}</p>}
         {!error && answer && (
           <>
             <LineAnswer answer={answer} onReplace={replace} onEdit={edit} />
             {answer.needStops !== undefined && (
-              <Flex mt="2" gap="2" align="center">
-                <Button size="sm" disabled={!canKeep} onClick={() => keep.mutate(line)}>
+              <div className={told.keep}>
+                <Chip isMain disabled={!canKeep} onClick={() => keep.mutate(line)}>
                   Make it a shot
-                </Button>
-                <Text color="muted" fontSize="sm" hideBelow="md">
-                  or press <Kbd>Enter</Kbd>
-                </Text>
-              </Flex>
+                </Chip>
+                <p className={told.keys}>or press Enter</p>
+              </div>
             )}
           </>
         )}

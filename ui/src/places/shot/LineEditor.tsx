@@ -1,9 +1,9 @@
-import { Box, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { askableQuery, askQuery } from "../../api/queries";
 import { useComputed } from "../../api/useComputed";
+import style from "../../line/LineAnswer.module.css";
 import { LineInput, selectIn } from "../../line/LineInput";
 import { Unread } from "../../line/Unread";
 import { replaced } from "../../line/useLine";
@@ -52,7 +52,7 @@ export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineE
     onSay(said, camera.held.cameraId);
   }, [isTaken, said, camera, onSay]);
   return (
-    <Box mb="3">
+    <div className={style.editor}>
       <LineInput
         ref={input}
         aria-label="The shot in one line"
@@ -67,17 +67,17 @@ export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineE
         }}
       />
       {answer && (
-        <Box mt="1" aria-live="polite">
-          <Text color="muted" data-testid="line-words">
+        <div className={style.words} aria-live="polite">
+          <p className={style.quiet} data-testid="line-words">
             {isRead ? answer.words : "Nothing of this could be read"}
             {line !== before && isRead && ". Enter takes it, Escape leaves the shot as it is."}
             {!isRead && ". Escape leaves the shot as it is."}
-          </Text>
+          </p>
           {answer.unread.map((unread) => (
             <Unread key={unread.start} unread={unread} onReplace={(text) => setLine(replaced(line, unread, text))} />
           ))}
-        </Box>
+        </div>
       )}
-    </Box>
+    </div>
   );
 }

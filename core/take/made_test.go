@@ -5,6 +5,8 @@ import (
 	"math"
 	"math/cmplx"
 	"math/rand/v2"
+
+	"gonum.org/v1/gonum/mat"
 )
 
 // made is a clip by a second way: a scene of waves, each of which a movement while the shutter is
@@ -31,61 +33,63 @@ const (
 
 // ripple is one wave of a scene.
 type ripple struct {
-	fx, fy     float64
-	cosX, sinX []float64
-	ofY        []complex128
-	size       complex128
+	fx, fy float64
+	ofY    []complex128
+	size   complex128
 }
 
-func scene(seed uint64, waves int) []ripple {
+// scene returns the waves of a scene, and the cosine and the sine of each along a row.
+func scene(seed uint64, waves int) (all []ripple, along *mat.Dense) {
 	random := rand.New(rand.NewPCG(seed, 7))
-	all := make([]ripple, waves)
+	all = make([]ripple, waves)
+	along = mat.NewDense(2*waves, madeWidth, nil)
 	for k := range all {
 		f, direction := 0.012*math.Exp(random.Float64()*math.Log(0.45/0.012)), math.Pi*random.Float64()
 		r := ripple{fx: f * math.Cos(direction), fy: f * math.Sin(direction)}
 		r.size = cmplx.Rect(0.45/math.Sqrt(float64(waves))*math.Pow(f/0.05, -0.35), 2*math.Pi*random.Float64())
 		for x := range madeWidth {
 			s, c := math.Sincos(2 * math.Pi * r.fx * float64(x))
-			r.cosX, r.sinX = append(r.cosX, c), append(r.sinX, s)
+			along.Set(2*k, x, c)
+			along.Set(2*k+1, x, s)
 		}
 		for y := range madeHeight {
 			r.ofY = append(r.ofY, cmplx.Rect(1, 2*math.Pi*r.fy*float64(y)))
 		}
 		all[k] = r
 	}
-	return all
+	return all, along
 }
 
 func (m made) clip() *Clip {
-	waves := scene(m.seed, cmp.Or(m.waves, madeWaves))
+	waves, along := scene(m.seed, cmp.Or(m.waves, madeWaves))
 	random := rand.New(rand.NewPCG(m.seed, 9))
 	c := &Clip{Width: madeWidth, Height: madeHeight, FPS: m.fps}
+	down, picture := mat.NewDense(madeHeight, 2*len(waves), nil), &mat.Dense{}
 	for i := range m.frames {
-		frame := make([]byte, madeWidth*madeHeight)
 		seen := m.exposed(waves, i)
-		row := make([]float64, madeWidth)
 		for y := range madeHeight {
-			part := float64(y) / madeHeight
-			gain, bend := 1.0, 0.0
-			if m.gain != nil {
-				gain = m.gain(i, part)
-			}
+			bend := 0.0
 			if m.bend != nil {
-				bend = m.bend(i, part)
-			}
-			for x := range row {
-				row[x] = 1
+				bend = m.bend(i, float64(y)/madeHeight)
 			}
 			for k := range seen {
-				w := &waves[k]
-				at := seen[k] * w.ofY[y] * cmplx.Rect(1, -2*math.Pi*w.fx*bend)
-				re, im := real(at), imag(at)
-				for x := range row {
-					row[x] += re*w.cosX[x] - im*w.sinX[x]
+				at := seen[k] * waves[k].ofY[y]
+				if bend != 0 {
+					at *= cmplx.Rect(1, -2*math.Pi*waves[k].fx*bend)
 				}
+				down.Set(y, 2*k, real(at))
+				down.Set(y, 2*k+1, -imag(at))
 			}
-			for x, v := range row {
-				frame[y*madeWidth+x] = codeOf(madeLight*max(v, 0)*gain, random)
+		}
+		picture.Mul(down, along) // every row is a sum of the waves
+		frame := make([]byte, 0, madeWidth*madeHeight)
+		for y := range madeHeight {
+			gain := 1.0
+			if m.gain != nil {
+				gain = m.gain(i, float64(y)/madeHeight)
+			}
+			for _, v := range picture.RawRowView(y) {
+				frame = append(frame, codeOf(madeLight*max(1+v, 0)*gain, random))
 			}
 		}
 		c.Frames = append(c.Frames, frame)

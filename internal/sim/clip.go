@@ -7,6 +7,8 @@ import (
 	"math/cmplx"
 	"math/rand/v2"
 
+	"gonum.org/v1/gonum/mat"
+
 	"pinhole/core/angle"
 	"pinhole/core/motion"
 	"pinhole/core/take"
@@ -27,37 +29,39 @@ const (
 
 // ripple is one wave of a scene.
 type ripple struct {
-	fx, fy     float64
-	cosX, sinX []float64
-	size       complex128
+	fx, fy float64
+	size   complex128
 }
 
-func hedge(random *rand.Rand) []ripple {
+// hedge returns the waves of a scene, and the cosine and the sine of each along a row.
+func hedge(random *rand.Rand) (all []ripple, along *mat.Dense) {
 	const coarsest, finest = 0.012, 0.45 // cycles a pixel
-	all := make([]ripple, clipWaves)
+	all = make([]ripple, clipWaves)
+	along = mat.NewDense(2*clipWaves, clipWidth, nil)
 	for k := range all {
 		f, direction := coarsest*math.Exp(random.Float64()*math.Log(finest/coarsest)), math.Pi*random.Float64()
 		r := ripple{fx: f * math.Cos(direction), fy: f * math.Sin(direction)}
 		r.size = cmplx.Rect(0.45/math.Sqrt(clipWaves)*math.Pow(f/0.05, -0.35), 2*math.Pi*random.Float64())
 		for x := range clipWidth {
 			s, c := math.Sincos(2 * math.Pi * r.fx * float64(x))
-			r.cosX, r.sinX = append(r.cosX, c), append(r.sinX, s)
+			along.Set(2*k, x, c)
+			along.Set(2*k+1, x, s)
 		}
 		all[k] = r
 	}
-	return all
+	return all, along
 }
 
 // Clip returns a clip that a simulated camera records of a hedge as a shot meant it, as YUV4MPEG2:
 // it pans by hand, shakes, and its lamps pulse, where the shot says so.
 func Clip(known take.Request, fps float64, shake angle.DegPerS, seed uint64) []byte {
 	random := rand.New(rand.NewPCG(seed, 0xc11b))
-	waves := hedge(random)
+	waves, along := hedge(random)
 	path := carried(known, fps, shake, random)
 	share := float64(known.ShutterS) * fps
 	var out bytes.Buffer
 	fmt.Fprintf(&out, "YUV4MPEG2 W%d H%d F%d:1000 Ip A1:1 Cmono XCOLORRANGE=FULL\n", clipWidth, clipHeight, int(math.Round(1000*fps)))
-	row := make([]float64, clipWidth)
+	down, picture := mat.NewDense(clipHeight, 2*clipWaves, nil), &mat.Dense{}
 	for i := range clipFrames {
 		out.WriteString("FRAME\n")
 		seen := make([]complex128, len(waves))
@@ -68,19 +72,17 @@ func Clip(known take.Request, fps float64, shake angle.DegPerS, seed uint64) []b
 			}
 		}
 		for y := range clipHeight {
-			for x := range row {
-				row[x] = 1
-			}
 			for k := range seen {
 				at := seen[k] * cmplx.Rect(1, 2*math.Pi*waves[k].fy*float64(y))
-				re, im := real(at), imag(at)
-				for x := range row {
-					row[x] += re*waves[k].cosX[x] - im*waves[k].sinX[x]
-				}
+				down.Set(y, 2*k, real(at))
+				down.Set(y, 2*k+1, -imag(at))
 			}
+		}
+		picture.Mul(down, along) // every row is a sum of the waves
+		for y := range clipHeight {
 			lit := clipLight * lampLight(known, (float64(i)+float64(y)/clipHeight*known.ReadoutS*fps)/fps)
-			for _, v := range row {
-				out.WriteByte(code(max(v, 0)*lit+clipNoise*random.NormFloat64(), random))
+			for _, v := range picture.RawRowView(y) {
+				out.WriteByte(code(max(1+v, 0)*lit+clipNoise*random.NormFloat64(), random))
 			}
 		}
 	}

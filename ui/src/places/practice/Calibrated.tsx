@@ -1,4 +1,4 @@
-import { Text } from "@chakra-ui/react";
+import { Skeleton, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
@@ -13,7 +13,13 @@ const NAMES: Record<Schemas["PracticeConfidenceShare"]["confidence"], string> = 
 const month = new Intl.DateTimeFormat(undefined, { month: "long", year: "numeric" });
 
 /** Whether one is right as often as one is sure, and how far guesses of light are off. */
-export function Calibrated({ progress }: { progress: Schemas["PracticeProgress"] }) {
+export function Calibrated({ progress }: { progress: Schemas["PracticeProgress"] | undefined }) {
+  if (!progress)
+    return (
+      <Panel heading="Your judgement">
+        <Skeleton h="140px" aria-busy="true" aria-label="Working out your judgement" />
+      </Panel>
+    );
   const { eye, confidence } = progress;
   return (
     <Panel heading="Your judgement">

@@ -56,8 +56,8 @@ export function PracticePlace() {
       <Grid gap="3" templateColumns={{ base: "minmax(0,1fr)", xl: "minmax(0,3fr) minmax(0,2fr)" }} alignItems="start">
         <Kinds due={practice.due} progress={practice.progress} />
         <Stack gap="3" minW="0">
+          {(practice.progress || practice.isProgressAwaited) && <Calibrated progress={practice.progress} />}
           <Sets set={set} onSet={setSet} />
-          {practice.progress && <Calibrated progress={practice.progress} />}
         </Stack>
       </Grid>
     </Stack>

@@ -20,7 +20,7 @@ export function usePractice() {
     [stored.data, unsent],
   );
   const guesses = log.data?.guesses ?? [];
-  const { data: progress } = useQuery(progressQuery({ answers, guesses }));
+  const { data: progress, isLoading: isProgressAwaited } = useQuery(progressQuery({ answers, guesses }));
   const due = useMemo(() => schedule(answers, log.data?.mistakes ?? []), [answers, log.data]);
-  return { answers, progress, due, isLoading: stored.isLoading || log.isLoading };
+  return { answers, progress, isProgressAwaited, due, isLoading: stored.isLoading || log.isLoading };
 }

@@ -9,8 +9,6 @@ import (
 	"slices"
 	"strings"
 	"time"
-	"unicode"
-	"unicode/utf8"
 
 	"pinhole/core/problem"
 )
@@ -63,9 +61,6 @@ func (c *checker) fault(at *place, value any, allowed string) {
 	}
 }
 
-// Years of instants: the days beside any of them, and each in any zone, can be written too.
-const firstYear, lastYear = 1900, 2200
-
 var instant = reflect.TypeFor[time.Time]()
 
 func (c *checker) value(at *place, r *rule, raw any) {
@@ -94,7 +89,7 @@ func (c *checker) instant(at *place, raw any) {
 	moment, err := time.Parse(time.RFC3339, text)
 	if !ok || err != nil {
 		c.fault(at, raw, "an instant with its zone, as in 2031-09-20T07:30:00-01:00")
-	} else if year := moment.UTC().Year(); year < firstYear || year > lastYear {
+	} else if !isInYears(moment) {
 		c.fault(at, raw, fmt.Sprintf("an instant from %d to %d", firstYear, lastYear))
 	}
 }
@@ -138,8 +133,7 @@ func (c *checker) list(at *place, r *rule, raw any) {
 	if least := r.minItems; least.isSaid && float64(len(items)) < least.of {
 		c.fault(at, fmt.Sprintf("%d items", len(items)), fmt.Sprintf("at least %.0f", least.of))
 	}
-	// An enum or a bound on a list is one on each of its items.
-	each := ruleOf(r.t.Elem(), r.tag)
+	each := r.each()
 	for i, item := range items {
 		c.value(&place{in: at, index: i}, each, item)
 	}
@@ -151,14 +145,11 @@ func (c *checker) table(at *place, r *rule, raw any) {
 		c.fault(at, raw, "an object")
 		return
 	}
-	each := ruleOf(r.t.Elem(), r.tag)
+	each := r.each()
 	for _, name := range slices.Sorted(maps.Keys(given)) {
 		c.value(&place{in: at, name: name}, each, given[name])
 	}
 }
-
-// longestText bounds a text whose field states no bound, in characters.
-const longestText = 2000
 
 func (c *checker) text(at *place, r *rule, raw any) {
 	text, ok := raw.(string)
@@ -166,40 +157,10 @@ func (c *checker) text(at *place, r *rule, raw any) {
 		c.fault(at, raw, "a text")
 		return
 	}
-	if controls(text) {
-		c.fault(at, text, "a text without control characters; lines end as usual")
-		return
-	}
-	if len(r.values) > 0 && !slices.Contains(r.values, text) {
-		c.fault(at, text, oneOf(r.values))
-		return
-	}
-	most := longestText
-	if r.maxLength.isSaid {
-		most = int(r.maxLength.of)
-	}
-	if n := utf8.RuneCountInString(text); n > most {
-		c.fault(at, text, fmt.Sprintf("at most %d characters, not %d", most, n))
-	}
-	if least := r.minLength; least.isSaid && float64(len(strings.TrimSpace(text))) < least.of {
-		c.fault(at, text, "a text that is not blank")
+	if allowed := r.text(text); allowed != "" {
+		c.fault(at, text, allowed)
 	}
 }
-
-// controls reports whether a text has characters that no keyboard writes, a carriage return
-// by itself among them: files that are written of it would break at them.
-func controls(text string) bool {
-	for i, r := range text {
-		switch {
-		case r == '\n', r == '\t', r == '\r' && strings.HasPrefix(text[i+1:], "\n"):
-		case unicode.IsControl(r), r == '\u2028', r == '\u2029', r == '\ufeff' && i > 0:
-			return true
-		}
-	}
-	return false
-}
-
-func oneOf(values []string) string { return "one of " + strings.Join(values, ", ") }
 
 func (c *checker) number(at *place, r *rule, raw any) {
 	n, ok := raw.(json.Number)

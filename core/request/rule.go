@@ -1,12 +1,16 @@
 package request
 
 import (
+	"fmt"
 	"maps"
 	"reflect"
 	"slices"
 	"strconv"
 	"strings"
 	"sync"
+	"time"
+	"unicode"
+	"unicode/utf8"
 )
 
 // A rule is what a type and the tags of its field ask of a value. Reading tags takes longer than
@@ -20,7 +24,10 @@ type rule struct {
 	minItems, maxItems                 bound
 	minLength, maxLength               bound
 
-	fields func() *fields // of a struct, read when one is first checked: types may hold themselves
+	// Read when they are first asked for, as types may hold themselves: the fields of a struct, and
+	// what holds of each item of a list or a table; an enum or a bound on those is one on each of them.
+	fields func() *fields
+	each   func() *rule
 }
 
 // A bound is a number that a tag may state.
@@ -54,6 +61,7 @@ func ruleOf(t reflect.Type, tag reflect.StructTag) *rule {
 		minItems: stated("minItems"), maxItems: stated("maxItems"),
 		minLength: stated("minLength"), maxLength: stated("maxLength"),
 		fields: sync.OnceValue(func() *fields { return fieldsOf(t) }),
+		each:   sync.OnceValue(func() *rule { return ruleOf(t.Elem(), tag) }),
 	}
 	if t.Kind() == reflect.String {
 		r.values = ValuesOf(t, tag)
@@ -70,6 +78,58 @@ func (r *rule) holds(v float64) bool {
 		return false
 	}
 	return !r.maximum.isSaid || v <= r.maximum.of
+}
+
+// takesItems reports whether a list may have so many.
+func (r *rule) takesItems(n int) bool {
+	return (!r.maxItems.isSaid || float64(n) <= r.maxItems.of) && (!r.minItems.isSaid || float64(n) >= r.minItems.of)
+}
+
+// longestText bounds a text whose field states no bound, in characters.
+const longestText = 2000
+
+// text returns what a text is allowed to be where it is not, "" where it is.
+func (r *rule) text(text string) (allowed string) {
+	if controls(text) {
+		return "a text without control characters; lines end as usual"
+	}
+	if len(r.values) > 0 && !slices.Contains(r.values, text) {
+		return oneOf(r.values)
+	}
+	most := longestText
+	if r.maxLength.isSaid {
+		most = int(r.maxLength.of)
+	}
+	if n := utf8.RuneCountInString(text); n > most {
+		return fmt.Sprintf("at most %d characters, not %d", most, n)
+	}
+	if least := r.minLength; least.isSaid && float64(len(strings.TrimSpace(text))) < least.of {
+		return "a text that is not blank"
+	}
+	return ""
+}
+
+// controls reports whether a text has characters that no keyboard writes, a carriage return
+// by itself among them: files that are written of it would break at them.
+func controls(text string) bool {
+	for i, r := range text {
+		switch {
+		case r == '\n', r == '\t', r == '\r' && strings.HasPrefix(text[i+1:], "\n"):
+		case unicode.IsControl(r), r == '\u2028', r == '\u2029', r == '\ufeff' && i > 0:
+			return true
+		}
+	}
+	return false
+}
+
+func oneOf(values []string) string { return "one of " + strings.Join(values, ", ") }
+
+// Years of instants: the days beside any of them, and each in any zone, can be written too.
+const firstYear, lastYear = 1900, 2200
+
+func isInYears(t time.Time) bool {
+	year := t.UTC().Year()
+	return year >= firstYear && year <= lastYear
 }
 
 // allowed says in words what a field takes.
@@ -118,6 +178,8 @@ type fields struct {
 
 type field struct {
 	name       string
+	hash       uint64
+	index      []int // in its struct
 	rule       *rule
 	isOptional bool
 }
@@ -127,7 +189,7 @@ func fieldsOf(t reflect.Type) *fields {
 	known := map[string]bool{}
 	for _, f := range reflect.VisibleFields(t) {
 		if name, isOptional, ok := Field(f); ok {
-			byName[name] = field{name, ruleOf(f.Type, f.Tag), isOptional}
+			byName[name] = field{name, hashOf(name), f.Index, ruleOf(f.Type, f.Tag), isOptional}
 			known[name] = true
 		}
 	}

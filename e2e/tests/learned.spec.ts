@@ -28,7 +28,12 @@ test("what a season taught is told, an outlier is struck and comes back, the log
     return items.find((f: { label: string }) => f.label === "ND8 (0.9)");
   };
   expect((await shown()).learned).toBeUndefined();
-  await taught.getByText("Answers are given with what the log teaches").click();
+  // Pressed three times in a row it is on again, as it looks at once.
+  const isUsed = taught.getByRole("checkbox", { name: /^Answers are given with what the log teaches/ });
+  for (const used of [true, false, true]) {
+    await isUsed.click();
+    await expect(isUsed).toBeChecked({ checked: used });
+  }
   await expect.poll(async () => (await shown()).learned?.records).toBeGreaterThan(10);
 });
 

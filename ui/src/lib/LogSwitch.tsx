@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { api, unwrap } from "../api/client";
 import { learnedQuery } from "../api/queries";
@@ -15,17 +15,22 @@ interface LogSwitchProps {
 /** Answers are given with what the log teaches, or without. */
 export function LogSwitch({ filters, children }: LogSwitchProps) {
   const { data: learned } = useQuery(learnedQuery);
+  const queries = useQueryClient();
   const anew = useTaughtAnew();
   const use = useMutation({
+    scope: { id: "log-switch" }, // pressed twice, it is stored twice, in that order
     mutationFn: (used: boolean) => unwrap(api.POST("/api/learned/use", { body: { used } })),
-    onSuccess: anew,
+    onSuccess: (_, used) => {
+      queries.setQueryData(learnedQuery.queryKey, (before) => before && { ...before, used });
+      anew();
+    },
     onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
   });
   if (!learned) return null;
   const isKnown = (id: string) => learned.filters.some((f) => f.id === id && f.records > 0);
   if (filters && !filters.some(({ id }) => isKnown(id))) return null;
   return (
-    <TickBox isOn={learned.used} onChange={(used) => use.mutate(used)}>
+    <TickBox isOn={use.isPending ? use.variables : learned.used} onChange={(used) => use.mutate(used)}>
       {children}
     </TickBox>
   );

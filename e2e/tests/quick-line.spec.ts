@@ -47,3 +47,11 @@ test("without light there is no answer, and no shot is made", async ({ page, app
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/shoot$/);
 });
+
+test("the answer lies over the open form of a shot, and can be pressed there", async ({ page, app }) => {
+  await openShot(page, app, "Pond from above");
+  await edit(page, "Light");
+  await page.getByLabel(/^Quick line/).fill("EV 12.3 > 30 fps · 8 32");
+  await page.getByRole("button", { name: "Make it a shot" }).click();
+  await expect(page.getByLabel("Name of the shot")).not.toHaveValue("Pond from above");
+});

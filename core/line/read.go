@@ -1,6 +1,7 @@
 package line
 
 import (
+	"maps"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -16,8 +17,7 @@ const MaxRunes = 500
 // reader reads a line, one stretch of it after the other.
 type reader struct {
 	*Sentence
-	// cameras are the names of the cameras that are known, in lower case.
-	cameras map[string]string
+	cameras map[string]string // by what they are called
 	runes   []rune
 	sight   assemble.Sight
 	taken   map[string]bool // the slots of the phrases that were said
@@ -39,10 +39,7 @@ var matchers = []matcher{
 
 // Read reads a line. The names are those of the cameras that may be named in it.
 func Read(text string, names ...string) *Sentence {
-	r := &reader{Sentence: &Sentence{Parts: []Part{}, Unread: []Unread{}}, cameras: map[string]string{}, taken: map[string]bool{}}
-	for _, name := range names {
-		r.cameras[joined(flat(stretches(name)))] = name
-	}
+	r := &reader{Sentence: &Sentence{Parts: []Part{}, Unread: []Unread{}}, cameras: called(joined(flat(stretches(text))), names), taken: map[string]bool{}}
 	runes := []rune(text)
 	if len(runes) > MaxRunes {
 		r.Unread = append(r.Unread, Unread{string(runes[MaxRunes:]), MaxRunes, len(runes), []string{}})
@@ -69,6 +66,31 @@ func Read(text string, names ...string) *Sentence {
 	slices.SortStableFunc(r.Parts, func(a, b Part) int { return a.Start - b.Start })
 	slices.SortStableFunc(r.Unread, func(a, b Unread) int { return a.Start - b.Start })
 	return r.Sentence
+}
+
+// called returns the cameras by what they are called in a line, in lower case: by their whole
+// names, and by a beginning of one that is no other camera's and says nothing by itself, as "row
+// walker" for "Row walker (pocket gimbal)". One word is enough before a bracket alone.
+func called(line string, names []string) map[string]string {
+	cameras := map[string]string{}
+	for _, name := range names {
+		words := flat(stretches(name))
+		for n := 1; n < len(words); n++ {
+			short := joined(words[:n])
+			switch of, isTaken := cameras[short]; {
+			case n == 1 && words[1].text[0] != '(':
+			case isTaken && of != name:
+				cameras[short] = "" // two begin so: neither is meant
+			case isTaken || strings.Contains(line, short) && len(Read(short).Unread) > 0:
+				cameras[short] = name
+			}
+		}
+	}
+	for _, name := range names {
+		cameras[joined(flat(stretches(name)))] = name
+	}
+	maps.DeleteFunc(cameras, func(_, name string) bool { return name == "" })
+	return cameras
 }
 
 func flat(all []stretch) (words []word) {

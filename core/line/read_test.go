@@ -51,6 +51,7 @@ func TestLinesAreRead(t *testing.T) {
 		"overcats > 25":                                            "look:25 fps | ?overcats",
 		"EV 12 · EV 13 > 25":                                       "light:EV 12 | look:25 fps | ?EV 13",
 		"Row walker (pocket gimbal) EV 12 > 25":                    "camera:Row walker (pocket gimbal) | light:EV 12 | look:25 fps",
+		"row walker EV 12 > 25":                                    "camera:Row walker (pocket gimbal) | light:EV 12 | look:25 fps",
 		"EV 12, snow > 25":                                         "light:EV 12 | look:25 fps | ?snow",
 		"":                                                         "",
 		" · > ,, · ":                                               "",
@@ -62,6 +63,25 @@ func TestLinesAreRead(t *testing.T) {
 }
 
 // Where parts stand is where they were typed, in characters.
+// A camera is called by its name, or by a beginning of it that is no other's and says nothing else.
+func TestCamerasAreCalledByTheirNames(t *testing.T) {
+	names := []string{"Pond drone (camera drone)", "Pond drone two", "Lark (air unit)", "Sunny drone (spare)", "EV 14 box", "Row walker left front", "Row walker left back", "Row walker"}
+	for line, want := range map[string]string{
+		"pond drone (camera drone) EV 12": "camera:Pond drone (camera drone) | light:EV 12",
+		"pond drone two EV 12":            "camera:Pond drone two | light:EV 12",
+		"pond drone EV 12":                "camera:drone | light:EV 12 | ?pond", // either
+		"lark EV 12":                      "camera:Lark (air unit) | light:EV 12",
+		"sunny drone":                     "light:clear sky | camera:drone",
+		"EV 14 > 25":                      "light:EV 14 | look:25 fps",
+		"row walker EV 12":                "camera:Row walker | light:EV 12",
+		"row walker left front EV 12":     "camera:Row walker left front | light:EV 12",
+	} {
+		if got := partsOf(Read(line, names...)); got != want {
+			t.Errorf("%q is %s\nnot %s", line, got, want)
+		}
+	}
+}
+
 func TestPartsStandWhereTheyWereTyped(t *testing.T) {
 	const line = "sunny · naïve · f2,8 > 25 fps 180°"
 	runes := []rune(line)

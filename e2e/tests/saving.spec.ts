@@ -56,6 +56,16 @@ for (const isAnswered of [true, false])
     await expect(page.getByRole("link", { name: /Left in a hurry/ })).toBeVisible();
   });
 
+test("a lens that was made bare by hand stays bare", async ({ page, app }) => {
+  await openShot(page, app, "Crates down the lane");
+  const stored = page.waitForResponse((r) => r.request().method() === "PUT" && r.ok());
+  await page.getByRole("group", { name: "Filters to put on" }).getByRole("button", { name: "ND16" }).click();
+  await expect(on(page).glass).toHaveText("No filter");
+  await stored;
+  await page.reload();
+  await expect(on(page).glass).toHaveText("No filter");
+});
+
 test("a deleted shot can be brought back", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   await page.getByRole("button", { name: "Delete Pond from above" }).click();

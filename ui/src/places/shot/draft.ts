@@ -28,20 +28,23 @@ export function draftOf(shot: Shot): Draft {
   };
 }
 
+/** Lists that say something when they are empty: a bare lens, and no filter at hand. */
+const SAYS_NONE = new Set(["placed", "atHand"]);
+
 /**
  * The draft as text that is the same for the same content: keys in order, and
  * nothing of what is empty, which the server leaves out.
  */
 export function canonical(draft: Draft): string {
   return JSON.stringify(draft, (_, value: unknown) => {
-    if (Array.isArray(value)) return value.length > 0 ? value : undefined;
-    if (typeof value !== "object" || value === null) return value === "" ? undefined : value;
-    const filled = Object.entries(value).filter(([, v]) => v !== undefined && v !== "" && !isEmpty(v));
+    if (typeof value !== "object" || value === null || Array.isArray(value)) return value;
+    const filled = Object.entries(value).filter(([key, v]) => !isEmpty(v) || (SAYS_NONE.has(key) && v !== undefined));
     return Object.fromEntries(filled.sort(([a], [b]) => (a < b ? -1 : 1)));
   });
 }
 
-const isEmpty = (v: unknown): boolean => typeof v === "object" && v !== null && Object.keys(v).length === 0;
+const isEmpty = (v: unknown): boolean =>
+  v === undefined || v === "" || (typeof v === "object" && v !== null && Object.keys(v).length === 0);
 
 /** So many options are asked for until somebody wants to see all of them. */
 export const FEW_OPTIONS = 12;

@@ -147,7 +147,7 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, stora
       if (!theirs) return null;
       const draft = draftOf(theirs);
       version.current = theirs.version;
-      stored.current = JSON.stringify(draft);
+      stored.current = canonical(draft);
       queries.setQueryData(shotQuery(theirs.id).queryKey, theirs);
       setState({ status: "saved", at: theirs.updatedAt });
       return draft;

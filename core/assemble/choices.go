@@ -2,6 +2,7 @@ package assemble
 
 import (
 	"cmp"
+	"slices"
 
 	"pinhole/core/glass"
 	"pinhole/core/stop"
@@ -24,6 +25,7 @@ type Choices struct {
 	FreeLift    *stop.Stops    `json:"freeLiftStops,omitempty" minimum:"0" maximum:"20" doc:"how much ISO may rise and the shot still holds; 1 by default"`
 	Required    []string       `json:"required,omitempty" maxItems:"4" doc:"ids of glass asked for, for its effect"`
 	Mounted     []string       `json:"mounted,omitempty" maxItems:"4" doc:"ids of glass that lives on the lens"`
+	AtHand      *[]string      `json:"atHand,omitempty" maxItems:"200" doc:"ids of the glass that is there to choose from, for its darkness; all of the kit by default"`
 }
 
 // ForShot returns the choices as a whole shot is answered by: glass with a polariser in
@@ -35,10 +37,25 @@ func (c Choices) ForShot() Choices {
 	return c
 }
 
+// AlsoAtHand returns the choices with one more filter to choose from, where not all are.
+func (c Choices) AlsoAtHand(id string) Choices {
+	if c.AtHand != nil {
+		all := append(slices.Clone(*c.AtHand), id)
+		c.AtHand = &all
+	}
+	return c
+}
+
+// IsAtHand reports whether a filter of the kit is there to choose from, is asked for, or is on
+// the lens.
+func (c *Choices) IsAtHand(id string) bool {
+	return c.AtHand == nil || slices.Contains(*c.AtHand, id) || slices.Contains(c.Required, id) || slices.Contains(c.Mounted, id)
+}
+
 // Rules returns what the choices let be built on a camera, as many layers as its mount
 // takes where they do not say.
 func (c *Choices) Rules(on *Camera) glass.Rules {
-	return glass.Rules{MaxLayers: cmp.Or(c.MaxLayers, on.Mount.Layers()), Allow: c.Allow, Fallback: c.Fallback, Required: c.Required, Mounted: c.Mounted}
+	return glass.Rules{MaxLayers: cmp.Or(c.MaxLayers, on.Mount.Layers()), Allow: c.Allow, Fallback: c.Fallback, Required: c.Required, Mounted: c.Mounted, AtHand: c.AtHand}
 }
 
 // Band returns the tolerance as plan takes it, nil for none.

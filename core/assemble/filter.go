@@ -33,6 +33,21 @@ type KitFilter struct {
 	TakesLayer     *bool        `json:"takesLayer,omitempty" doc:"false: nothing goes on it; true by default"`
 }
 
+// sameStrength is how near two printed strengths are that are one.
+const sameStrength = stop.Stops(0.05)
+
+// IsLike reports whether two filters are of a kind and printed with one strength.
+func (k *KitFilter) IsLike(other *KitFilter) bool {
+	isSame := func(a, b stop.Stops) bool { return (a - b).Abs() < sameStrength }
+	most := func(k *KitFilter) stop.Stops {
+		if k.MaxStops == nil {
+			return k.Stops
+		}
+		return *k.MaxStops
+	}
+	return k.Kind == other.Kind && isSame(k.Stops, other.Stops) && isSame(most(k), most(other)) && isSame(k.GraduatedStops, other.GraduatedStops)
+}
+
 // RingMark is a position on the ring of a variable filter.
 type RingMark struct {
 	Mark  string     `json:"mark" minLength:"1" maxLength:"20" doc:"as it stands on the ring"`

@@ -70,6 +70,7 @@ func (r ShotRequest) Tried() ShotRequest {
 	}
 	if w.GlassStops != nil {
 		r.Kit = append(r.Kit[:len(r.Kit):len(r.Kit)], KitFilter{ID: shot.NewGlass, Kind: glass.ND, Stops: *w.GlassStops})
+		r.Choices = r.Choices.AlsoAtHand(shot.NewGlass)
 	}
 	if r.Profile == nil {
 		return r
@@ -173,7 +174,7 @@ func (r *ShotRequest) scene(tried *ShotRequest, b *Setup) (*shot.Scene, error) {
 
 func (r *ShotRequest) bareScene(b *Setup) (*shot.Scene, error) {
 	s := &shot.Scene{
-		Question: b.Question, Stacks: b.Stacks, Rebuild: b.Rebuild, Wish: r.PlanWish(b.Snapped.Ideal), School: r.Scene.School,
+		Question: b.Question, Stacks: b.Stacks, Away: b.Rules.Away(b.Kit), Rebuild: b.Rebuild, Wish: r.PlanWish(b.Snapped.Ideal), School: r.Scene.School,
 		Automatic: r.Profile.AutomaticExposure(&r.Camera, b.Question.Rate), Carried: r.carried(), Standings: map[string]fit.Standing{},
 	}
 	if r.Profile != nil {

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"pinhole/core/glass"
@@ -76,9 +77,14 @@ func (w *Wish) Setup() (*Setup, error) {
 	return &Setup{Question: q, Snapped: snapped, Stacks: stacks, Kit: kit, Rules: rules, mounted: w.Mounted}, nil
 }
 
-// Rebuild makes the stacks anew with one more filter.
+// Rebuild makes the stacks anew with one more filter: a new one, or one of the kit that was not
+// at hand.
 func (b *Setup) Rebuild(extra glass.Filter) ([]glass.Stack, error) {
-	return glass.Stacks(append(b.Kit[:len(b.Kit):len(b.Kit)], extra), b.Rules)
+	kit := b.Kit
+	if !slices.ContainsFunc(kit, func(f glass.Filter) bool { return f.ID == extra.ID }) {
+		kit = append(kit[:len(kit):len(kit)], extra)
+	}
+	return glass.Stacks(kit, b.Rules.With(extra))
 }
 
 func (w *Wish) ideal(fps stop.FrameRate) (stop.Shutter, error) {

@@ -38,6 +38,7 @@ type AskAnswer struct {
 	Parts       []line.Part   `json:"parts"`
 	Unread      []line.Unread `json:"unread"`
 	Camera      string        `json:"camera,omitempty" doc:"the known camera that is meant"`
+	Missing     []string      `json:"missing,omitempty" doc:"labels of glass that the known camera does not have; in a line that is written anew it is left out, else it counts as at hand"`
 	EV100       *stop.EV      `json:"ev100,omitempty"`
 	LowEV100    *stop.EV      `json:"lowEv100,omitempty" doc:"in a range"`
 	HighEV100   *stop.EV      `json:"highEv100,omitempty" doc:"in a range"`
@@ -80,11 +81,10 @@ func Ask(r AskRequest) (*AskAnswer, error) {
 	s := line.Read(r.Line, names...)
 	a := &AskAnswer{Line: s.String(), AskGlass: AskGlass{Filters: []string{}}, Alternatives: []AskGlass{}, State: unknownState}
 	camera := r.meant(s)
-	last := line.Sayable(camera.last()) // nothing is assumed that a part could not show
-	if r.Anew {
-		last = line.Unsaid(camera.last())
+	request := s.Shot(camera.held(), camera.last(), r.Anew, camera.labelOf)
+	if a.Missing = missing(request, camera); r.Anew {
+		leaveOut(request, a.Missing)
 	}
-	request := s.Shot(camera.held(), last, camera.labelOf)
 	end := len([]rune(r.Line))
 	for i := range s.Parts {
 		if s.Parts[i].Assumed {
@@ -118,6 +118,33 @@ func (r *AskRequest) meant(s *line.Sentence) *AskCamera {
 	return &r.Cameras[0]
 }
 
+// missing returns the ids, which are labels, of the glass that a shot names and that its camera,
+// if that is a known one, does not have.
+func missing(r *assemble.ShotRequest, on *AskCamera) (labels []string) {
+	if on == nil {
+		return nil
+	}
+	for _, k := range r.Kit[len(on.Held.Kit):] { // what was named comes after what was there
+		labels = append(labels, k.ID)
+	}
+	return labels
+}
+
+// leaveOut takes glass out of a shot. Where that was all there was to choose from, the rest of
+// the kit is.
+func leaveOut(r *assemble.ShotRequest, ids []string) {
+	isOut := func(id string) bool { return slices.Contains(ids, id) }
+	r.Kit = slices.DeleteFunc(slices.Clone(r.Kit), func(k assemble.KitFilter) bool { return isOut(k.ID) })
+	r.Required = slices.DeleteFunc(slices.Clone(r.Required), isOut)
+	if r.AtHand == nil {
+		return
+	}
+	left := slices.DeleteFunc(slices.Clone(*r.AtHand), isOut)
+	if r.AtHand = &left; len(left) == 0 {
+		r.AtHand = nil
+	}
+}
+
 func (c *AskCamera) held() *assemble.Held {
 	if c == nil {
 		return nil
@@ -144,7 +171,7 @@ func (c *AskCamera) labelOf(id string) string {
 func (a *AskAnswer) answer(isWhole bool, r *assemble.ShotRequest, camera *AskCamera) error {
 	a.IsAtHand = len(r.Kit) > 0
 	if !a.IsAtHand {
-		r.Kit = printed()
+		r.Kit, r.AtHand = printed(), nil
 	}
 	given, nearest, err := a.best(r)
 	if err != nil {

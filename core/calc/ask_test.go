@@ -2,6 +2,8 @@ package calc
 
 import (
 	"encoding/json"
+	"fmt"
+	"maps"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -12,6 +14,7 @@ import (
 	"pinhole/core/assemble"
 	"pinhole/core/light"
 	"pinhole/core/line"
+	"pinhole/core/stop"
 )
 
 // asked answers a line, and then the line that it is written as, which must be answered the
@@ -150,6 +153,125 @@ func TestAKnownCameraIsAssumedOrNamed(t *testing.T) {
 	}
 }
 
+// drone has two filters that are labelled alike, and one that a line has no word for.
+func drone(last *assemble.Asked) AskCamera {
+	measured := func(is stop.Stops) *stop.Stops { return &is }
+	return AskCamera{Name: "Pond drone", Last: last, Titles: map[string]string{"a": "ND4", "b": "ND16", "c": "ND64", "d": "ND16", "v": "VND 2-5 stop", "o": "the odd one", "m": "mist 1/4", "p": "CPL"}, Held: assemble.Held{
+		CameraID: "c", Optics: assemble.Camera{Aperture: 2.8, ISOBase: 100, ISOCeiling: 800}, Kit: []assemble.KitFilter{
+			{ID: "a", Kind: "nd", Stops: 2, MeasuredStops: measured(2.02)}, {ID: "b", Kind: "nd", Stops: 4, MeasuredStops: measured(4.1)}, {ID: "c", Kind: "nd", Stops: 6, MeasuredStops: measured(5.83)}, {ID: "d", Kind: "nd", Stops: 4},
+			{ID: "v", Kind: "variable", Stops: 2, MinStops: measured(2), MaxStops: measured(5)}, {ID: "o", Kind: "nd", Stops: 3}, {ID: "m", Kind: "mist", Stops: 0.2}, {ID: "p", Kind: "polariser", Stops: 1.5},
+		}}}
+}
+
+// A line that names filters is answered with its camera's own of them, and so is the shot that
+// is made of it: as it would be with nothing else in the kit.
+func TestALineChoosesFromTheGlassItNames(t *testing.T) {
+	r := rand.New(rand.NewPCG(20, 2))
+	rings := map[string]string{"4": "a", "ND16": "b", "64": "c", "VND 2-5": "v", "od 0.9": "o", "mist 1/4": "m", "CPL": "p"}
+	labels := slices.Sorted(maps.Keys(rings))
+	for n := range 200 {
+		r.Shuffle(len(labels), func(i, j int) { labels[i], labels[j] = labels[j], labels[i] })
+		named := labels[:1+r.IntN(4)]
+		camera := drone(nil)
+		text := fmt.Sprintf("EV %.1f > 25 fps · %s", 6+10*r.Float64(), strings.Join(named, " "))
+		a, err := Ask(AskRequest{Line: text, Cameras: []AskCamera{camera}, Whole: true})
+		if err != nil || len(a.Unread) > 0 || a.Shot == nil || a.Missing != nil {
+			t.Fatalf("%q: %v, %+v", text, err, a)
+		}
+		alone := *a.Request
+		alone.AtHand, alone.Kit = nil, slices.DeleteFunc(slices.Clone(camera.Held.Kit), func(k assemble.KitFilter) bool {
+			return !slices.ContainsFunc(named, func(label string) bool { return rings[label] == k.ID })
+		})
+		want, err := AnswerShot(alone)
+		if err != nil || asJSON(t, want.Solve) != asJSON(t, a.Shot.Solve) || asJSON(t, want.Effects) != asJSON(t, a.Shot.Effects) || want.State != a.Shot.State {
+			t.Fatalf("%d: %q comes to %v %s; with nothing else in the kit to %v %s, %v", n, text, a.Shot.Chosen.Filters, a.State, want.Chosen.Filters, want.State, err)
+		}
+		// Its line says so, and written anew it is the same shot.
+		is := assemble.Asked{Look: a.Request.Look, Scene: a.Request.Scene, Choices: a.Request.Choices}
+		said, err := Say(SayRequest{Camera: camera.Name, Titles: camera.Titles, Asked: is, Light: a.Request.Light})
+		if err != nil {
+			t.Fatal(err)
+		}
+		again, err := Ask(AskRequest{Line: said.Line, Cameras: []AskCamera{drone(&is)}, Whole: true, Anew: true})
+		if err != nil || asJSON(t, again.Request) != asJSON(t, a.Request) {
+			t.Fatalf("%q is written %q, which is %s\nnot %s, %v", text, said.Line, asJSON(t, again.Request), asJSON(t, a.Request), err)
+		}
+	}
+}
+
+// What a line names and its camera does not have counts as at hand, but in the line of a stored
+// shot, which can only choose from what is there.
+func TestGlassThatIsNotThere(t *testing.T) {
+	chosenFrom := func(a *AskAnswer) []string {
+		if a.Request.AtHand == nil {
+			return nil
+		}
+		return *a.Request.AtHand
+	}
+	twin := assemble.Asked{Choices: assemble.Choices{AtHand: &[]string{"d"}}}
+	odd := assemble.Asked{Choices: assemble.Choices{AtHand: &[]string{"a", "o"}}}
+	for _, test := range []struct {
+		line    string
+		last    *assemble.Asked
+		isAnew  bool
+		atHand  []string
+		missing []string
+	}{
+		{"8 16", nil, false, []string{"o", "b"}, nil},
+		{"32 16 32", nil, false, []string{"ND32", "b"}, []string{"ND32"}},
+		{"32 16", nil, true, []string{"b"}, []string{"ND32"}},
+		{"32", nil, true, nil, []string{"ND32"}},
+		{"with ND32", nil, true, nil, []string{"ND32"}},
+		{"16 16 16", nil, false, []string{"b", "d"}, nil},
+		{"16", &twin, true, []string{"d"}, nil}, // the one that the shot chose from
+		{"", &twin, true, nil, nil},
+		{"", &odd, true, []string{"a", "o"}, nil}, // what a line cannot say stays
+		{"", &twin, false, nil, nil},              // another day
+	} {
+		a, err := Ask(AskRequest{Line: "EV 14 > 25 fps · " + test.line, Cameras: []AskCamera{drone(test.last)}, Whole: true, Anew: test.isAnew})
+		if err != nil || !slices.Equal(chosenFrom(a), test.atHand) || !slices.Equal(a.Missing, test.missing) || len(a.Request.Required) > 0 {
+			t.Errorf("%q, anew %t, is %v without %v, %v; not %v without %v", test.line, test.isAnew, chosenFrom(a), a.Missing, err, test.atHand, test.missing)
+		}
+		if a.State == unknownState {
+			t.Errorf("%q: %s", test.line, a.Words)
+		}
+	}
+}
+
+// What is not at hand and would help is brought before any is bought, and does what is said.
+func TestGlassThatIsAwayIsBrought(t *testing.T) {
+	brought := 0
+	for ev := 8.0; ev <= 16; ev += 0.5 {
+		for _, atHand := range [][]string{{}, {"a"}, {"c", "m"}} {
+			camera := drone(nil).Held
+			r := *camera.Shot(assemble.Asked{Look: assemble.ShotLook{FPS: "25", Target: "180°"}, Choices: assemble.Choices{AtHand: &atHand}})
+			r.Light = assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: fmt.Sprintf("EV %.1f", ev)}}
+			a, err := AnswerShot(r)
+			if err != nil {
+				t.Fatal(err)
+			}
+			for _, trade := range a.Window.Trades {
+				if trade.Kind == "glass" && strings.HasPrefix(trade.Does, "a filter of 4 stops") {
+					t.Errorf("EV %.1f with %v: %s is to be bought, and there are two", ev, atHand, trade.Does)
+				}
+				choices, isBrought := trade.Change["choices"].(map[string]any)
+				if !isBrought {
+					continue
+				}
+				brought++
+				with := r
+				with.AtHand = choices["atHand"].(*[]string)
+				if after, err := AnswerShot(with); err != nil || after.State != trade.State {
+					t.Errorf("EV %.1f with %v: with %s it %s, not %s, %v", ev, atHand, trade.Does, after.State, trade.State, err)
+				}
+			}
+		}
+	}
+	if brought < 10 {
+		t.Errorf("glass was brought %d times", brought)
+	}
+}
+
 // Whatever stands in a line, it is answered in words, and twice the same.
 func TestLinesOfAnyPartsAreAnswered(t *testing.T) {
 	r := rand.New(rand.NewPCG(14, 1))
@@ -220,7 +342,7 @@ func TestAShotIsWrittenAsItsLine(t *testing.T) {
 		if said, err := Say(SayRequest{Asked: assemble.Asked{Look: r.Look, Scene: r.Scene, Choices: r.Choices}, Light: r.Light}); err != nil || len(said.Parts) == 0 {
 			t.Errorf("%q: %v, %+v", text, err, said)
 		}
-		if left := line.Unsaid(assemble.Asked{Look: r.Look, Scene: r.Scene, Choices: r.Choices}); asJSON(t, left) != asJSON(t, assemble.Asked{}) {
+		if left := line.Unsaid(assemble.Asked{Look: r.Look, Scene: r.Scene, Choices: r.Choices}, func(id string) string { return id }); asJSON(t, left) != asJSON(t, assemble.Asked{}) {
 			t.Errorf("of %q a line cannot say %s", said, asJSON(t, left))
 		}
 	}

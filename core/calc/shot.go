@@ -95,7 +95,7 @@ func (a *ShotAnswer) judge(r *assemble.ShotRequest, ready *assemble.Assembled) e
 	if gives := w.Verdict.Gives(); gives != "" {
 		a.Gives = &gives
 	}
-	a.Window = windowOf(b, scene, w, shotChange)
+	a.Window = windowOf(b, scene, w, func(c shot.Change) map[string]any { return shotChange(c, &r.Choices) })
 	if a.Settled {
 		brighter, darker := b.Question.Spares(b.Stacks, weighed.Filters, b.Question.Light.Spread)
 		a.IfBrighter, a.IfDarker = spareOf(brighter), spareOf(darker)

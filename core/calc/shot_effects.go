@@ -51,7 +51,7 @@ func effectsOf(r *assemble.ShotRequest, s *shot.Scene) []EffectLine {
 	for i := range r.Kit {
 		k := &r.Kit[i]
 		line, isEffect := effectWords[k.Kind]
-		if !isEffect || assemble.IsFalse(k.Fits) {
+		if !isEffect || assemble.IsFalse(k.Fits) || !r.IsAtHand(k.ID) {
 			continue
 		}
 		line.ID, line.Kind, line.Role = k.ID, k.Kind, roleOf(r, k.ID)

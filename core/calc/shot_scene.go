@@ -13,7 +13,7 @@ import (
 
 // shotChange writes a trade as a merge patch for the fields of a shot. The text
 // of a look is what a person would have typed.
-func shotChange(c shot.Change) map[string]any {
+func shotChange(c shot.Change, choices *assemble.Choices) map[string]any {
 	look, scene, whatIf := map[string]any{}, map[string]any{}, map[string]any{}
 	if c.Rate != nil {
 		look["fps"] = c.Rate.String()
@@ -35,6 +35,9 @@ func shotChange(c shot.Change) map[string]any {
 		whatIf["glassStops"] = *c.Glass
 	}
 	patch := map[string]any{}
+	if c.Bring != nil {
+		patch["choices"] = map[string]any{"atHand": choices.AlsoAtHand(c.Bring.ID).AtHand}
+	}
 	if len(whatIf) > 0 {
 		scene["whatIf"] = whatIf
 	}

@@ -124,7 +124,7 @@ func graduatedFor(r *assemble.ShotRequest, stops stop.Stops) string {
 	best, id := stop.Stops(1), ""
 	for i := range r.Kit {
 		k := &r.Kit[i]
-		if k.Kind != glass.Graduated || assemble.IsFalse(k.Fits) || stops <= 0 {
+		if k.Kind != glass.Graduated || assemble.IsFalse(k.Fits) || !r.IsAtHand(k.ID) || stops <= 0 {
 			continue
 		}
 		if off := (k.HalfStops() - stops).Abs(); stop.AtMost(off, best) {

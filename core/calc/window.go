@@ -222,7 +222,7 @@ func (r *WindowRequest) scene() (*shot.Scene, *assemble.Setup, error) {
 		return nil, nil, err
 	}
 	b.Question.Light = light
-	s := &shot.Scene{Question: b.Question, Stacks: b.Stacks, School: r.School}
+	s := &shot.Scene{Question: b.Question, Stacks: b.Stacks, Away: b.Rules.Away(b.Kit), School: r.School}
 	s.Rebuild = b.Rebuild
 	if r.AngleDeg != nil {
 		s.Wish.Angle = *r.AngleDeg
@@ -327,6 +327,12 @@ func (r *WindowRequest) patch(c shot.Change) map[string]any {
 	if c.Glass != nil {
 		// A merge patch replaces lists whole.
 		patch["kit"] = append(r.Kit[:len(r.Kit):len(r.Kit)], assemble.KitFilter{ID: shot.NewGlass, Kind: glass.ND, Stops: *c.Glass})
+		if r.AtHand != nil {
+			patch["atHand"] = r.AlsoAtHand(shot.NewGlass).AtHand
+		}
+	}
+	if c.Bring != nil {
+		patch["atHand"] = r.AlsoAtHand(c.Bring.ID).AtHand
 	}
 	if c.Stand {
 		patch["carried"] = motion.OnStand

@@ -33,7 +33,7 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 		if i >= 0 && (way.Kind != shot.MoreGlass || serving[i].state == glass.Holds) {
 			continue
 		}
-		if way.Kind == shot.MoreGlass && *way.Change.Glass > needed(batteries)+1 {
+		if way.Kind == shot.MoreGlass && way.Change.GlassStops() > needed(batteries)+1 {
 			continue // darker than any of it needs
 		}
 		if way.Kind == shot.AnotherLook && !helpsExposure(batteries[0], *way.Change.Time) {

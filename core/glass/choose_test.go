@@ -120,6 +120,10 @@ func TestStacks(t *testing.T) {
 		{"on mounted glass everything has a base", Rules{MaxLayers: 1, Mounted: []string{"u"}}, []string{"", "a", "b", "c"}},
 		{"nothing goes on mounted glass that takes no layer", Rules{Mounted: []string{"b"}}, []string{""}},
 		{"what is mounted need not be asked for", Rules{MaxLayers: 1, Mounted: []string{"p"}, Required: []string{"p"}}, []string{"", "a", "b", "c"}},
+		{"of what is at hand, in the order of the kit", Rules{AtHand: &[]string{"c", "a", "h", "v"}}, []string{"", "a", "a+c"}},
+		{"what is asked for comes beside it", Rules{AtHand: &[]string{"b"}, Required: []string{"p"}}, []string{"p", "p+b"}},
+		{"nothing at hand", Rules{AtHand: &[]string{}}, []string{""}},
+		{"glass that came to it", Rules{AtHand: &[]string{"b"}}.With(kit[0]), []string{"", "a", "b", "a+b"}},
 	}
 	for _, test := range tests {
 		if got := filterIDs(mustStack(t, kit, test.rules)); !slices.Equal(got, test.want) {
@@ -142,6 +146,7 @@ func TestStacksRefuses(t *testing.T) {
 	}{
 		{"unknown", kit, Rules{Required: []string{"p", "x"}}, "required[1]"},
 		{"twice", kit, Rules{Mounted: []string{"p", "p"}}, "mounted[1]"},
+		{"nothing in the kit that is at hand", kit, Rules{AtHand: &[]string{"p", "x"}}, "atHand[1]"},
 		{"unfit", kit, Rules{Required: []string{"a"}}, "required"},
 		{"two polarisers", kit, Rules{Required: []string{"p", "q"}}, "required"},
 		{"two polarisers for good", kit, Rules{Mounted: []string{"p", "q"}}, "mounted"},

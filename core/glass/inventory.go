@@ -68,7 +68,7 @@ func (v *Inventory) grown(key string, layers int, fresh []Filter, least int) ([]
 		return stacks, nil
 	}
 	bigger := slices.Concat(v.kit, fresh)
-	stacks, err := Stacks(bigger, v.layered(layers))
+	stacks, err := Stacks(bigger, v.layered(layers).With(fresh...))
 	if err != nil {
 		return nil, err
 	}

@@ -34,6 +34,34 @@ type Rules struct {
 	// Mounted glass lives on the lens: it is at the bottom of every stack and its
 	// stops count, but no layer, corner or cast, which the owner has accepted.
 	Mounted []string
+	// AtHand is the glass that is there to be chosen for its darkness; nil means all of the kit.
+	AtHand *[]string
+}
+
+// With returns the rules where fresh glass has come to the kit, at hand with the rest.
+func (r Rules) With(fresh ...Filter) Rules {
+	if r.AtHand == nil {
+		return r
+	}
+	all := slices.Clone(*r.AtHand)
+	for i := range fresh {
+		all = append(all, fresh[i].ID)
+	}
+	r.AtHand = &all
+	return r
+}
+
+// Away returns what could be chosen of the kit for its darkness if it were at hand.
+func (r Rules) Away(kit []Filter) []*Filter {
+	if r.AtHand == nil {
+		return nil
+	}
+	isThere := func(f *Filter) bool {
+		return slices.Contains(*r.AtHand, f.ID) || slices.Contains(r.Required, f.ID) || slices.Contains(r.Mounted, f.ID)
+	}
+	all := builder{}
+	all.chooseFrom(kit, Rules{Allow: r.Allow, Fallback: r.Fallback})
+	return slices.DeleteFunc(all.free, isThere)
 }
 
 // DefaultLayers is the most loose layers in a stack unless the rules say.
@@ -144,6 +172,11 @@ func Stacks(kit []Filter, rules Rules) ([]Stack, error) {
 			return nil, &problem.Fault{Field: "required", Value: f.ID, Allowed: "a filter that goes on this camera"}
 		}
 	}
+	if rules.AtHand != nil {
+		if _, err := named(kit, *rules.AtHand, "atHand"); err != nil {
+			return nil, err
+		}
+	}
 	b.mounted, b.required = mounted, required
 	b.chooseFrom(kit, rules)
 	if n := b.count(); n > MaxStacks {
@@ -198,7 +231,8 @@ func (b *builder) chooseFrom(kit []Filter, rules Rules) {
 	b.free = make([]*Filter, 0, len(kit))
 	for i := range kit {
 		f := &kit[i]
-		if !f.Unfit && (slices.Contains(allow, f.Kind) || slices.Contains(b.fallback, f.Kind)) && !slices.Contains(b.mounted, f) && !slices.Contains(b.required, f) {
+		isThere := !f.Unfit && (rules.AtHand == nil || slices.Contains(*rules.AtHand, f.ID))
+		if isThere && (slices.Contains(allow, f.Kind) || slices.Contains(b.fallback, f.Kind)) && !slices.Contains(b.mounted, f) && !slices.Contains(b.required, f) {
 			b.free = append(b.free, f)
 		}
 	}

@@ -80,6 +80,20 @@ func written(l glass.Label, typed string) string {
 	return strings.NewReplacer("STOPS", "stops", "STOP", "stop").Replace(strings.ToUpper(typed))
 }
 
+// ringText is what a filter is called as a line writes it, "" where a line cannot read that.
+func ringText(called string) string {
+	l, err := parseLabel(called)
+	if err != nil {
+		return ""
+	}
+	text := written(l, called)
+	s := Read(text)
+	if len(s.Kit) != 1 || len(s.Parts) != 1 || len(s.Unread) > 0 {
+		return ""
+	}
+	return s.Kit[0]
+}
+
 // parseLabel reads a label, whether or not it says that it is a filter's.
 func parseLabel(text string) (glass.Label, error) {
 	return glass.ParseLabel(strings.TrimSuffix(text, " filter"))

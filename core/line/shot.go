@@ -2,13 +2,10 @@ package line
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 
 	"pinhole/core/assemble"
-	"pinhole/core/glass"
 	"pinhole/core/stop"
 )
 
@@ -19,23 +16,35 @@ const usualAperture = stop.FNumber(2.8)
 const stillTarget = "1/60"
 
 // Shot returns the shot that the sentence tells of, on a camera that is known or nil. What is
-// not said comes from the camera, from what was last asked of it, then from what is usual, and
-// is added to the parts as assumed. Its glass has the labels as ids, but for a known camera's
-// own, which is taken where the sentence names none.
+// not said comes from the camera, from what was asked before of it, then from what is usual, and
+// is added to the parts as assumed. Of a shot that is written anew only that which a line cannot
+// say comes from before; of another nothing that a part could not show. A known camera's glass is all of its own, with that which
+// the sentence names to choose from; what it names that the camera does not have is added with
+// its label as id. Without a known camera the glass is what is named.
 //
 // The light may be missing: then the shot has a light of no kind.
-func (s *Sentence) Shot(known *assemble.Held, last assemble.Asked, labelOf func(id string) string) *assemble.ShotRequest {
+func (s *Sentence) Shot(known *assemble.Held, before assemble.Asked, isAnew bool, labelOf func(id string) string) *assemble.ShotRequest {
+	last := Sayable(before)
+	if isAnew {
+		last = Unsaid(before, labelOf)
+	}
 	held := s.held(known)
 	choices := s.choices(last.Choices)
+	own := ownGlass{held: held, labelOf: labelOf, isKnown: known != nil, choices: before.Choices}
 	if len(s.Kit) > 0 {
-		held.Kit, choices.Mounted, choices.Required = kitOf(s.Kit), nil, nil // ids of its own
+		choices.Required, choices.AtHand = nil, nil
+		if ids := own.named(s.Kit); known != nil {
+			choices.AtHand = &ids
+		}
 	} else {
 		for _, k := range held.Kit {
-			s.assume(Kit, labelOf(k.ID))
+			if choices.IsAtHand(k.ID) {
+				s.assume(Kit, labelOf(k.ID))
+			}
 		}
 	}
 	if len(s.Required) > 0 {
-		choices.Required = s.require(held, labelOf)
+		choices.Required = own.named(s.Required)
 	}
 	r := held.Shot(assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: choices})
 	s.assumeRest(assemble.Asked{Scene: moved(r), Choices: r.Choices}, labelOf)
@@ -67,7 +76,7 @@ func (s *Sentence) assumeRest(asked assemble.Asked, labelOf func(id string) stri
 	for _, p := range Say("", asked, assemble.ShotLight{}, labelOf).Parts {
 		// A movement is said in the units it was said in.
 		isMoved := strings.HasPrefix(p.Text, "subject ") || strings.HasPrefix(p.Text, "turning ")
-		if p.Kind != Look && !isSaid(p) && !(isMoved && s.Movement != nil) {
+		if p.Kind != Look && p.Kind != Kit && !isSaid(p) && !(isMoved && s.Movement != nil) {
 			s.assume(p.Kind, p.Text)
 		}
 	}
@@ -161,55 +170,4 @@ func (s *Sentence) choices(last assemble.Choices) assemble.Choices {
 		c.Tolerance = s.Choices.Tolerance
 	}
 	return c
-}
-
-// require finds the glass that is asked for in the kit, adds what is not there, and returns
-// the ids.
-func (s *Sentence) require(held *assemble.Held, labelOf func(string) string) (ids []string) {
-	for _, label := range s.Required {
-		asked := kitOf([]string{label})[0]
-		i := slices.IndexFunc(held.Kit, func(k assemble.KitFilter) bool {
-			return k.Kind == asked.Kind && (k.Stops == asked.Stops || labelOf(k.ID) == label)
-		})
-		if i < 0 {
-			held.Kit = append(held.Kit[:len(held.Kit):len(held.Kit)], asked)
-			i = len(held.Kit) - 1
-		}
-		ids = append(ids, held.Kit[i].ID)
-	}
-	return ids
-}
-
-// idOf is the id of the i-th of some labels: the label, and where it is there twice its number.
-func idOf(labels []string, i int) string {
-	n := 1
-	for _, l := range labels[:i] {
-		if l == labels[i] {
-			n++
-		}
-	}
-	if n == 1 {
-		return labels[i]
-	}
-	return labels[i] + " (" + strconv.Itoa(n) + ")"
-}
-
-// kitOf is the glass of some labels that were read.
-func kitOf(labels []string) []assemble.KitFilter {
-	kit := make([]assemble.KitFilter, 0, len(labels))
-	for i, label := range labels {
-		l, err := parseLabel(label)
-		if err != nil {
-			panic(fmt.Sprintf("line: the label %q was read and cannot be: %v", label, err)) // a part's own text
-		}
-		k := assemble.KitFilter{ID: idOf(labels, i), Kind: l.Kind, Stops: l.Total()}
-		switch l.Kind {
-		case glass.Variable:
-			k.MinStops, k.MaxStops = &l.Reading.Stops, &l.Most
-		case glass.Graduated:
-			k.GraduatedStops = l.Reading.Stops
-		}
-		kit = append(kit, k)
-	}
-	return kit
 }

@@ -28,6 +28,7 @@ func Say(camera string, asked assemble.Asked, light assemble.ShotLight, labelOf 
 	say(Look, lookTexts(asked.Look, asked.Scene)...)
 	say(Motion, motionTexts(asked.Scene)...)
 	say(Lamps, lampsText(asked.Scene.Lamps))
+	say(Kit, kitTexts(asked.Choices.AtHand, labelOf)...)
 	for _, id := range asked.Choices.Required {
 		say(Effect, effectText(labelOf(id)))
 	}
@@ -38,7 +39,7 @@ func Say(camera string, asked assemble.Asked, light assemble.ShotLight, labelOf 
 
 // Unsaid is what a shot asks for that a line has no words for: what is left of it when its
 // line is written anew.
-func Unsaid(asked assemble.Asked) assemble.Asked {
+func Unsaid(asked assemble.Asked, labelOf func(id string) string) assemble.Asked {
 	out := assemble.Asked{Scene: asked.Scene, Choices: asked.Choices}
 	scene, choices := &out.Scene, &out.Choices
 	if motionTexts(asked.Scene) != nil {
@@ -48,14 +49,20 @@ func Unsaid(asked assemble.Asked) assemble.Asked {
 		scene.Lamps = nil
 	}
 	scene.School, scene.Delivery, scene.Interval = "", nil, 0
-	choices.Required, choices.MaxLayers, choices.OffsetStops, choices.Tolerance, choices.Priority = nil, 0, 0, nil, ""
+	if kitTexts(choices.AtHand, labelOf) != nil {
+		choices.AtHand = nil
+	}
+	choices.Required = slices.DeleteFunc(slices.Clone(choices.Required), func(id string) bool { return effectText(labelOf(id)) != "" })
+	choices.MaxLayers, choices.OffsetStops, choices.Tolerance, choices.Priority = 0, 0, nil, ""
 	return out
 }
 
 // Sayable is the rest: what a shot asks for that a line has words for, and what its owner
-// prefers. A line that leaves something out takes it from there.
+// prefers. A line that leaves something out takes it from there, but for the glass that was at
+// hand: another day it is another.
 func Sayable(asked assemble.Asked) assemble.Asked {
 	out := assemble.Asked{Look: asked.Look, Choices: asked.Choices}
+	out.Choices.AtHand = nil
 	out.Scene.School, out.Scene.Activity, out.Scene.Shake = asked.Scene.School, asked.Scene.Activity, asked.Scene.Shake
 	if offAxis(asked.Scene.Movement) == nil {
 		out.Scene.Movement = asked.Scene.Movement
@@ -220,13 +227,27 @@ func lampsText(l *assemble.LampFields) string {
 	return plain(*l.MainsHz) + " Hz lights"
 }
 
+// kitTexts names the glass to choose from, nil where that is all of the kit, none, or one that
+// a line has no word for.
+func kitTexts(atHand *[]string, labelOf func(id string) string) []string {
+	if atHand == nil || len(*atHand) == 0 || len(*atHand) > mostKit {
+		return nil
+	}
+	texts := make([]string, len(*atHand))
+	for i, id := range *atHand {
+		if texts[i] = ringText(labelOf(id)); texts[i] == "" {
+			return nil
+		}
+	}
+	return texts
+}
+
 // effectText asks for glass by its label, where that can be read.
 func effectText(label string) string {
-	s := Read("with " + label)
-	if len(s.Parts) != 1 || s.Parts[0].Kind != Effect || len(s.Unread) > 0 {
-		return ""
+	if text := ringText(label); text != "" {
+		return "with " + text
 	}
-	return s.Parts[0].Text
+	return ""
 }
 
 func layersText(n int) string {

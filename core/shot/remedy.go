@@ -21,6 +21,9 @@ type Remedy struct {
 func (r *Remedy) Does() string {
 	switch r.Kind {
 	case MoreGlass:
+		if r.Change.Bring != nil {
+			return broughtWords(r.Change.Bring)
+		}
 		return fmt.Sprintf("a filter of %v stops (%s)", *r.Change.Glass, glass.LabelOf(*r.Change.Glass))
 	case AnotherLook:
 		return fmt.Sprintf("a shutter of %s in place of %s", *r.Change.Time, r.from.Spoken())
@@ -34,10 +37,13 @@ func (r *Remedy) Does() string {
 const FarthestShutter = stop.Stops(3)
 
 // Remedies returns what could be tried, of each kind what costs least first: a filter to
-// buy, another shutter, another frame rate, a stand. None that the person has, that the
+// bring or to buy, another shutter, another frame rate, a stand. None that the person has, that the
 // camera cannot do, or that what carries it does not allow.
 func (s *Scene) Remedies() []Remedy {
 	var all []Remedy
+	for _, f := range s.Away {
+		all = append(all, Remedy{Kind: MoreGlass, Change: Change{Bring: f}})
+	}
 	for _, stops := range glass.Purchasable() {
 		if !s.has(stops) {
 			all = append(all, Remedy{Kind: MoreGlass, Change: Change{Glass: &stops}})

@@ -52,8 +52,10 @@ type Scene struct {
 	// returns what it would make with one more filter.
 	Stacks  []glass.Stack
 	Rebuild func(glass.Filter) ([]glass.Stack, error)
-	Wish    Wish
-	School  School
+	// Away is glass of the kit that is not at hand.
+	Away   []*glass.Filter
+	Wish   Wish
+	School School
 	// Rates are the camera's frame rates, Views
 	// the fields of view it can be switched to, beside the one in use.
 	Rates []stop.FrameRate
@@ -174,6 +176,19 @@ type Change struct {
 	Ceiling *stop.ISO
 	// Glass is the stops of a new grey filter that goes on by itself.
 	Glass *stop.Stops
+	// Bring is one of Away.
+	Bring *glass.Filter
+}
+
+// GlassStops returns the stops of the filter that comes to the kit, or to hand; 0 for none.
+func (c *Change) GlassStops() stop.Stops {
+	switch {
+	case c.Glass != nil:
+		return *c.Glass
+	case c.Bring != nil:
+		return c.Bring.Stops
+	}
+	return 0
 }
 
 // With returns the scene changed; s itself stays as it is. The error is that of
@@ -190,8 +205,11 @@ func (s *Scene) With(c Change) (Scene, error) {
 	if c.Ceiling != nil {
 		q.Ceiling = *c.Ceiling
 	}
-	if c.Glass != nil {
-		stacks, err := s.Rebuild(glass.Filter{ID: NewGlass, Kind: glass.ND, Stops: *c.Glass})
+	if extra := c.Bring; extra != nil || c.Glass != nil {
+		if extra == nil {
+			extra = &glass.Filter{ID: NewGlass, Kind: glass.ND, Stops: *c.Glass}
+		}
+		stacks, err := s.Rebuild(*extra)
 		if err != nil {
 			return Scene{}, fmt.Errorf("with another filter: %w", err)
 		}

@@ -239,12 +239,15 @@ func (s *Scene) widerViews() []Trade {
 	return all
 }
 
-// moreGlass adds whole stops of grey glass, the strengths on either side of what the
-// target needs, unless the kit has glass so strong.
+// moreGlass brings what is not at hand, and adds whole stops of grey glass, the strengths on
+// either side of what the target needs, unless the kit has glass so strong.
 func (s *Scene) moreGlass(w *Window) []Trade {
 	q := s.Question
 	q.Setting.Shutter = w.Target.Offered
 	var all []Trade
+	for _, f := range s.Away {
+		all = append(all, Trade{Kind: MoreGlass, Change: Change{Bring: f}, Does: broughtWords(f), Costs: "it has to be fetched"})
+	}
 	for _, need := range []stop.Stops{stop.Stops(math.Round(float64(q.Need()))), stop.Stops(math.Floor(float64(q.Need()))), stop.Stops(math.Ceil(float64(q.Need())))} {
 		if need < 1 || need > glass.DarkestMade || s.has(need) {
 			continue
@@ -257,11 +260,20 @@ func (s *Scene) moreGlass(w *Window) []Trade {
 	return all
 }
 
+// broughtWords name a filter of the kit that is not at hand.
+func broughtWords(f *glass.Filter) string {
+	if f.Kind == glass.Variable {
+		return fmt.Sprintf("the variable filter of %v to %v stops that is not at hand", f.Stops, f.Most)
+	}
+	return fmt.Sprintf("the filter of %v stops that is not at hand", f.Stops)
+}
+
 // has reports whether a single loose filter of the kit is as strong, within what one
 // filter does for another.
 func (s *Scene) has(stops stop.Stops) bool {
-	return slices.ContainsFunc(s.Stacks, func(stack glass.Stack) bool {
-		return stack.Extra == 1 && len(stack.Filters) == 1 && stack.Filters[0].Kind == glass.ND && (stack.Filters[0].Stops-stops).Abs() < glass.TwinStops
+	isSo := func(f *glass.Filter) bool { return f.Kind == glass.ND && (f.Stops-stops).Abs() < glass.TwinStops }
+	return slices.ContainsFunc(s.Away, isSo) || slices.ContainsFunc(s.Stacks, func(stack glass.Stack) bool {
+		return stack.Extra == 1 && len(stack.Filters) == 1 && isSo(stack.Filters[0])
 	})
 }
 

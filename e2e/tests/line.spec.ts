@@ -129,6 +129,50 @@ test.describe("with the demo", () => {
     await page.reload();
     await expect(line.getByRole("button", { name: "look: 100 fps" })).toBeVisible();
   });
+
+  test("a line that names filters makes a shot that chooses from them, until it is said otherwise", async ({
+    page,
+    app,
+  }) => {
+    await page.goto(app.url);
+    // By the beginning of its name; ND16 would come nearest, and is not named.
+    await page.getByLabel(/^Quick line/).fill("pond drone EV 12.3 > 30 fps · 4 64");
+    await expect(glassOf(page)).toHaveText("ND4");
+    await expect(page.getByTestId("line-setting")).toContainText("1/160, ISO 100");
+    await page.getByRole("button", { name: "Make it a shot" }).click();
+    await expect(on(page).glass).toHaveText("ND4");
+    await expect(page.getByTestId("setting")).toContainText("1/160 · ISO 100");
+    const line = page.getByTestId("shot-line");
+    await expect(line.getByRole("button", { name: "kit: of ND4, ND64" })).toBeVisible();
+    await expect(page.getByRole("group", { name: "Filters to put on" }).getByRole("button")).toHaveCount(2);
+    // What would help, and was left at home, is the first way out.
+    await expect(on(page).trades).toContainText("that is not at hand");
+
+    await line.getByRole("button", { name: "Write it…" }).click();
+    await page.keyboard.type(" VND 2-5 ND1000");
+    await expect(page.getByTestId("line-missing")).toHaveText(
+      "Left out, as Pond drone (camera drone) has none: ND1000",
+    );
+    await expect(page.getByTestId("line-words")).toContainText("VND 2-5 stop");
+    await page.keyboard.press("Enter");
+    await expect(on(page).glass).toContainText("VND 2-5 stop");
+    await expect(line.getByRole("button", { name: "kit: of ND4, ND64, VND 2-5 stop" })).toBeVisible();
+
+    // Filter by filter; where all are at hand the line says nothing of them.
+    await page.getByRole("link", { name: /^3 not at hand/ }).click();
+    const filters = page.getByRole("region", { name: "Filters", exact: true });
+    await filters.getByLabel("VND 2-5 stop").selectOption({ label: "not at hand" });
+    for (const label of ["ND16", "CPL", "ND32/PL"]) {
+      await expect(filters.getByLabel(label, { exact: true })).toHaveValue("away");
+      await filters.getByLabel(label, { exact: true }).selectOption({ label: "as needed" });
+    }
+    await expect(line.getByRole("button", { name: /^kit: of ND4, ND16, ND64/ })).toBeVisible();
+    await filters.getByLabel("VND 2-5 stop").selectOption({ label: "as needed" });
+    await expect(line.getByRole("button", { name: /^kit: of/ })).toHaveCount(0);
+    await expect(on(page).saved).toHaveText(/^saved/);
+    await page.reload();
+    await expect(page.getByRole("link", { name: /not at hand/ })).toHaveCount(0);
+  });
 });
 
 test("familiar glass has a short list, and the full one when asked", async ({ page, app }) => {

@@ -93,6 +93,7 @@ func (b *Bench) wantedShot(s *store.Shot) *assemble.Asked {
 	out.Scene.WhatIf = nil
 	out.Choices.Mounted = b.inKit(s.Choices.Mounted)
 	out.Choices.Required = b.inKit(s.Choices.Required)
+	out.Choices.AtHand = nil // what all of the kit covers is asked
 	return &out
 }
 
@@ -138,6 +139,16 @@ func withLook(looks []calc.CoverageLook, fps, target string) []calc.CoverageLook
 
 // mounted returns the glass that lives on the lens and is in the kit.
 func (b *Bench) mounted() []string { return b.inKit(b.Camera.Mounted) }
+
+// stillAtHand returns what is left of the glass that was at hand: all of the kit where that was
+// not said.
+func (b *Bench) stillAtHand(ids *[]string) *[]string {
+	if ids == nil {
+		return nil
+	}
+	left := b.inKit(*ids)
+	return &left
+}
 
 // inKit returns those of the ids that the kit has.
 func (b *Bench) inKit(ids []string) []string {

@@ -129,7 +129,8 @@ func (d *Desk) addShots(ctx context.Context, out *Day, shots []store.Shot, zone 
 func (d *Desk) dayShot(ctx context.Context, b *Bench, s store.Shot, log []store.FieldEntry, zone *time.Location) (*day.OutingShot, error) {
 	given := s.Answer.Given
 	choices := s.Choices
-	choices.Mounted = b.stillThere(choices.Mounted)
+	choices.Mounted = b.inKit(choices.Mounted)
+	choices.AtHand = b.stillAtHand(choices.AtHand)
 	shot := &day.OutingShot{
 		ID: s.ID, Name: s.Name, CameraID: s.CameraID, RigID: b.Rig.ID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: b.Camera.PackMin,
 		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Look: &s.Look, Scene: s.Scene, Choices: &choices,
@@ -167,13 +168,6 @@ func (d *Desk) dayShot(ctx context.Context, b *Bench, s store.Shot, log []store.
 	until := shot.From.Add(time.Duration(shot.Minutes) * time.Minute)
 	shot.Readings = slices.DeleteFunc(shot.Readings, func(r day.TakenReading) bool { return r.At.Before(shot.From) || r.At.After(until) })
 	return shot, nil
-}
-
-// stillThere returns those of the ids that the kit holds.
-func (b *Bench) stillThere(ids []string) []string {
-	return slices.DeleteFunc(slices.Clone(ids), func(id string) bool {
-		return !slices.ContainsFunc(b.Kit, func(k assemble.KitFilter) bool { return k.ID == id })
-	})
 }
 
 func (b *Bench) titleOf(id string) string {

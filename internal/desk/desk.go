@@ -162,12 +162,14 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	return answer, nil
 }
 
-// namedBy returns the ids of the glass that a shot names: put on, asked for, on the lens, or
-// on while the light was read.
+// namedBy returns the ids of the glass that a shot names: put on, asked for, on the lens, at
+// hand, or on while the light was read.
 func namedBy(f store.ShotFields) []string {
 	ids := slices.Concat(f.Choices.Required, f.Choices.Mounted)
-	if f.Placed != nil {
-		ids = append(ids, *f.Placed...)
+	for _, more := range []*[]string{f.Placed, f.Choices.AtHand} {
+		if more != nil {
+			ids = append(ids, *more...)
+		}
 	}
 	for _, e := range []*assemble.Entry{f.Light.At, f.Light.Low} {
 		if e != nil {

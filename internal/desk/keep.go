@@ -34,9 +34,6 @@ const (
 	newCamera = "My camera"
 )
 
-// sameStrength is how near two printed strengths are that are one filter.
-const sameStrength = stop.Stops(0.05)
-
 // Keep makes camera, glass and shot of a line: the camera where it names none that is known,
 // the filters that the camera does not have, and the shot, all or none. Values that nobody
 // said are stored as assumed. The key is the shot's id: sent twice, it is kept once.
@@ -118,21 +115,17 @@ func cameraOf(s *line.Sentence, r *assemble.ShotRequest, others []calc.AskCamera
 	return store.Camera{Meta: store.Meta{ID: newID()}, CameraFields: c}, rig
 }
 
-// nameGlass gives the glass of a request, which has labels for ids, the ids of what the camera
-// has of that kind and strength, and returns the filters that it does not have.
+// nameGlass gives the glass of a request that its camera does not have, which has labels for
+// ids, ids of its own, and returns it as filters.
 func nameGlass(r *assemble.ShotRequest, has []assemble.KitFilter, cameraID string) (fresh []store.Filter) {
 	ids := map[string]string{}
-	kit := slices.Clone(r.Kit)
-	for i := range kit {
-		k := &kit[i]
-		j := slices.IndexFunc(has, func(h assemble.KitFilter) bool {
-			return h.ID == k.ID || h.Kind == k.Kind && (h.Stops-k.Stops).Abs() < sameStrength && pointed(h.MaxStops) == pointed(k.MaxStops)
-		})
-		label := k.ID
-		if j >= 0 {
-			ids[label], *k = has[j].ID, has[j]
+	r.Kit = slices.Clone(r.Kit)
+	for i := range r.Kit {
+		k := &r.Kit[i]
+		if slices.ContainsFunc(has, func(h assemble.KitFilter) bool { return h.ID == k.ID }) {
 			continue
 		}
+		label := k.ID
 		k.ID = newID()
 		ids[label] = k.ID
 		f := store.Filter{Meta: store.Meta{ID: k.ID}, FilterFields: store.FilterFields{Label: printedOn(label), Cameras: []string{cameraID}}}
@@ -141,20 +134,18 @@ func nameGlass(r *assemble.ShotRequest, has []assemble.KitFilter, cameraID strin
 		}
 		fresh = append(fresh, f)
 	}
-	// Two labels may be one filter of the camera's.
-	r.Kit = slices.CompactFunc(kit, func(a, b assemble.KitFilter) bool { return a.ID == b.ID })
-	r.Required = slices.Clone(r.Required)
-	for i, id := range r.Required {
-		r.Required[i] = cmp.Or(ids[id], id)
+	renamed := func(named []string) []string {
+		named = slices.Clone(named)
+		for i, id := range named {
+			named[i] = cmp.Or(ids[id], id)
+		}
+		return named
+	}
+	if r.Required = renamed(r.Required); r.AtHand != nil {
+		all := renamed(*r.AtHand)
+		r.AtHand = &all
 	}
 	return fresh
-}
-
-func pointed(s *stop.Stops) stop.Stops {
-	if s == nil {
-		return 0
-	}
-	return *s
 }
 
 // twin is the number behind the second filter of one label.

@@ -8,8 +8,11 @@ import (
 	"testing"
 	"time"
 
+	"pinhole/core/calc"
 	"pinhole/core/card"
+	"pinhole/core/day"
 	"pinhole/core/problem"
+	"pinhole/core/stop"
 	"pinhole/internal/store"
 )
 
@@ -48,6 +51,46 @@ func TestALineIsKept(t *testing.T) {
 	var fault *problem.Fault
 	if _, err := d.Keep(ctx, "", KeepRequest{Line: "gimbal > 25"}); !errors.As(err, &fault) || fault.Field != "line" {
 		t.Errorf("without light it is kept with %v", err)
+	}
+}
+
+// What a line names is what its shot chooses from: with what its camera has else, and measured,
+// the shot that is kept is told what the line was told, and so is its day.
+func TestAShotChoosesFromWhatItsLineNamed(t *testing.T) {
+	d := newDesk(t)
+	ctx := t.Context()
+	first := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "drone f2.8 iso100-400 · EV 13 > 25 · 4 8 16 64 VND 2-5"}))
+	for _, f := range keep[[]store.Filter](t)(d.Store.Filters().List(ctx)) {
+		if f.Label == "ND8" {
+			measured := stop.Stops(3.3)
+			f.MeasuredStops = &measured
+			keep[store.Filter](t)(d.Store.Filters().Save(ctx, f))
+		}
+	}
+	for i, line := range []string{"EV 12.3 > 30 fps · 8 32", "EV 14.5 > 25 · 64 8", "EV 9 > 25 · 64"} {
+		cameras := keep[[]calc.AskCamera](t)(d.Askable(ctx))
+		asked := keep[*calc.AskAnswer](t)(calc.Ask(calc.AskRequest{Line: line, Cameras: cameras, Whole: true}))
+		kept := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: line}))
+		var on []string
+		for _, id := range kept.Answer.Given.Chosen.Filters {
+			on = append(on, kept.Answer.Glass[id])
+		}
+		if !slices.Equal(on, asked.Filters) || string(kept.Answer.Given.State) != asked.State || kept.Answer.Given.Chosen.ErrorStops != *asked.ErrorStops {
+			t.Errorf("%q is answered %v, %s, %v; its shot %v, %s, %v", line, asked.Filters, asked.State, *asked.ErrorStops, on, kept.Answer.Given.State, kept.Answer.Given.Chosen.ErrorStops)
+		}
+		at := d.Now().AddDate(0, 0, 1).Add(time.Duration(i) * time.Hour)
+		kept.StartsAt = &at
+		kept = keep[store.Shot](t)(d.SaveShot(ctx, kept))
+		work := keep[*Day](t)(d.Day(ctx, kept.ShootID))
+		planned := keep[*day.OutingAnswer](t)(day.Outing(ctx, work.Request))
+		plan := planned.Shots[slices.IndexFunc(planned.Shots, func(s day.OutingPlan) bool { return s.ID == kept.ID })]
+		if want := day.StackID(kept.CameraID, kept.RigID, kept.Answer.Given.Chosen.Filters); plan.State != kept.Answer.Given.State || plan.Packs[0].Stack != want {
+			t.Errorf("%q: its day has %s, %s; not %s, %s", line, plan.Packs[0].Stack, plan.State, want, kept.Answer.Given.State)
+		}
+	}
+	filters := keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
+	if len(filters) != 6 || first.Choices.AtHand != nil {
+		t.Errorf("there are %d filters, and the first shot chooses from %v", len(filters), first.Choices.AtHand)
 	}
 }
 

@@ -2479,6 +2479,8 @@ export interface components {
              * @description in a range
              */
             lowEv100?: number;
+            /** @description labels of glass that the known camera does not have; in a line that is written anew it is left out, else it counts as at hand */
+            missing?: string[];
             /**
              * Format: double
              * @description glass needed at the highest light; negative where light is missing
@@ -3234,6 +3236,8 @@ export interface components {
         Choices: {
             /** @description kinds used for their darkness; nd and variable by default */
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /** @description ids of the glass that is there to choose from, for its darkness; all of the kit by default */
+            atHand?: string[];
             /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
             fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
             /**
@@ -3467,6 +3471,8 @@ export interface components {
         CoverageRequest: {
             /** @description kinds used for their darkness; nd and variable by default */
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /** @description ids of the glass that is there to choose from, for its darkness; all of the kit by default */
+            atHand?: string[];
             camera: components["schemas"]["Camera"];
             /** Format: int64 */
             columns: number;
@@ -7521,6 +7527,8 @@ export interface components {
         ShotRequest: {
             /** @description kinds used for their darkness; nd and variable by default */
             allow?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
+            /** @description ids of the glass that is there to choose from, for its darkness; all of the kit by default */
+            atHand?: string[];
             camera: components["schemas"]["Camera"];
             /** @description what carries the camera as it is held, and how that usually moves */
             craft?: components["schemas"]["Craft"];
@@ -7892,6 +7900,8 @@ export interface components {
              * @description degrees; this or shutterS
              */
             angleDeg?: number;
+            /** @description ids of the glass that is there to choose from, for its darkness; all of the kit by default */
+            atHand?: string[];
             camera: components["schemas"]["Camera"];
             /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
             fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
@@ -8124,6 +8134,8 @@ export interface components {
              * @description degrees; this or shutterS
              */
             angleDeg?: number;
+            /** @description ids of the glass that is there to choose from, for its darkness; all of the kit by default */
+            atHand?: string[];
             camera: components["schemas"]["Camera"];
             /** @description kinds that stand in where no option is on without them; none by default, nd-polariser where a whole shot is answered and allow is left out */
             fallback?: ("nd" | "nd-polariser" | "polariser" | "variable" | "graduated" | "clear" | "mist" | "night")[];
@@ -9901,6 +9913,8 @@ export interface components {
              * @description degrees; this or shutterS
              */
             angleDeg?: number;
+            /** @description ids of the glass that is there to choose from, for its darkness; all of the kit by default */
+            atHand?: string[];
             /** @description what passes through the picture */
             blur?: components["schemas"]["WindowMovement"];
             camera: components["schemas"]["Camera"];

@@ -85,7 +85,9 @@ export function QuickLine() {
                 <Chip isMain disabled={!canKeep} onClick={() => keep.mutate(line)}>
                   Make it a shot
                 </Chip>
-                <p className={told.keys}>or press Enter</p>
+                <p className={told.keys}>
+                  or press Enter{answer.missing && `: ${answer.missing.join(", ")} joins the kit`}
+                </p>
               </div>
             )}
           </>

@@ -1,5 +1,6 @@
 import { useDraggable } from "@dnd-kit/core";
 import { memo } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Chip } from "../../lib/Chip";
 import { greyOf, stopsOf } from "../../lib/glass";
@@ -10,20 +11,21 @@ import style from "./FilterTray.module.css";
 type Filter = Schemas["ShownFilter"];
 
 interface FilterTrayProps {
+  /** What is loose and at hand. */
   filters: readonly Filter[];
+  /** So many filters go on as well, and are not at hand. */
+  others: number;
   on: readonly string[];
-  mounted: readonly string[] | undefined;
   isPlaced: boolean;
   onToggle: (id: string) => void;
   onClear: () => void;
 }
 
-/** The glass that goes on this camera: pressed, dragged onto the rail, or by its number. */
-export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }: FilterTrayProps) {
-  const loose = filters.filter((f) => !mounted?.includes(f.id));
+/** The glass to put on this camera: pressed, dragged onto the rail, or by its number. */
+export function FilterTray({ filters, others, on, isPlaced, onToggle, onClear }: FilterTrayProps) {
   return (
     <div className={style.tray} role="group" aria-label="Filters to put on">
-      {loose.map((filter, index) => (
+      {filters.map((filter, index) => (
         <FilterChip
           key={filter.id}
           filter={filter}
@@ -32,8 +34,15 @@ export function FilterTray({ filters, on, mounted, isPlaced, onToggle, onClear }
           onToggle={onToggle}
         />
       ))}
-      {loose.length === 0 && <p className={style.aside}>No filter of yours fits this camera yet. Add some in Kit.</p>}
-      <LogSwitch filters={loose}>learned strengths</LogSwitch>
+      {filters.length + others === 0 && (
+        <p className={style.aside}>No filter of yours fits this camera yet. Add some in Kit.</p>
+      )}
+      {others > 0 && (
+        <Link className={style.others} to="?edit=kit" aria-label={`${others} not at hand: choose what is`}>
+          {others} not at hand
+        </Link>
+      )}
+      <LogSwitch filters={filters}>learned strengths</LogSwitch>
       {isPlaced && (
         <Chip isBare onClick={onClear}>
           0 · back to the best

@@ -128,32 +128,42 @@ function Effects({ effects, bench }: { effects: readonly Schemas["EffectLine"][]
   );
 }
 
-type Role = "case" | "asked" | "lives";
+type Role = "case" | "asked" | "lives" | "away";
 
 const ROLES: { value: Role; name: string }[] = [
   { value: "case", name: "as needed" },
   { value: "asked", name: "asked for" },
   { value: "lives", name: "always on" },
+  { value: "away", name: "not at hand" },
 ];
 
-/** What each filter is for in this shot: in the case, asked for, or living on the lens. */
+/** What each filter is for in this shot: in the case, asked for, living on the lens, or not there. */
 function Roles({ choices, bench, onChange }: Pick<ChoicesFormProps, "choices" | "bench" | "onChange">) {
   const required = choices.required ?? [];
   const mounted = choices.mounted ?? [];
-  const roleOf = (id: string): Role => (mounted.includes(id) ? "lives" : required.includes(id) ? "asked" : "case");
+  const all = bench.filters.map((f) => f.id);
+  const atHand = choices.atHand ?? all;
+  const roleOf = (id: string): Role => {
+    if (mounted.includes(id)) return "lives";
+    if (required.includes(id)) return "asked";
+    return atHand.includes(id) ? "case" : "away";
+  };
   const setRole = (id: string, role: Role) => {
-    const without = (list: string[]) => list.filter((other) => other !== id);
+    const { atHand: _, ...rest } = choices;
+    const without = (list: readonly string[]) => list.filter((other) => other !== id);
+    const there = all.filter((other) => (other === id ? role !== "away" : atHand.includes(other)));
     onChange({
-      ...choices,
+      ...rest,
       required: role === "asked" ? [...without(required), id] : without(required),
       mounted: role === "lives" ? [...without(mounted), id] : without(mounted),
+      ...(there.length < all.length && { atHand: there }),
     });
   };
   if (bench.filters.length === 0) return null;
   return (
     <Stack gap="1.5">
       <Text color="muted" fontSize="sm" fontWeight="medium">
-        Effect filters, and filters that stay on
+        Effect filters, filters that stay on, and what is not at hand
       </Text>
       <Flex gap="2" wrap="wrap">
         {bench.filters.map((f) => (

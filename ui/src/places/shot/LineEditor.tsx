@@ -73,6 +73,11 @@ export function LineEditor({ draft, line: before, stretch, onEnd, onSay }: LineE
             {line !== before && isRead && ". Enter takes it, Escape leaves the shot as it is."}
             {!isRead && ". Escape leaves the shot as it is."}
           </p>
+          {answer.missing && (
+            <p className={style.quiet} data-testid="line-missing">
+              Left out, as {answer.camera} has none: {answer.missing.join(", ")}
+            </p>
+          )}
           {answer.unread.map((unread) => (
             <Unread key={unread.start} unread={unread} onReplace={(text) => setLine(replaced(line, unread, text))} />
           ))}

@@ -24,7 +24,17 @@ import { useLastGood } from "../../lib/useLastGood";
 import { planned } from "../../lib/zone";
 import { CameraChoice } from "./CameraChoice";
 import { ChoicesForm, FilterRoles } from "./ChoicesForm";
-import { type Answer, type Bench, type Draft, FEW_OPTIONS, goneFrom, requestOf, type Scene, type Shot } from "./draft";
+import {
+  type Answer,
+  type Bench,
+  type Draft,
+  FEW_OPTIONS,
+  goneFrom,
+  looseOf,
+  requestOf,
+  type Scene,
+  type Shot,
+} from "./draft";
 import { GoneNote } from "./GoneNote";
 import { InThePlan, PlanLine } from "./InThePlan";
 import { LightForm } from "./LightForm";
@@ -54,6 +64,7 @@ const SchoolsPart = memo(Schools);
 const PairPart = memo(FramePair);
 const PlanPart = memo(InThePlan);
 const NO_SCENE: Scene = {};
+const NO_FILTERS: Bench["filters"] = [];
 const NO_CAMERAS: Schemas["StoredCamera"][] = [];
 
 /** One shot under the hands: the rail, the forms and the verdict, each change answered at once. */
@@ -101,9 +112,10 @@ export function ShotBench({ shot }: { shot: Shot }) {
     () => blocksOf(pieces, draft.choices.mounted, answer),
     [pieces, draft.choices.mounted, answer],
   );
+  const loose = useMemo(() => (bench ? looseOf(bench, draft.choices) : NO_FILTERS), [bench, draft.choices]);
   const taken = useMemo(() => takenBy(answer.chosen), [answer.chosen]);
   const inPlan = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
-  useHotkeys(useNumberKeys(bench, draft, changes.toggle, changes.clear));
+  useHotkeys(useNumberKeys(loose, changes.toggle, changes.clear));
   useDndMonitor({
     onDragEnd: ({ active, over }) => {
       const id = String(active.id);
@@ -116,9 +128,9 @@ export function ShotBench({ shot }: { shot: Shot }) {
   const isStale = Boolean(asked.error) || gone.length > 0;
   const tray = (
     <TrayPart
-      filters={bench.filters}
+      filters={loose}
+      others={bench.filters.filter((f) => !draft.choices.mounted?.includes(f.id)).length - loose.length}
       on={answer.chosen.filters}
-      mounted={draft.choices.mounted}
       isPlaced={isStale ? Boolean(draft.placed) : answer.placed}
       onToggle={changes.toggle}
       onClear={changes.clear}
@@ -325,9 +337,7 @@ function useMoved(answer: Answer, fps: string, isAnswered: boolean): string | un
   return moved;
 }
 
-function useNumberKeys(bench: Bench | undefined, draft: Draft, toggle: (id: string) => void, clear: () => void) {
-  const mounted = draft.choices.mounted ?? [];
-  const loose = bench?.filters.filter((f) => !mounted.includes(f.id)) ?? [];
+function useNumberKeys(loose: Bench["filters"], toggle: (id: string) => void, clear: () => void) {
   return (key: string): boolean => {
     if (key === "0") {
       clear();

@@ -208,6 +208,16 @@ function movesAs({ scene }: Draft, bench: Bench): string | undefined {
   return activity && `${ACTIVITIES[activity]}, as usual`;
 }
 
+/** What is put on is chosen from these filters, which are one button: the last answer stands before it. */
+function chosenFrom(said: readonly HeadButton[]): HeadButton[] {
+  const rings = said.filter((button) => button.kind === "kit");
+  const [first, last] = [rings[0], rings.at(-1)];
+  const others = said.filter((button) => button.kind !== "kit");
+  if (!first?.stretch || !last?.stretch) return others;
+  const text = `of ${rings.map((ring) => ring.text).join(", ")}`;
+  return [{ ...first, text, stretch: { start: first.stretch.start, end: last.stretch.end } }, ...others];
+}
+
 /** A button for each part, and for each form of which the line says nothing yet. */
 function buttonsOf(parts: readonly Part[], { light, glass, usual }: Unsaid): HeadButton[] {
   const unsaid: Record<FormKind, string> = {
@@ -223,7 +233,7 @@ function buttonsOf(parts: readonly Part[], { light, glass, usual }: Unsaid): Hea
       .filter((p) => FORM_OF[p.kind] === form)
       .map((p) => ({ id: `${form} ${p.start}`, form, kind: p.kind, text: p.text, isSaid: true, stretch: p }));
     if (form === "motion" && usual) return [...said, { id: form, form, kind: form, text: usual, isSaid: false }];
-    if (form === "kit") return [{ id: form, form, kind: "filters", text: glass, isSaid: true }, ...said];
+    if (form === "kit") return [{ id: form, form, kind: "filters", text: glass, isSaid: true }, ...chosenFrom(said)];
     return said.length > 0
       ? said
       : [{ id: form, form, kind: FORMS[form].toLowerCase(), text: unsaid[form], isSaid: false }];

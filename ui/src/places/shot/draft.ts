@@ -139,8 +139,9 @@ export function looked(draft: Draft, answer: Answer, saw: Schemas["Look"]["saw"]
 
 /** The draft as its line says it anew; light that a line has no words for stays. */
 export function saidAnew(draft: Draft, said: Schemas["ShotRequest"]): Draft {
-  const { look, light, scene, maxLayers, offsetStops, tolerance, priority, allow, fallback, freeLiftStops } = said;
-  const choices = { maxLayers, offsetStops, tolerance, priority, allow, fallback, freeLiftStops };
+  const { look, light, scene, maxLayers, offsetStops, tolerance, priority, allow, fallback, freeLiftStops, atHand } =
+    said;
+  const choices = { maxLayers, offsetStops, tolerance, priority, allow, fallback, freeLiftStops, atHand };
   return unplaced({
     ...draft,
     look,
@@ -159,7 +160,7 @@ export function onCamera(draft: Draft, cameras: readonly Schemas["StoredCamera"]
   const camera = cameras.find((c) => c.id === cameraId);
   const rates = camera?.rates ?? [];
   const fps = rates.length === 0 || rates.includes(draft.look.fps) ? draft.look.fps : (rates[0] ?? draft.look.fps);
-  const { required: _, ...choices } = draft.choices;
+  const { required: _, atHand: _h, ...choices } = draft.choices;
   const { whatIf: _w, ...scene } = draft.scene ?? {};
   const { rigId: _r, ...held } = draft;
   const light = {
@@ -177,11 +178,17 @@ export function onCamera(draft: Draft, cameras: readonly Schemas["StoredCamera"]
   });
 }
 
+/** The filters that are loose and there to be put on. */
+export function looseOf(bench: Bench, { mounted, required, atHand }: Draft["choices"]): Bench["filters"] {
+  const isThere = (id: string) => !atHand || atHand.includes(id) || required?.includes(id);
+  return bench.filters.filter((f) => !mounted?.includes(f.id) && isThere(f.id));
+}
+
 /** The glass that the draft names and that its camera's kit no longer has. */
 export function goneFrom(draft: Draft, bench: Bench): string[] {
-  const { required = [], mounted = [] } = draft.choices;
+  const { required = [], mounted = [], atHand = [] } = draft.choices;
   const there = new Set(bench.kit.map((k) => k.id));
-  return [...new Set([...(draft.placed ?? []), ...required, ...mounted])].filter(
+  return [...new Set([...(draft.placed ?? []), ...required, ...mounted, ...atHand])].filter(
     (id) => !there.has(id) && id !== NEW_GLASS,
   );
 }
@@ -193,7 +200,12 @@ export function without(draft: Draft, gone: readonly string[]): Draft {
   const { choices } = draft;
   return {
     ...unplaced(draft),
-    choices: { ...choices, required: left(choices.required), mounted: left(choices.mounted) },
+    choices: {
+      ...choices,
+      required: left(choices.required),
+      mounted: left(choices.mounted),
+      ...(choices.atHand && { atHand: left(choices.atHand) }),
+    },
     ...(placed.length > 0 && { placed }),
   };
 }

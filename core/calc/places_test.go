@@ -51,6 +51,15 @@ func randomShot(r *rand.Rand) *assemble.ShotRequest {
 	if len(q.Kit) > 2 && r.IntN(4) == 0 {
 		q.Choices.Required = []string{q.Kit[1].ID}
 	}
+	if len(q.Kit) > 1 && r.IntN(4) == 0 {
+		atHand := []string{}
+		for i := range q.Kit {
+			if r.IntN(2) == 0 {
+				atHand = append(atHand, q.Kit[i].ID)
+			}
+		}
+		q.Choices.AtHand = &atHand
+	}
 	if r.IntN(4) == 0 {
 		q.Choices.Priority = glass.ImageFirst
 	}

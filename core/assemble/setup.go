@@ -101,24 +101,20 @@ func (w *Wish) ideal(fps stop.FrameRate) (stop.Shutter, error) {
 	return w.AngleDeg.At(fps), nil
 }
 
-// Weigh returns the option made by exactly the filters named, whatever their kinds: in
-// the order in which such a stack is offered, else in that of the names. field names the
-// list in a fault.
-func (b *Setup) Weigh(ids []string, field string) (glass.Option, error) {
+// Stack returns exactly the filters named, whatever their kinds: in the order in which such a
+// stack is offered, else in that of the names. field names the list in a fault.
+func (b *Setup) Stack(ids []string, field string) (*glass.Stack, error) {
 	for i := range b.Stacks {
 		if glass.SameIDs(glass.IDs(b.Stacks[i].Filters), ids) {
-			return glass.Weigh(&b.Question, &b.Stacks[i]), nil
+			return &b.Stacks[i], nil
 		}
 	}
-	stacks, err := glass.Stacks(b.Kit, glass.Rules{MaxLayers: glass.MaxLayers, Allow: []glass.Kind{}, Required: ids, Mounted: b.mounted})
-	if err != nil {
-		var fault *problem.Fault
-		if errors.As(err, &fault) {
-			fault.Field = strings.Replace(fault.Field, "required", field, 1)
-		}
-		return glass.Option{}, err
+	stack, err := glass.Exactly(b.Kit, ids, b.mounted)
+	var fault *problem.Fault
+	if errors.As(err, &fault) {
+		fault.Field = strings.Replace(fault.Field, "required", field, 1)
 	}
-	return glass.Weigh(&b.Question, &stacks[0]), nil
+	return stack, err
 }
 
 // Look is one look at a locked setting.

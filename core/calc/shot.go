@@ -74,21 +74,26 @@ func (a *ShotAnswer) judge(r *assemble.ShotRequest, ready *assemble.Assembled) e
 	if err != nil {
 		return assemble.NoPossibleStep("camera.steps", r.Camera.Steps, b.Question.Rate)
 	}
-	if a.Settled { // while the light is looked for, the camera stays locked at the target
-		b.Question.Setting.Shutter = w.Verdict.Question.Setting.Shutter
-	}
-	a.Solve = solved(b, r.Most, optionOf)
-	on, field := glass.IDs(w.Verdict.Option.Filters), "kit"
+	stack, taken := w.Verdict.Option.Stack, &w.Verdict
 	switch {
 	case r.Placed != nil:
-		a.Placed, on, field = true, *r.Placed, "placed"
+		a.Placed = true
+		if stack, err = b.Stack(*r.Placed, "placed"); err != nil {
+			return err
+		}
+		if taken, err = scene.PutOn(stack).Best(); err != nil {
+			return err
+		}
 	case a.Step != nil:
-		on, field = a.Step.Next.Filters, "light.looks"
+		if stack, err = b.Stack(a.Step.Next.Filters, "light.looks"); err != nil {
+			return err
+		}
 	}
-	weighed, err := b.Weigh(on, field)
-	if err != nil {
-		return err
+	if a.Settled { // while the light is looked for, the camera stays locked at the target
+		b.Question.Setting.Shutter = taken.Question.Setting.Shutter
 	}
+	a.Solve = solved(b, r.Most, optionOf)
+	weighed := glass.Weigh(&b.Question, stack)
 	a.Chosen = toldOption(b, &weighed)
 	scene.JudgeAt(w, b.Question, weighed)
 	a.State = w.Verdict.State

@@ -71,10 +71,11 @@ func Remeter(r RemeterRequest) (*RemeterAnswer, error) {
 	if ready.Low != nil {
 		return nil, &problem.Fault{Field: "light.low", Value: r.Light.Low, Allowed: "one reading"}
 	}
-	on, err := ready.Weigh(r.On, "on")
+	stack, err := ready.Stack(r.On, "on")
 	if err != nil {
 		return nil, err
 	}
+	on := glass.Weigh(&ready.Question, stack)
 	a := &RemeterAnswer{EV100: ready.High.EV, Spread: ready.High.Spread, Settled: ready.Settled()}
 	q := &ready.Question
 	if !a.Settled {

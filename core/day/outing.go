@@ -70,7 +70,7 @@ func (o *Prepared) Answer(ctx context.Context) (*OutingAnswer, error) {
 
 // planned sums up the batteries of one shot: it is as good as the worst of them.
 func (o *Prepared) planned(s *OutingShot, packs []*Planned) OutingPlan {
-	out := OutingPlan{ID: s.ID, Lights: o.lights[s.ID], State: glass.Holds, Remedies: []string{}}
+	out := OutingPlan{ID: s.ID, Lights: o.lights[s.ID], State: glass.Holds, Placed: s.Placed != nil, Remedies: []string{}}
 	for i, p := range packs {
 		low, high := slices.Min(p.Shot.Points), slices.Max(p.Shot.Points)
 		state, words := o.batteries[s.ID][i].State(p.Stack)

@@ -165,27 +165,29 @@ func (o *Prepared) kitFor(s *OutingShot, path string) (*kit, error) {
 	}
 	asks := assemble.Asked{Look: *s.Look, Scene: s.Scene, Choices: choices}
 	for _, made := range o.kits {
-		if made.held == i && reflect.DeepEqual(made.asks, asks) {
+		if made.held == i && reflect.DeepEqual(made.placed, s.Placed) && reflect.DeepEqual(made.asks, asks) {
 			return made.kit, nil
 		}
 	}
-	k, err := o.kit(&o.Held[i], asks, path)
+	k, err := o.kit(&o.Held[i], asks, s.Placed, path)
 	if err == nil {
-		o.kits = append(o.kits, heldKit{i, asks, k})
+		o.kits = append(o.kits, heldKit{i, asks, s.Placed, k})
 	}
 	return k, err
 }
 
-// heldKit is the kit of what is asked of a camera as it is held, by its index.
+// heldKit is the kit of what is asked of a camera as it is held, by its index, and of what is put
+// on it by hand.
 type heldKit struct {
-	held int
-	asks assemble.Asked
-	kit  *kit
+	held   int
+	asks   assemble.Asked
+	placed *[]string
+	kit    *kit
 }
 
-// kit makes ready what is asked of a camera as it is held; nil where more glass is there than
-// can be weighed.
-func (o *Prepared) kit(h *assemble.Held, asks assemble.Asked, path string) (*kit, error) {
+// kit makes ready what is asked of a camera as it is held, of glass put on by hand that alone; nil
+// where more glass is there than can be weighed.
+func (o *Prepared) kit(h *assemble.Held, asks assemble.Asked, placed *[]string, path string) (*kit, error) {
 	asked := h.Shot(asks)
 	ready, err := asked.AssembleIn(glass.Light{})
 	unmet := ""
@@ -202,14 +204,22 @@ func (o *Prepared) kit(h *assemble.Held, asks assemble.Asked, path string) (*kit
 	if err != nil {
 		return nil, problem.At(path, err)
 	}
+	scene := ready.Scene
+	if placed != nil {
+		on, err := ready.Stack(*placed, "placed")
+		if err != nil {
+			return nil, problem.At(path, err)
+		}
+		scene, unmet = scene.PutOn(on), "" // whoever puts something on does without what is not there
+	}
 	id := func(filters []*glass.Filter) string { return StackID(h.CameraID, h.RigID, glass.IDs(filters)) }
-	for k := range ready.Stacks {
-		if stack := &ready.Stacks[k]; o.Stacks[id(stack.Filters)] == nil {
+	for k := range scene.Stacks {
+		if stack := &scene.Stacks[k]; o.Stacks[id(stack.Filters)] == nil {
 			named := stackOf(h.CameraID, h.RigID, stack, asks.Choices.Required, func(id string) string { return cmp.Or(o.Titles[id], id) })
 			o.addStack(&named)
 		}
 	}
-	k, err := newKit(ready.Scene, id, unmet)
+	k, err := newKit(scene, id, unmet)
 	return k, problem.At(path, err)
 }
 

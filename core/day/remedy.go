@@ -24,6 +24,12 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 	if unmet := batteries[0].unmet; unmet != "" {
 		return []string{unmet}
 	}
+	if s.Placed != nil {
+		var better string
+		if batteries, better = o.unplaced(s); better != "" {
+			return []string{"option: " + better + " in place of what was put on by hand"}
+		}
+	}
 	var serving []*attempt // one of each kind
 	var nearest *attempt
 	ways, isOut := waysOf(batteries)
@@ -72,6 +78,27 @@ func (o *Prepared) remedies(s *OutingShot) []string {
 		words = append(words, fmt.Sprintf("nearest: %s, which leaves: %s", nearest.way.Does(), nearest.leaves.Gives()))
 	}
 	return words
+}
+
+// unplaced returns the batteries of a shot as if nothing had been put on by hand, and the glass
+// that serves the first of them where all are served; "" where one is not.
+func (o *Prepared) unplaced(s *OutingShot) (batteries []*Battery, by string) {
+	free := *s
+	free.Placed = nil
+	k, err := o.kitFor(&free, "")
+	if err != nil || k == nil {
+		return o.batteries[s.ID], ""
+	}
+	isServed := true
+	for _, b := range o.batteries[s.ID] {
+		b = newBattery(k, b.light, b.from, b.until)
+		batteries = append(batteries, b)
+		isServed = isServed && b.expected().State != glass.Breaks
+	}
+	if isServed {
+		by = o.Names[k.nameOf(batteries[0].now().Taken.Stack)]
+	}
+	return batteries, by
 }
 
 // try is a change that could serve a shot, with what the scene then asks of its shutter: nil

@@ -72,6 +72,7 @@ type OutingShot struct {
 	Look     *assemble.ShotLook   `json:"look,omitempty" doc:"with it and its camera held, the shot is judged whole"`
 	Scene    assemble.ShotScene   `json:"scene,omitzero"`
 	Choices  *assemble.Choices    `json:"choices,omitempty" doc:"of a shot that is judged whole, in place of tolerance, maxLayers, required and offsetStops"`
+	Placed   *[]string            `json:"placed,omitempty" maxItems:"4" doc:"ids of the glass put on by hand, of a shot that is judged whole: it is planned with that"`
 	Readings []TakenReading       `json:"readings,omitempty" maxItems:"50" doc:"light that was read on the spot for this shot"`
 	Read     *assemble.SceneLight `json:"read,omitempty" doc:"its light as it was typed: an expectation where daylight is computed for it, else what it is planned by"`
 }
@@ -136,6 +137,7 @@ type OutingPlan struct {
 	WorstStops stop.Stops   `json:"worstStops" doc:"the largest excess beyond band and ISO, positive brighter; 0 is served throughout"`
 	State      glass.State  `json:"state" doc:"of the whole shot: the worst of its batteries"`
 	Words      string       `json:"words"`
+	Placed     bool         `json:"placed,omitempty" doc:"its glass was put on by hand"`
 	Remedies   []string     `json:"remedies" doc:"what would serve it, where nothing does"`
 	SunInFrame *SunView     `json:"sun,omitempty" doc:"where the sun stands for the camera, where its heading is known"`
 }

@@ -20,8 +20,8 @@ func FiltersOf(stackID string) []string {
 }
 
 // OutingStacks returns every stack that the kit of a camera makes under the choices of a
-// shot, the glass they ask for in each, its filters named by name.
-func OutingStacks(h *assemble.Held, c assemble.Choices, name func(id string) string) ([]OutingStack, error) {
+// shot, the glass they ask for in each, and what was put on by hand, its filters named by name.
+func OutingStacks(h *assemble.Held, c assemble.Choices, placed *[]string, name func(id string) string) ([]OutingStack, error) {
 	all, err := assemble.Filters(h.Kit)
 	if err != nil {
 		return nil, err
@@ -30,6 +30,13 @@ func OutingStacks(h *assemble.Held, c assemble.Choices, name func(id string) str
 	stacks, err := glass.Stacks(all, c.Rules(&h.Optics))
 	if err != nil {
 		return nil, err
+	}
+	if isThere := func(s glass.Stack) bool { return glass.SameIDs(glass.IDs(s.Filters), *placed) }; placed != nil && !slices.ContainsFunc(stacks, isThere) {
+		on, err := glass.Exactly(all, *placed, c.Mounted)
+		if err != nil {
+			return nil, err
+		}
+		stacks = append(stacks, *on)
 	}
 	out := make([]OutingStack, len(stacks))
 	for i := range stacks {

@@ -191,6 +191,16 @@ func Stacks(kit []Filter, rules Rules) ([]Stack, error) {
 	return b.stacks, nil
 }
 
+// Exactly returns the stack of just the filters named, whatever their kinds, over what lives on
+// the lens. Its faults are of "required".
+func Exactly(kit []Filter, ids, mounted []string) (*Stack, error) {
+	stacks, err := Stacks(kit, Rules{MaxLayers: MaxLayers, Allow: []Kind{}, Required: ids, Mounted: mounted})
+	if err != nil {
+		return nil, err
+	}
+	return &stacks[0], nil
+}
+
 // named returns the filters with the given ids, in the order of the ids.
 func named(kit []Filter, ids []string, field string) ([]*Filter, error) {
 	var found []*Filter

@@ -224,6 +224,14 @@ func (s *Scene) With(c Change) (Scene, error) {
 	return changed, nil
 }
 
+// PutOn returns the scene with glass on that was put on by hand: of all there is only that. s
+// itself stays as it is.
+func (s *Scene) PutOn(stack *glass.Stack) *Scene {
+	on := *s
+	on.Stacks = []glass.Stack{*stack}
+	return &on
+}
+
 // stand puts the camera on a stand.
 func (s *Scene) stand() {
 	s.Carried = motion.OnStand

@@ -46,9 +46,16 @@ func (v *Verdict) BreaksWith(q *glass.Question, o *glass.Option) bool {
 	return state == glass.Breaks
 }
 
-// JudgeAt judges another option, weighed for q, in a window of the scene.
+// JudgeAt judges another option, weighed for q, in a window of the scene, which shows it before
+// all other glass.
 func (s *Scene) JudgeAt(w *Window, q glass.Question, o glass.Option) {
+	isMoved := q.Setting.Shutter != w.Verdict.Question.Setting.Shutter
 	w.Verdict.Question, w.Verdict.Option = q, o
+	if isMoved {
+		w.Options, w.Marks = glass.Foremost(&q, s.Stacks, shownOptions), s.marks(w)
+	}
+	others := slices.DeleteFunc(w.Options, func(other glass.Option) bool { return slices.Equal(other.Filters, o.Filters) })
+	w.Options = slices.Insert(others[:min(len(others), shownOptions-1)], 0, o)
 	s.judge(w, &w.Verdict)
 }
 

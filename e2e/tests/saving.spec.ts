@@ -56,7 +56,7 @@ for (const isAnswered of [true, false])
     await expect(page.getByRole("link", { name: /Left in a hurry/ })).toBeVisible();
   });
 
-test("a lens that was made bare by hand stays bare", async ({ page, app }) => {
+test("a lens that was made bare by hand stays bare, on every screen", async ({ page, app }) => {
   await openShot(page, app, "Crates down the lane");
   const stored = page.waitForResponse((r) => r.request().method() === "PUT" && r.ok());
   await page.getByRole("group", { name: "Filters to put on" }).getByRole("button", { name: "ND16" }).click();
@@ -64,6 +64,11 @@ test("a lens that was made bare by hand stays bare", async ({ page, app }) => {
   await stored;
   await page.reload();
   await expect(on(page).glass).toHaveText("No filter");
+  await expect(page.getByTestId("plan-line")).toContainText("No filter, by hand");
+  await page.getByRole("link", { name: "Field card now" }).click();
+  await expect(page.getByTestId("figure-Filter")).toContainText("No filter");
+  await page.getByRole("link", { name: "Shoots", exact: true }).click();
+  await expect(page.getByText("No filter, by hand")).toBeVisible();
 });
 
 test("a deleted shot can be brought back", async ({ page, app }) => {

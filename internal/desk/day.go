@@ -11,6 +11,7 @@ import (
 
 	"pinhole/core/light"
 	"pinhole/core/problem"
+	"pinhole/core/shot"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
 	"pinhole/internal/zone"
@@ -110,7 +111,7 @@ func (d *Desk) addShots(ctx context.Context, out *Day, shots []store.Shot, zone 
 			return err
 		}
 		out.Request.Shots = append(out.Request.Shots, *shot)
-		stacks, err := day.OutingStacks(b.held(), *shot.Choices, b.titleOf)
+		stacks, err := day.OutingStacks(b.held(), *shot.Choices, shot.Placed, b.titleOf)
 		if err != nil {
 			continue // what it asks for is not there: the plan says so of the shot
 		}
@@ -133,7 +134,7 @@ func (d *Desk) dayShot(ctx context.Context, b *Bench, s store.Shot, log []store.
 	choices.AtHand = b.stillAtHand(choices.AtHand)
 	shot := &day.OutingShot{
 		ID: s.ID, Name: s.Name, CameraID: s.CameraID, RigID: b.Rig.ID, From: s.StartsAt.In(zone).Truncate(time.Minute), Minutes: s.Day.Minutes, PackMin: b.Camera.PackMin,
-		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Look: &s.Look, Scene: s.Scene, Choices: &choices,
+		Plane: s.Day.Plane, Heading: s.Day.HeadingDeg, Surface: s.Day.SurfaceStops, Look: &s.Look, Scene: s.Scene, Choices: &choices, Placed: b.stillPlaced(&s),
 	}
 	if shot.Minutes == 0 {
 		shot.Minutes = defaultMinutes
@@ -168,6 +169,20 @@ func (d *Desk) dayShot(ctx context.Context, b *Bench, s store.Shot, log []store.
 	until := shot.From.Add(time.Duration(shot.Minutes) * time.Minute)
 	shot.Readings = slices.DeleteFunc(shot.Readings, func(r day.TakenReading) bool { return r.At.Before(shot.From) || r.At.After(until) })
 	return shot, nil
+}
+
+// stillPlaced returns what was put on by hand, nil for nothing, and where some of it is gone.
+func (b *Bench) stillPlaced(s *store.Shot) *[]string {
+	if s.Placed == nil {
+		return nil
+	}
+	tried := s.Scene.WhatIf != nil && s.Scene.WhatIf.GlassStops != nil
+	for _, id := range *s.Placed {
+		if !(tried && id == shot.NewGlass) && len(b.inKit([]string{id})) == 0 {
+			return nil
+		}
+	}
+	return s.Placed
 }
 
 func (b *Bench) titleOf(id string) string {

@@ -11,6 +11,7 @@ import (
 	"pinhole/core/calc"
 	"pinhole/core/card"
 	"pinhole/core/day"
+	"pinhole/core/glass"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -91,6 +92,52 @@ func TestAShotChoosesFromWhatItsLineNamed(t *testing.T) {
 	filters := keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
 	if len(filters) != 6 || first.Choices.AtHand != nil {
 		t.Errorf("there are %d filters, and the first shot chooses from %v", len(filters), first.Choices.AtHand)
+	}
+}
+
+// Glass that is put on by hand is what the day plans and the card shows, until it is gone; where
+// it breaks and other glass serves, that is said.
+func TestGlassPutOnByHandIsPlanned(t *testing.T) {
+	d := newDesk(t)
+	ctx := t.Context()
+	s := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "drone f2.8 iso100-400 · EV 13 > 25 180° · 4 16 CPL"}))
+	at := d.Now().AddDate(0, 0, 1)
+	s.StartsAt = &at
+	filters := keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
+	idOf := func(label string) string {
+		return filters[slices.IndexFunc(filters, func(f store.Filter) bool { return f.Label == label })].ID
+	}
+	for _, test := range []struct {
+		on       []string
+		remedies []string
+	}{
+		{[]string{"ND4"}, []string{"option: ND16 in place of what was put on by hand"}}, {[]string{"ND16"}, []string{}}, {[]string{"CPL", "ND4"}, []string{}},
+		{[]string{}, []string{"option: ND16 in place of what was put on by hand"}},
+	} {
+		on := []string{}
+		for _, label := range test.on {
+			on = append(on, idOf(label))
+		}
+		s.Placed = &on
+		s = keep[store.Shot](t)(d.SaveShot(ctx, s))
+		planned := keep[*day.OutingAnswer](t)(day.Outing(ctx, keep[*Day](t)(d.Day(ctx, s.ShootID)).Request)).Shots[0]
+		turn := keep[*card.CardAnswer](t)(card.Card(ctx, keep[*Card](t)(d.Card(ctx, s.ShootID, s.ID)).Request)).Cameras[0].Turns[0]
+		given := s.Answer.Given
+		onDay, onCard := day.FiltersOf(planned.Packs[0].Stack), day.FiltersOf(turn.Stack)
+		if !planned.Placed || planned.State != given.State || !glass.SameIDs(onDay, given.Chosen.Filters) || turn.State != given.State || !glass.SameIDs(onCard, given.Chosen.Filters) {
+			t.Errorf("with %v the shot %s with %v; the day says %s with %v, the card %s with %v", test.on, given.State, given.Chosen.Filters, planned.State, onDay, turn.State, onCard)
+		}
+		if given.State == glass.Breaks && !slices.Equal(planned.Remedies, test.remedies) || given.State != glass.Breaks && len(test.remedies) > 0 {
+			t.Errorf("with %v it %s: %q", test.on, given.State, planned.Remedies)
+		}
+	}
+	// What is gone is not planned.
+	on := []string{idOf("ND4")}
+	s.Placed = &on
+	s = keep[store.Shot](t)(d.SaveShot(ctx, s))
+	keep[store.Filter](t)(d.Store.Filters().Delete(ctx, on[0], 1))
+	if planned := keep[*day.OutingAnswer](t)(day.Outing(ctx, keep[*Day](t)(d.Day(ctx, s.ShootID)).Request)).Shots[0]; planned.Placed || planned.State == glass.Breaks {
+		t.Errorf("without it the day says %+v", planned)
 	}
 }
 

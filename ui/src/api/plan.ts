@@ -36,6 +36,7 @@ export function packWords(plan: Schemas["OutingPlan"], nameOf: Map<string, strin
   const names = plan.packs
     .map((k) => nameOf.get(k.stack) ?? "filter that is gone")
     .filter((name, i, all) => name !== all[i - 1]);
+  const byHand = plan.placed ? ", by hand" : "";
   const packs = plan.packs.length > 1 ? ` (${plan.packs.length} batteries)` : "";
-  return names.join(", then ") + packs;
+  return names.join(", then ") + byHand + packs;
 }

@@ -5951,6 +5951,8 @@ export interface components {
             lowEv100: number;
             /** @description one for each battery */
             packs: components["schemas"]["OutingPack"][];
+            /** @description its glass was put on by hand */
+            placed?: boolean;
             /** @description what would serve it, where nothing does */
             remedies: string[];
             /** Format: double */
@@ -6056,6 +6058,8 @@ export interface components {
              * @description how long a battery lasts: glass is changed with it; 0 is all of the shot
              */
             packMin?: number;
+            /** @description ids of the glass put on by hand, of a shot that is judged whole: it is planned with that */
+            placed?: string[];
             /**
              * @description which way the subject faces; left out, its light is what was read
              * @enum {string}

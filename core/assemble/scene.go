@@ -58,6 +58,14 @@ type WhatIf struct {
 	GlassStops *stop.Stops       `json:"glassStops,omitempty" minimum:"0" maximum:"40" doc:"a grey filter that is not in the kit"`
 }
 
+// TriedGlass is what a grey filter is called that is tried and not in the kit, "" for none.
+func (s *ShotScene) TriedGlass() string {
+	if s.WhatIf == nil || s.WhatIf.GlassStops == nil {
+		return ""
+	}
+	return fmt.Sprintf("new %g-stop filter", float64(*s.WhatIf.GlassStops))
+}
+
 // Tried returns the request with the changes of its what-if made and its lens as
 // the stabiliser shows it, cropped. A field of view that is tried is the one seen.
 func (r ShotRequest) Tried() ShotRequest {

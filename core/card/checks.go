@@ -23,7 +23,7 @@ func (c *carding) check(t *CardTurn, b *CardBench, q *glass.Question, o *glass.O
 		m.Glass = append(m.Glass, inSlot(g))
 	}
 	if before != nil {
-		for _, g := range c.glass(before.Filters) {
+		for _, g := range c.glass(before) {
 			if !slices.Contains(stack.Filters, g.ID) {
 				m.Off = append(m.Off, inSlot(g))
 			}

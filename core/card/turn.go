@@ -18,7 +18,7 @@ func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.Ou
 	stack := c.outing.Stacks[pack.Stack]
 	t := &CardTurn{
 		ID: turnID(p.ID, n+1, pack.Stack), Shot: p.ID, Name: s.Name, Pack: n + 1, Packs: len(p.Packs), From: pack.From, To: pack.To,
-		Stack: pack.Stack, Glass: c.outing.Names[pack.Stack], Filters: c.glass(stack.Filters), Stays: before != nil && before.ID == stack.ID && len(stack.Filters) > 0,
+		Stack: pack.Stack, Glass: c.outing.Names[pack.Stack], Filters: c.glass(stack), Stays: before != nil && before.ID == stack.ID && len(stack.Filters) > 0,
 		State: pack.State, Words: pack.Words, Helps: []string{}, Latest: pack.LastMinute, Brighter: c.outing.Names[pack.Brighter], Darker: c.outing.Names[pack.Darker],
 	}
 	if t.State == glass.Breaks {
@@ -39,13 +39,17 @@ func (c *carding) turn(s *day.OutingShot, set *CardShot, b *CardBench, p *day.Ou
 	return t
 }
 
-// glass returns the filters of those ids as they are called.
-func (c *carding) glass(ids []string) []CardGlass {
+// glass returns the filters of a stack as they are called: one that is tried, and not in the kit,
+// by its part of the stack's name.
+func (c *carding) glass(of *day.OutingStack) []CardGlass {
 	out := []CardGlass{}
-	for _, id := range ids {
+	names := strings.Split(of.Name, " + ")
+	for k, id := range of.Filters {
 		named := CardGlass{ID: id, Title: "unnamed filter"}
 		if i := slices.IndexFunc(c.Glass, func(g CardGlass) bool { return g.ID == id }); i >= 0 {
 			named = c.Glass[i]
+		} else if len(names) == len(of.Filters) {
+			named.Title = names[k]
 		}
 		out = append(out, named)
 	}

@@ -31,7 +31,7 @@ func Outing(ctx context.Context, r OutingRequest) (*OutingAnswer, error) {
 // Answer plans the shots; the light of the place is left out. It gives up when the context
 // ends, with its error.
 func (o *Prepared) Answer(ctx context.Context) (*OutingAnswer, error) {
-	a := &OutingAnswer{Curve: []CurvePoint{}, Days: []SunDay{}, Shots: []OutingPlan{}, Swaps: []Swap{}, Unknown: []string{}, Changes: []string{}, Offset: o.offset}
+	a := &OutingAnswer{Curve: []CurvePoint{}, Days: []SunDay{}, Shots: []OutingPlan{}, Swaps: []Swap{}, Names: map[string]string{}, Unknown: []string{}, Changes: []string{}, Offset: o.offset}
 	if len(o.Day.Shots) == 0 {
 		return a, nil
 	}
@@ -65,7 +65,21 @@ func (o *Prepared) Answer(ctx context.Context) (*OutingAnswer, error) {
 		a.Swaps = append(a.Swaps, swap)
 	}
 	a.Changes = append(a.Changes, o.changes(a.Shots)...)
+	o.name(a)
 	return a, nil
+}
+
+// name says what the glass of a plan is called.
+func (o *Prepared) name(a *OutingAnswer) {
+	for i := range a.Shots {
+		for _, p := range a.Shots[i].Packs {
+			for _, id := range []string{p.Stack, p.Brighter, p.Darker} {
+				if id != "" {
+					a.Names[id] = o.Names[id]
+				}
+			}
+		}
+	}
 }
 
 // planned sums up the batteries of one shot: it is as good as the worst of them.

@@ -13,6 +13,7 @@ import (
 	"pinhole/core/assemble"
 	"pinhole/core/glass"
 	"pinhole/core/problem"
+	"pinhole/core/shot"
 	"pinhole/core/stop"
 )
 
@@ -215,7 +216,12 @@ func (o *Prepared) kit(h *assemble.Held, asks assemble.Asked, placed *[]string, 
 	id := func(filters []*glass.Filter) string { return StackID(h.CameraID, h.RigID, glass.IDs(filters)) }
 	for k := range scene.Stacks {
 		if stack := &scene.Stacks[k]; o.Stacks[id(stack.Filters)] == nil {
-			named := stackOf(h.CameraID, h.RigID, stack, asks.Choices.Required, func(id string) string { return cmp.Or(o.Titles[id], id) })
+			named := stackOf(h.CameraID, h.RigID, stack, asks.Choices.Required, func(id string) string {
+				if id == shot.NewGlass {
+					return asks.Scene.TriedGlass()
+				}
+				return cmp.Or(o.Titles[id], id)
+			})
 			o.addStack(&named)
 		}
 	}

@@ -94,14 +94,15 @@ type OutingStack struct {
 
 // OutingAnswer is the light and the plan.
 type OutingAnswer struct {
-	Curve   []CurvePoint `json:"curve"`
-	Days    []SunDay     `json:"days" doc:"one for each local day that the span touches"`
-	Shots   []OutingPlan `json:"shots" doc:"in order of start; left out are shots whose light is not known"`
-	Swaps   []Swap       `json:"swaps"`
-	Unknown []string     `json:"unknown" doc:"ids of shots whose light is not known"`
-	Changes []string     `json:"changes" doc:"what is other than in the plan as it was made"`
-	Offset  stop.Stops   `json:"offsetStops" doc:"anchor less model"`
-	Cost    float64      `json:"cost"`
+	Curve   []CurvePoint      `json:"curve"`
+	Days    []SunDay          `json:"days" doc:"one for each local day that the span touches"`
+	Shots   []OutingPlan      `json:"shots" doc:"in order of start; left out are shots whose light is not known"`
+	Swaps   []Swap            `json:"swaps"`
+	Names   map[string]string `json:"names" doc:"what the glass of the plan is called, by the id of its stack"`
+	Unknown []string          `json:"unknown" doc:"ids of shots whose light is not known"`
+	Changes []string          `json:"changes" doc:"what is other than in the plan as it was made"`
+	Offset  stop.Stops        `json:"offsetStops" doc:"anchor less model"`
+	Cost    float64           `json:"cost"`
 }
 
 // CurvePoint is the light of the place at an instant.

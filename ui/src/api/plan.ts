@@ -25,18 +25,15 @@ export function usePlan(shootId: string | undefined): { of: Map<string, Planned>
   const { data, isLoading: isBeingMade } = useQuery(outingQuery([shootId, dataUpdatedAt, {}], request));
   const answer = useLastGood(data);
   const of = useMemo(() => {
-    const nameOf = new Map(day?.request.stacks.map((s) => [s.id, s.name ?? s.id]));
-    return new Map(answer?.shots.map((plan) => [plan.id, { plan, glass: packWords(plan, nameOf) }]));
-  }, [day, answer]);
+    return new Map(answer?.shots.map((plan) => [plan.id, { plan, glass: packWords(plan, answer.names) }]));
+  }, [answer]);
   return { of, isAwaited: isLoading || isBeingMade };
 }
 
 /** The glass of a planned shot. */
-export function packWords(plan: Schemas["OutingPlan"], nameOf: Map<string, string>): string {
-  const names = plan.packs
-    .map((k) => nameOf.get(k.stack) ?? "filter that is gone")
-    .filter((name, i, all) => name !== all[i - 1]);
+export function packWords(plan: Schemas["OutingPlan"], names: Record<string, string>): string {
+  const glass = plan.packs.map((k) => names[k.stack] ?? k.stack).filter((name, i, all) => name !== all[i - 1]);
   const byHand = plan.placed ? ", by hand" : "";
   const packs = plan.packs.length > 1 ? ` (${plan.packs.length} batteries)` : "";
-  return names.join(", then ") + byHand + packs;
+  return glass.join(", then ") + byHand + packs;
 }

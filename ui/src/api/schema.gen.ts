@@ -5900,6 +5900,10 @@ export interface components {
             curve: components["schemas"]["CurvePoint"][];
             /** @description one for each local day that the span touches */
             days: components["schemas"]["SunDay"][];
+            /** @description what the glass of the plan is called, by the id of its stack */
+            names: {
+                [key: string]: string;
+            };
             /**
              * Format: double
              * @description anchor less model

@@ -51,7 +51,7 @@ export function DayPlace() {
   const stored = day.request.shots.filter((s) => dateIn(s.from, zone) === date);
   const [from, to] = spanOf(date, zone, stored, answer);
   const lanes = lanesOf(day, today);
-  const shots = answer ? stripShots(today, request, answer, lanes) : [];
+  const shots = answer ? stripShots(today, answer, lanes) : [];
   const shot = day.request.shots.find((s) => s.id === chosen);
   const anchor = day.shoot.day?.anchor;
   return (
@@ -182,15 +182,12 @@ function lanesOf(day: NonNullable<Day["day"]>, shots: readonly Schemas["OutingSh
 
 function stripShots(
   shots: readonly Schemas["OutingShot"][],
-  request: Schemas["OutingRequest"],
   answer: Schemas["OutingAnswer"],
   lanes: Lane[],
 ): StripShot[] {
-  const stacks = new Map(request.stacks.map((s) => [s.id, s]));
   return shots.map((s) => {
     const plan = answer.shots.find((p) => p.id === s.id);
     const [first] = plan?.packs ?? [];
-    const stack = first && stacks.get(first.stack);
     return {
       id: s.id,
       name: s.name,
@@ -200,7 +197,7 @@ function stripShots(
       state: plan?.state ?? "unknown",
       words: plan?.words ?? "its light is not known",
       packs: plan?.packs.map((p) => Date.parse(p.from)) ?? [],
-      ...(stack && { glass: { name: stack.name ?? stack.id, stops: first.settingStops } }),
+      ...(first && { glass: { name: answer.names[first.stack] ?? first.stack, stops: first.settingStops } }),
     };
   });
 }

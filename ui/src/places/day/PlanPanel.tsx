@@ -23,7 +23,6 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
   const { day } = work;
   if (!day) return null;
   const { zone, shoot, request } = day;
-  const nameOf = new Map(request.stacks.map((s) => [s.id, s.name ?? s.id]));
   const shotOf = new Map(request.shots.map((s) => [s.id, s]));
   const keep = () =>
     work.keepPlan({
@@ -58,7 +57,7 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
                   shot={shot}
                   camera={day.cameras[shot.cameraId] ?? ""}
                   zone={zone}
-                  nameOf={nameOf}
+                  names={answer.names}
                   onChoose={onChoose}
                 />
               )
@@ -119,17 +118,16 @@ interface PlanRowProps {
   shot: Schemas["OutingShot"];
   camera: string;
   zone: string;
-  nameOf: Map<string, string>;
+  names: Record<string, string>;
   onChoose: (id: string) => void;
 }
 
 /** One shot of the plan. While another one is dragged it is not drawn again. */
 const PlanRow = memo(
-  function PlanRow({ plan: p, shot, camera, zone, nameOf, onChoose }: PlanRowProps) {
-    const glass = (id: string) => nameOf.get(id) ?? "filter that is gone";
+  function PlanRow({ plan: p, shot, camera, zone, names, onChoose }: PlanRowProps) {
     const last = p.packs.at(-1)?.lastMinute;
     const from = p.packs[0]?.from ?? shot.from;
-    const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].filter(Boolean) as string[];
+    const spares = [...new Set(p.packs.flatMap((k) => [k.brighter, k.darker]))].flatMap((id) => id ?? []);
     return (
       <div className={style.row}>
         <div className={style.shape} style={{ color: paint[p.state] }}>
@@ -137,7 +135,7 @@ const PlanRow = memo(
         </div>
         <div className={style.told}>
           <p className={style.strong}>
-            {dayIn(from, zone)}, {clockIn(from, zone)} · {packWords(p, nameOf)}
+            {dayIn(from, zone)}, {clockIn(from, zone)} · {packWords(p, names)}
           </p>
           <p>
             <ChakraLink asChild>
@@ -152,7 +150,9 @@ const PlanRow = memo(
           </p>
           <Lights lights={p.lights} />
           {spares.length > 0 && (
-            <p className={style.small}>Spare, should the light change: {spares.map(glass).join(" or ")}</p>
+            <p className={style.small}>
+              Spare, should the light change: {spares.map((id) => names[id] ?? id).join(" or ")}
+            </p>
           )}
           {p.remedies.map((r) => (
             <p key={r} style={{ color: paint.breaks }}>

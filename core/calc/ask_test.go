@@ -223,6 +223,7 @@ func TestGlassThatIsNotThere(t *testing.T) {
 		{"32", nil, true, nil, []string{"ND32"}},
 		{"with ND32", nil, true, nil, []string{"ND32"}},
 		{"16 16 16", nil, false, []string{"b", "d"}, nil},
+		{"mist 1/8 mist filter", nil, false, []string{"mist 1/8", "m"}, []string{"mist 1/8"}},
 		{"16", &twin, true, []string{"d"}, nil}, // the one that the shot chose from
 		{"", &twin, true, nil, nil},
 		{"", &odd, true, []string{"a", "o"}, nil}, // what a line cannot say stays

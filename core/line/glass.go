@@ -49,8 +49,8 @@ func (g *ownGlass) find(asked *assemble.KitFilter, label string, taken []string)
 	for i := range g.held.Kit {
 		k := &g.held.Kit[i]
 		isCalledSo := k.Kind == asked.Kind && g.called[i] == label
-		if slices.Contains(taken, k.ID) || !isCalledSo && !k.IsLike(asked) {
-			continue
+		if slices.Contains(taken, k.ID) || !isCalledSo && (!k.IsLike(asked) || asked.Kind == glass.Mist && label != anyMist && g.called[i] != anyMist) {
+			continue // or it is a mist of another strength, which has no stops
 		}
 		rank := 1
 		if isCalledSo {

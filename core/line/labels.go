@@ -64,6 +64,9 @@ func (r *reader) label(i int, isBare bool) (text string, words int) {
 // neat is a canonical label as a ring has it, in words that a line reads as one.
 var neat = regexp.MustCompile(`^([A-Z]+[0-9]*(/PL)?|((VND|GND) )?[0-9]+(\.[0-9]{1,2})?(-[0-9]+(\.[0-9]{1,2})?)? stop)$`)
 
+// anyMist is a mist filter of which no strength is said.
+const anyMist = "mist filter"
+
 // written is a label in the form that reads back the same: the canonical one, or what was
 // typed where that says its strength in another language.
 func written(l glass.Label, typed string) string {
@@ -73,7 +76,7 @@ func written(l glass.Label, typed string) string {
 	case l.Kind == glass.Mist && strings.ContainsAny(typed, "0123456789"):
 		return typed
 	case l.Kind == glass.Mist:
-		return "mist filter" // a number after mist would be its strength
+		return anyMist // a number after it would be its strength
 	case neat.MatchString(text):
 		return text
 	}

@@ -51,6 +51,7 @@ func TestLinesAreRead(t *testing.T) {
 		"overcats > 25":                                            "look:25 fps | ?overcats",
 		"EV 12 · EV 13 > 25":                                       "light:EV 12 | look:25 fps | ?EV 13",
 		"Row walker (pocket gimbal) EV 12 > 25":                    "camera:Row walker (pocket gimbal) | light:EV 12 | look:25 fps",
+		"bias +1 behind 8 > 30 · 16":                               "light:bias +1 behind ND8 | look:30 fps | kit:ND16",
 		"row walker EV 12 > 25":                                    "camera:Row walker (pocket gimbal) | light:EV 12 | look:25 fps",
 		"EV 12, snow > 25":                                         "light:EV 12 | look:25 fps | ?snow",
 		"":                                                         "",

@@ -206,6 +206,9 @@ func (r *reader) oneReading(i int, form string) (a reading, n int) {
 			continue
 		case word == "behind" || word == "through" || word == "with" && i > from:
 			label, words := r.label(i+1, false)
+			if words == 0 && word != "with" { // a bare number there is nothing else
+				label, words = r.label(i+1, true)
+			}
 			after := 0
 			if word == "with" { // with ND8 on; with CPL alone asks for it
 				if after = 1; r.peek(i+1+words) != "on" {

@@ -239,6 +239,36 @@ func TestGlassThatIsNotThere(t *testing.T) {
 	}
 }
 
+// Light that was read through a camera's own filter is read by what that measures, in a line as in a
+// form; the line of such a shot, written anew, is the same shot.
+func TestALineReadsThroughItsCamerasGlass(t *testing.T) {
+	for text, want := range map[string]stop.Stops{
+		"1/240 iso100 behind ND16": 4.1, "1/240 iso100 behind 4": 2.02, "1/240 iso100 behind ND4 behind ND64": 2.02 + 5.83, "1/240 iso100 behind ND128": 7, "1/240 iso100 behind ND4 behind ND128": 2 + 7,
+		"1/1000 iso100 behind ND4 to 1/60 iso100 behind ND4": 2.02,
+	} {
+		a, err := Ask(AskRequest{Line: text + " > 25 fps · 64 128", Cameras: []AskCamera{drone(nil)}, Whole: true})
+		if err != nil || a.Shot == nil {
+			t.Fatalf("%q: %v, %+v", text, err, a)
+		}
+		set := 1.0 / 240
+		if strings.Contains(text, "to 1/60") {
+			set = 1.0 / 1000
+		}
+		if ev := math.Log2(2.8*2.8/set) + float64(want); math.Abs(float64(a.Shot.Reading.EV100)-ev) > 1e-9 {
+			t.Errorf("%q is EV %v, not %.3f", text, a.Shot.Reading.EV100, ev)
+		}
+		is := assemble.Asked{Look: a.Request.Look, Scene: a.Request.Scene, Choices: a.Request.Choices}
+		said, err := Say(SayRequest{Camera: "Pond drone", Titles: drone(nil).Titles, Asked: is, Light: a.Request.Light})
+		if err != nil {
+			t.Fatal(err)
+		}
+		again, err := Ask(AskRequest{Line: said.Line, Cameras: []AskCamera{drone(&is)}, Whole: true, Anew: true})
+		if err != nil || again.Shot == nil || again.Shot.Reading.EV100 != a.Shot.Reading.EV100 || asJSON(t, again.Request.Light) != asJSON(t, a.Request.Light) {
+			t.Errorf("%q is written %q, which is read as %s, not %s", text, said.Line, asJSON(t, again.Request.Light), asJSON(t, a.Request.Light))
+		}
+	}
+}
+
 // What is not at hand and would help is brought before any is bought, and does what is said.
 func TestGlassThatIsAwayIsBrought(t *testing.T) {
 	brought := 0

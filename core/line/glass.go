@@ -39,6 +39,26 @@ func (g *ownGlass) named(labels []string) []string {
 	return ids
 }
 
+// through returns a reading as it was taken through glass that is there, by what that measures; else
+// by what is printed.
+func (g *ownGlass) through(e *assemble.Entry) *assemble.Entry {
+	if e == nil || len(e.Glass) == 0 {
+		return e
+	}
+	read := *e
+	read.Glass = nil
+	for i, asked := range kitOf(e.Glass) {
+		id := g.find(&asked, e.Glass[i], read.Glass)
+		if id == "" {
+			read.Glass = nil
+			return &read
+		}
+		read.Glass = append(read.Glass, id)
+	}
+	read.Stops = nil
+	return &read
+}
+
 // find returns the id of the filter that is meant by a label, beside those that are taken, ""
 // where there is none: before all one that the shot chose from, then one that is called so.
 func (g *ownGlass) find(asked *assemble.KitFilter, label string, taken []string) (id string) {

@@ -265,7 +265,7 @@ func (a *reading) light() *assemble.ShotLight {
 	}
 	e := &assemble.Entry{Shutter: a.tText, ISO: strings.TrimPrefix(a.isoText, "iso"), Bias: a.bias}
 	if len(a.glass) > 0 {
-		e.Stops = &a.on
+		e.Stops, e.Glass = &a.on, a.glass
 	}
 	switch {
 	case a.kind == "bias":

@@ -59,6 +59,7 @@ type Sentence struct {
 	Aperture            stop.FNumber
 	ISOBase, ISOCeiling stop.ISO
 
+	// Light has the stops of the glass that it was read through, and its labels for ids.
 	Light *assemble.ShotLight
 	// ReadAt is the setting of a reading that wrote one out.
 	ReadAt stop.Setting

@@ -18,9 +18,11 @@ const stillTarget = "1/60"
 // Shot returns the shot that the sentence tells of, on a camera that is known or nil. What is
 // not said comes from the camera, from what was asked before of it, then from what is usual, and
 // is added to the parts as assumed. Of a shot that is written anew only that which a line cannot
-// say comes from before; of another nothing that a part could not show. A known camera's glass is all of its own, with that which
-// the sentence names to choose from; what it names that the camera does not have is added with
-// its label as id. Without a known camera the glass is what is named.
+// say comes from before; of another nothing that a part could not show.
+//
+// A known camera's glass is all of its own, with that which the sentence names to choose from; what
+// it names that the camera does not have is added with its label as id. Without a known camera the
+// glass is what is named.
 //
 // The light may be missing: then the shot has a light of no kind.
 func (s *Sentence) Shot(known *assemble.Held, before assemble.Asked, isAnew bool, labelOf func(id string) string) *assemble.ShotRequest {
@@ -31,6 +33,14 @@ func (s *Sentence) Shot(known *assemble.Held, before assemble.Asked, isAnew bool
 	held := s.held(known)
 	choices := s.choices(last.Choices)
 	own := ownGlass{held: held, labelOf: labelOf, isKnown: known != nil, choices: before.Choices}
+	var light assemble.ShotLight
+	if s.Light != nil {
+		light = *s.Light
+	}
+	read := func() { light.At, light.Low = own.through(light.At), own.through(light.Low) }
+	if known != nil { // before what is named joins its glass: that is not there, and measures nothing
+		read()
+	}
 	if len(s.Kit) > 0 {
 		choices.Required, choices.AtHand = nil, nil
 		if ids := own.named(s.Kit); known != nil {
@@ -48,9 +58,10 @@ func (s *Sentence) Shot(known *assemble.Held, before assemble.Asked, isAnew bool
 	}
 	r := held.Shot(assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: choices})
 	s.assumeRest(assemble.Asked{Scene: moved(r), Choices: r.Choices}, labelOf)
-	if s.Light != nil {
-		r.Light = *s.Light
+	if known == nil {
+		read()
 	}
+	r.Light = light
 	return r
 }
 

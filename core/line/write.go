@@ -116,7 +116,7 @@ func lightTexts(l assemble.ShotLight, labelOf func(string) string) []string {
 	}
 	text := entryText(l.Kind, l.At, labelOf)
 	if l.Low != nil {
-		text += " to " + entryText(l.Kind, l.Low, labelOf)
+		text += " to " + strings.TrimPrefix(entryText(l.Kind, l.Low, labelOf), "auto ") // it is said once
 	}
 	return []string{canonical(text)}
 }

@@ -36,15 +36,18 @@ func (d *Desk) Coverage(ctx context.Context, cameraID, rigID, shootID string) (*
 	if err != nil {
 		return nil, err
 	}
+	shots = slices.DeleteFunc(shots, func(s store.Shot) bool {
+		return s.CameraID != cameraID || s.Scene.Interval > 0 || shootID != "" && s.ShootID != shootID
+	})
+	if err := d.tell(ctx, shots); err != nil {
+		return nil, err
+	}
 	request := calc.CoverageRequest{
 		Camera: b.Optics, Kit: b.Kit, LowEV100: glass.TableLow, HighEV100: glass.TableHigh, Columns: glass.TableColumns, Choices: assemble.Choices{Mounted: b.mounted()}, Profile: b.Camera.Profile,
 	}
 	names := map[string]string{}
 	plans := plans{d, map[string]map[string]day.OutingPlan{}}
 	for _, s := range shots {
-		if s.CameraID != cameraID || s.Scene.Interval > 0 || shootID != "" && s.ShootID != shootID {
-			continue
-		}
 		if r := s.Answer.Given.Reading; r != nil && s.Answer.Given.Settled {
 			low := r
 			if s.Answer.Given.Low != nil {

@@ -91,7 +91,7 @@ func (d *Desk) addShots(ctx context.Context, out *Day, shots []store.Shot, zone 
 	if err != nil {
 		return err
 	}
-	benches := map[string]*Bench{}
+	benches := map[string]*toldBench{}
 	known := map[string]bool{}
 	for _, s := range shots {
 		if s.StartsAt == nil {
@@ -100,13 +100,16 @@ func (d *Desk) addShots(ctx context.Context, out *Day, shots []store.Shot, zone 
 		}
 		b := benches[s.CameraID+"/"+s.RigID]
 		if b == nil {
-			if b, err = d.benchFrom(ctx, shelf, s.CameraID, s.RigID); err != nil {
+			there, err := d.benchFrom(ctx, shelf, s.CameraID, s.RigID)
+			if err != nil {
 				return err
 			}
+			b = &toldBench{Bench: there}
 			benches[s.CameraID+"/"+s.RigID], out.Cameras[s.CameraID] = b, b.Camera.Name
 			out.Request.Held = append(out.Request.Held, *b.held())
 		}
-		shot, err := d.dayShot(ctx, b, s, log, zone)
+		d.tellOn(b, &s)
+		shot, err := d.dayShot(ctx, b.Bench, s, log, zone)
 		if err != nil {
 			return err
 		}

@@ -139,6 +139,11 @@ func (d *Desk) answer(ctx context.Context, f store.ShotFields) (store.Answer, er
 	if err != nil {
 		return store.Answer{}, err
 	}
+	return d.answerOn(b, f)
+}
+
+// answerOn computes what a shot is told on a bench.
+func (d *Desk) answerOn(b *Bench, f store.ShotFields) (store.Answer, error) {
 	request := *b.held().Shot(f.Asked)
 	request.Light, request.Placed = f.Light, f.Placed
 	answer := store.Answer{Model: calc.ModelVersion, At: d.Now(), Camera: b.Camera.Name, Glass: map[string]string{}}

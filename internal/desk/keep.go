@@ -141,6 +141,13 @@ func nameGlass(r *assemble.ShotRequest, has []assemble.KitFilter, cameraID strin
 		}
 		return named
 	}
+	for _, e := range []**assemble.Entry{&r.Light.At, &r.Light.Low} {
+		if *e != nil {
+			read := **e
+			read.Glass = renamed(read.Glass)
+			*e = &read
+		}
+	}
 	if r.Required = renamed(r.Required); r.AtHand != nil {
 		all := renamed(*r.AtHand)
 		r.AtHand = &all

@@ -14,6 +14,7 @@ import (
 	"pinhole/core/glass"
 	"pinhole/core/problem"
 	"pinhole/core/stop"
+	"pinhole/core/take"
 	"pinhole/internal/store"
 )
 
@@ -138,6 +139,50 @@ func TestGlassPutOnByHandIsPlanned(t *testing.T) {
 	keep[store.Filter](t)(d.Store.Filters().Delete(ctx, on[0], 1))
 	if planned := keep[*day.OutingAnswer](t)(day.Outing(ctx, keep[*Day](t)(d.Day(ctx, s.ShootID)).Request)).Shots[0]; planned.Placed || planned.State == glass.Breaks {
 		t.Errorf("without it the day says %+v", planned)
+	}
+}
+
+// What is measured of a filter is told of each shot that has it, wherever it is told: as if it had
+// been typed after. What cannot be answered any more keeps what it was told.
+func TestAShotIsToldByTheGearAsItIs(t *testing.T) {
+	d := newDesk(t)
+	ctx := t.Context()
+	s := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "drone f2.8 iso100-400 · 1/240 iso100 behind ND8 > 25 180° · 8 16 32"}))
+	at := d.Now().AddDate(0, 0, 1)
+	s.StartsAt = &at
+	s = keep[store.Shot](t)(d.SaveShot(ctx, s))
+	filters := keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
+	for i := range filters {
+		measured := stop.Stops(map[string]float64{"ND8": 2.2, "ND16": 4.4, "ND32": 5}[filters[i].Label])
+		filters[i].MeasuredStops = &measured
+		filters[i] = keep[store.Filter](t)(d.Store.Filters().Save(ctx, filters[i]))
+	}
+	want := keep[store.Answer](t)(d.answer(ctx, s.ShotFields)).Given
+	if want.Chosen.ErrorStops == s.Answer.Given.Chosen.ErrorStops {
+		t.Fatalf("what was measured changes nothing: %v", want.Chosen)
+	}
+	page, _, err := d.ShotPage(ctx, store.Page{Limit: 9})
+	if err != nil {
+		t.Fatal(err)
+	}
+	one := keep[store.Shot](t)(d.Shot(ctx, s.ID))
+	for where, is := range map[string]calc.ShotAnswer{"the list": page[0].Answer.Given, "the shot": one.Answer.Given} {
+		if is.Chosen.ErrorStops != want.Chosen.ErrorStops || is.State != want.State || is.Reading.EV100 != want.Reading.EV100 {
+			t.Errorf("%s says %v, %s; it %s with %v", where, is.Chosen, is.State, want.State, want.Chosen)
+		}
+	}
+	if read := keep[*Day](t)(d.Day(ctx, s.ShootID)).Request.Shots[0].Read; *read.EV100 != want.Reading.EV100 {
+		t.Errorf("its day reads %v, the shot %v", *read.EV100, want.Reading.EV100)
+	}
+	if seen := keep[*take.Request](t)(d.TakeOf(ctx, s.ID)); seen.ShutterS != want.Chosen.ShutterS {
+		t.Errorf("a clip of it is expected at %v, not %v", seen.ShutterS, want.Chosen.ShutterS)
+	}
+	on := []string{filters[0].ID}
+	s.Placed = &on
+	s = keep[store.Shot](t)(d.SaveShot(ctx, s))
+	keep[store.Filter](t)(d.Store.Filters().Delete(ctx, on[0], filters[0].Version))
+	if gone := keep[store.Shot](t)(d.Shot(ctx, s.ID)); gone.Answer.At != s.Answer.At || gone.Answer.Given.State != s.Answer.Given.State {
+		t.Errorf("without its filter it says %+v", gone.Answer.Given.Chosen)
 	}
 }
 

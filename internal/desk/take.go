@@ -16,7 +16,7 @@ import (
 // TakeOf returns what is known of a clip of a shot before it is measured: how it was meant to be
 // exposed, and what its camera sees.
 func (d *Desk) TakeOf(ctx context.Context, shotID string) (*take.Request, error) {
-	shot, err := d.Store.Shots().Get(ctx, shotID)
+	shot, err := d.Shot(ctx, shotID)
 	if err != nil {
 		return nil, err
 	}
@@ -49,7 +49,7 @@ const simulatedStray = 0.25
 // SimulatedClip records a clip of a shot with the simulated camera, and returns it with a name for
 // its file. What is off in it is the same each time.
 func (d *Desk) SimulatedClip(ctx context.Context, shotID string) (name string, clip []byte, err error) {
-	shot, err := d.Store.Shots().Get(ctx, shotID)
+	shot, err := d.Shot(ctx, shotID)
 	if err != nil {
 		return "", nil, err
 	}

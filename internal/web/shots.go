@@ -34,7 +34,7 @@ func (s *server) registerShots() {
 	}
 	shots := kept.Store.Shots()
 	addResource(s, resource[store.Shot, store.ShotFields, store.Shot]{
-		name: "shot", plural: "shots", get: shots.Get, list: shots.Page, remove: shots.Delete, restore: shots.Restore,
+		name: "shot", plural: "shots", get: kept.Shot, list: kept.ShotPage, remove: shots.Delete, restore: shots.Restore,
 		save: kept.SaveShot,
 		join: func(m store.Meta, f store.ShotFields) store.Shot { return store.Shot{Meta: m, ShotFields: f} },
 		show: asIs[store.Shot],

@@ -86,7 +86,7 @@ export function QuickLine() {
                   Make it a shot
                 </Chip>
                 <p className={told.keys}>
-                  or press Enter{answer.missing && `: ${answer.missing.join(", ")} joins the kit`}
+                  or press Enter{answer.missing && `: adds ${answer.missing.join(", ")} to the kit`}
                 </p>
               </div>
             )}

@@ -29,6 +29,8 @@ type AskCamera struct {
 	Held   assemble.Held     `json:"held"`
 	Titles map[string]string `json:"titles,omitempty" doc:"what its filters are called, by id"`
 	Last   *assemble.Asked   `json:"last,omitempty" doc:"what its last shot asked"`
+	// Settled is the same of all cameras of an owner, and counts for one that is not known, too.
+	Settled *assemble.Preferences `json:"settled,omitempty" doc:"what its owner settled for new shots that say nothing else"`
 }
 
 // AskAnswer is what a line says, and what the shot comes to. Without light, or where what was
@@ -81,7 +83,7 @@ func Ask(r AskRequest) (*AskAnswer, error) {
 	s := line.Read(r.Line, names...)
 	a := &AskAnswer{Line: s.String(), AskGlass: AskGlass{Filters: []string{}}, Alternatives: []AskGlass{}, State: unknownState}
 	camera := r.meant(s)
-	request := s.Shot(camera.held(), camera.last(), r.Anew, camera.labelOf)
+	request := s.Shot(line.Known{Held: camera.held(), LabelOf: camera.labelOf, Before: camera.last(), Settled: r.settled(), IsAnew: r.Anew})
 	if a.Missing = missing(request, camera); r.Anew {
 		leaveOut(request, a.Missing)
 	}
@@ -143,6 +145,13 @@ func leaveOut(r *assemble.ShotRequest, ids []string) {
 	if r.AtHand = &left; len(left) == 0 {
 		r.AtHand = nil
 	}
+}
+
+func (r *AskRequest) settled() *assemble.Preferences {
+	if len(r.Cameras) == 0 {
+		return nil
+	}
+	return r.Cameras[0].Settled
 }
 
 func (c *AskCamera) held() *assemble.Held {

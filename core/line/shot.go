@@ -15,50 +15,68 @@ const usualAperture = stop.FNumber(2.8)
 // stillTarget is the shutter of a still that names none.
 const stillTarget = "1/60"
 
-// Shot returns the shot that the sentence tells of, on a camera that is known or nil. What is
-// not said comes from the camera, from what was asked before of it, then from what is usual, and
-// is added to the parts as assumed. Of a shot that is written anew only that which a line cannot
-// say comes from before; of another nothing that a part could not show.
+// Known is what is known where a sentence is read as a shot.
+type Known struct {
+	// Held is the camera that is meant, nil for one of which nothing is known.
+	Held *assemble.Held
+	// LabelOf says what its filters are called.
+	LabelOf func(id string) string
+	// Before is what was asked of it before, and Settled what new shots have by default.
+	Before  assemble.Asked
+	Settled *assemble.Preferences
+	// IsAnew says that the shot of Before is written anew.
+	IsAnew bool
+}
+
+// Shot returns the shot that the sentence tells of. What is not said comes from the camera, from
+// what was asked before of it, then from what is usual, and is added to the parts as assumed. Of a
+// shot that is written anew only that which a line cannot say comes from before; of another nothing
+// that a part could not show.
 //
 // A known camera's glass is all of its own, with that which the sentence names to choose from; what
 // it names that the camera does not have is added with its label as id. Without a known camera the
 // glass is what is named.
 //
 // The light may be missing: then the shot has a light of no kind.
-func (s *Sentence) Shot(known *assemble.Held, before assemble.Asked, isAnew bool, labelOf func(id string) string) *assemble.ShotRequest {
-	last := Sayable(before)
-	if isAnew {
-		last = Unsaid(before, labelOf)
+func (s *Sentence) Shot(known Known) *assemble.ShotRequest {
+	last := Sayable(known.Before)
+	if known.IsAnew {
+		last = Unsaid(known.Before, known.LabelOf)
 	}
-	held := s.held(known)
+	held := s.held(known.Held)
+	isKnown := known.Held != nil
 	choices := s.choices(last.Choices)
-	own := ownGlass{held: held, labelOf: labelOf, isKnown: known != nil, choices: before.Choices}
+	own := ownGlass{held: held, labelOf: known.LabelOf, isKnown: isKnown, choices: known.Before.Choices}
 	var light assemble.ShotLight
 	if s.Light != nil {
 		light = *s.Light
 	}
 	read := func() { light.At, light.Low = own.through(light.At), own.through(light.Low) }
-	if known != nil { // before what is named joins its glass: that is not there, and measures nothing
+	if isKnown { // before what is named joins its glass: that is not there, and measures nothing
 		read()
 	}
 	if len(s.Kit) > 0 {
 		choices.Required, choices.AtHand = nil, nil
-		if ids := own.named(s.Kit); known != nil {
+		if ids := own.named(s.Kit); isKnown {
 			choices.AtHand = &ids
 		}
 	} else {
 		for _, k := range held.Kit {
 			if choices.IsAtHand(k.ID) {
-				s.assume(Kit, labelOf(k.ID))
+				s.assume(Kit, known.LabelOf(k.ID))
 			}
 		}
 	}
 	if len(s.Required) > 0 {
 		choices.Required = own.named(s.Required)
 	}
-	r := held.Shot(assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: choices})
-	s.assumeRest(assemble.Asked{Scene: moved(r), Choices: r.Choices}, labelOf)
-	if known == nil {
+	asked := assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: choices}
+	if !known.IsAnew {
+		asked = known.Settled.For(asked)
+	}
+	r := held.Shot(asked)
+	s.assumeRest(assemble.Asked{Scene: moved(r), Choices: r.Choices}, known.LabelOf)
+	if !isKnown {
 		read()
 	}
 	r.Light = light

@@ -38,6 +38,14 @@ func (d *Desk) Askable(ctx context.Context) ([]calc.AskCamera, error) {
 		return len(shots)
 	}
 	slices.SortStableFunc(cameras, func(a, b store.Camera) int { return rank(a.ID) - rank(b.ID) })
+	taste, err := d.Store.Taste(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var settled *assemble.Preferences
+	if taste.Tolerance != nil || len(taste.Schools) > 0 {
+		settled = &taste.Preferences
+	}
 	shelf, err := d.shelf(ctx)
 	if err != nil {
 		return nil, err
@@ -45,7 +53,7 @@ func (d *Desk) Askable(ctx context.Context) ([]calc.AskCamera, error) {
 	all := []calc.AskCamera{}
 	for _, c := range cameras[:min(len(cameras), mostAsked)] {
 		rigID := ""
-		ask := calc.AskCamera{Name: c.Name, Titles: map[string]string{}}
+		ask := calc.AskCamera{Name: c.Name, Titles: map[string]string{}, Settled: settled}
 		if i := lastOf(c.ID); i >= 0 {
 			rigID, ask.Last = shots[i].RigID, &shots[i].Asked
 		}

@@ -8,11 +8,14 @@ import (
 	"testing"
 	"time"
 
+	"pinhole/core/assemble"
 	"pinhole/core/calc"
 	"pinhole/core/card"
 	"pinhole/core/day"
 	"pinhole/core/glass"
+	"pinhole/core/motion"
 	"pinhole/core/problem"
+	"pinhole/core/shot"
 	"pinhole/core/stop"
 	"pinhole/core/take"
 	"pinhole/internal/store"
@@ -139,6 +142,24 @@ func TestGlassPutOnByHandIsPlanned(t *testing.T) {
 	keep[store.Filter](t)(d.Store.Filters().Delete(ctx, on[0], 1))
 	if planned := keep[*day.OutingAnswer](t)(day.Outing(ctx, keep[*Day](t)(d.Day(ctx, s.ShootID)).Request)).Shots[0]; planned.Placed || planned.State == glass.Breaks {
 		t.Errorf("without it the day says %+v", planned)
+	}
+}
+
+// A line is answered with what its owner settled for new shots, as the shot that is made of it.
+func TestALineIsAnsweredAsSettled(t *testing.T) {
+	d := newDesk(t)
+	ctx := t.Context()
+	keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "action f2.8 iso100-400 · EV 13 > 25 · 4 16"}))
+	settled := store.Taste{Preferences: assemble.Preferences{Tolerance: &assemble.Tolerance{Dark: 0.1, Bright: 0.1}, Schools: map[motion.ActivityName]shot.School{"walk": shot.Free}}}
+	if err := d.Store.SettleTaste(ctx, settled, nil); err != nil {
+		t.Fatal(err)
+	}
+	for _, line := range []string{"EV 12 > 25 · walking", "EV 12 > 25", "drone EV 12 > 25 · 8 16", "EV 12.3 > 25 · centred", "EV 11 > 25 · walking, stabiliser first"} {
+		asked := keep[*calc.AskAnswer](t)(calc.Ask(calc.AskRequest{Line: line, Cameras: keep[[]calc.AskCamera](t)(d.Askable(ctx)), Whole: true}))
+		kept := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: line})).Answer.Given
+		if string(kept.State) != asked.State || kept.Chosen.ErrorStops != *asked.ErrorStops || kept.Chosen.ShutterS != asked.Shot.Chosen.ShutterS || kept.Band != asked.Shot.Band {
+			t.Errorf("%q is answered %s at %v within %v; its shot %s at %v within %v", line, asked.State, asked.Shot.Chosen.ShutterS, asked.Shot.Band, kept.State, kept.Chosen.ShutterS, kept.Band)
+		}
 	}
 }
 

@@ -2,6 +2,7 @@ package desk
 
 import (
 	"context"
+	"reflect"
 	"slices"
 	"strings"
 
@@ -142,24 +143,17 @@ func (d *Desk) changedBy(ctx context.Context, before, settled *store.Taste) ([]s
 // asSettled lets a new shot have what was settled, where it says nothing else.
 func (d *Desk) asSettled(ctx context.Context, s *store.Shot) error {
 	settled, err := d.Store.Taste(ctx)
-	if err != nil {
-		return err
-	}
-	settle(s, &store.Taste{}, &settled)
-	return nil
+	s.Asked = settled.For(s.Asked)
+	return err
 }
 
-// settle lets a shot have what is settled, where it says nothing else, and reports whether it is
-// another one for it.
+// settle lets a shot have what is settled, where it says nothing else than was settled before, and
+// reports whether it is another one for it.
 func settle(s *store.Shot, before, settled *store.Taste) (isChanged bool) {
-	is := s.Choices.Tolerance
-	if t := settled.Tolerance; t != nil && (is == nil || before.Tolerance != nil && *is == *before.Tolerance) && (is == nil || *is != *t) {
-		own := *t
-		s.Choices.Tolerance, isChanged = &own, true
+	was := s.Asked
+	if is := was.Choices.Tolerance; is != nil && settled.Tolerance != nil && before.Tolerance != nil && *is == *before.Tolerance {
+		s.Choices.Tolerance = nil
 	}
-	school := settled.Schools[s.Scene.Activity]
-	if school != "" && school != shot.ByAngle && school != shot.ByTime && s.Scene.School == "" {
-		s.Scene.School, isChanged = school, true
-	}
-	return isChanged
+	s.Asked = settled.For(s.Asked)
+	return !reflect.DeepEqual(was, s.Asked)
 }

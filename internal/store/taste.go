@@ -7,16 +7,11 @@ import (
 	"fmt"
 
 	"pinhole/core/assemble"
-	"pinhole/core/motion"
-	"pinhole/core/shot"
 )
 
 // Taste is what was settled of what the log suggests.
 type Taste struct {
-	// Tolerance is what new shots accept, nil for what everybody does.
-	Tolerance *assemble.Tolerance `json:"tolerance,omitempty"`
-	// Schools say by what the shutter of new shots of an activity is chosen.
-	Schools map[motion.ActivityName]shot.School `json:"schools,omitempty"`
+	assemble.Preferences
 	// Declined names suggestions that are never made again.
 	Declined []string `json:"declined,omitempty"`
 }

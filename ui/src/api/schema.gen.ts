@@ -2510,6 +2510,8 @@ export interface components {
             /** @description what its last shot asked */
             last?: components["schemas"]["Asked"];
             name: string;
+            /** @description what its owner settled for new shots that say nothing else */
+            settled?: components["schemas"]["Preferences"];
             /** @description what its filters are called, by id */
             titles?: {
                 [key: string]: string;
@@ -6627,6 +6629,14 @@ export interface components {
              * @description half were faster
              */
             seconds: number;
+        };
+        Preferences: {
+            /** @description by what their shutter is chosen, by activity */
+            schools?: {
+                [key: string]: "angle" | "fixed" | "stabiliser-first" | "free" | "automatic";
+            };
+            /** @description what they accept; what everybody does by default */
+            tolerance?: components["schemas"]["Tolerance"];
         };
         Presets: {
             /** @description accepted errors to choose from */

@@ -152,7 +152,10 @@ export async function edit(
   const kind = form === "Preferences" ? /^(preferences|taste):/ : new RegExp(`^${form.toLowerCase()}:`);
   const part = page.getByTestId("shot-line").getByRole("button", { name: kind });
   await part.first().waitFor();
-  if (!(await region.isVisible())) await part.first().click();
+  if (!(await region.isVisible())) {
+    await part.first().click();
+    await expect(region).toBeFocused(); // what is done sooner would lose the focus to it
+  }
   return region;
 }
 

@@ -164,6 +164,11 @@ test("a day is lived on the field card and read in the log", async ({ page, app 
   const get = async (path: string) => (await page.request.get(app.url + path)).json();
   const { items: shots } = await get("/api/shots?limit=50");
   const walk = shots.find((s: { name: string }) => s.name === "Noon walk on the terrace");
+  // It is shot now, at whatever hour: in the light that was typed.
+  const { shootId, cameraId, name, look, light, choices, scene, startsAt } = walk;
+  await page.request.put(`${app.url}/api/shots/${walk.id}?version=${walk.version}`, {
+    data: { shootId, cameraId, name, look, light, choices, scene, startsAt },
+  });
   const before = (await get("/api/learned")).records;
   await page.goto(`${app.url}/card/${walk.shootId}?shot=${walk.id}`);
   const turn = page.getByTestId("turn");

@@ -47,9 +47,10 @@ func (d *Desk) tell(ctx context.Context, shots []store.Shot) error {
 		on := [2]string{shots[i].CameraID, shots[i].RigID}
 		if benches[on] == nil {
 			b, err := d.benchFrom(ctx, shelf, shots[i].CameraID, shots[i].RigID)
-			if err != nil {
-				return fmt.Errorf("the bench of shot %s: %w", shots[i].ID, err)
+			if err != nil && ctx.Err() != nil {
+				return err
 			}
+			// A camera that cannot be read has no bench, and hides no shot.
 			benches[on] = &toldBench{Bench: b}
 		}
 		d.tellOn(benches[on], &shots[i])
@@ -66,6 +67,9 @@ type toldBench struct {
 // tellOn answers a shot anew where its gear or the rules are other than they were. What cannot be
 // answered now keeps what it was told.
 func (d *Desk) tellOn(b *toldBench, s *store.Shot) {
+	if b.Bench == nil {
+		return
+	}
 	if b.gear == nil {
 		b.gear = gearOf(b.held().Shot(assemble.Asked{}))
 	}

@@ -72,10 +72,11 @@ func Read(text string, names ...string) *Sentence {
 // names, and by a beginning of one that is no other camera's and says nothing by itself, as "row
 // walker" for "Row walker (pocket gimbal)". One word is enough before a bracket alone.
 func called(line string, names []string) map[string]string {
-	cameras := map[string]string{}
-	for _, name := range names {
+	cameras, wholes := map[string]string{}, make([]string, len(names))
+	for i, name := range names {
 		words := flat(stretches(name))
-		for n := 1; n < len(words); n++ {
+		wholes[i] = joined(words)
+		for n := 1; n < len(words) && strings.Contains(line, words[0].text); n++ {
 			short := joined(words[:n])
 			switch of, isTaken := cameras[short]; {
 			case n == 1 && words[1].text[0] != '(':
@@ -86,8 +87,8 @@ func called(line string, names []string) map[string]string {
 			}
 		}
 	}
-	for _, name := range names {
-		cameras[joined(flat(stretches(name)))] = name
+	for i, name := range names {
+		cameras[wholes[i]] = name
 	}
 	maps.DeleteFunc(cameras, func(_, name string) bool { return name == "" })
 	return cameras

@@ -39,6 +39,11 @@ func (g *ownGlass) named(labels []string) []string {
 	return ids
 }
 
+// read lets a light be as it was read through the glass that is there.
+func (g *ownGlass) read(light *assemble.ShotLight) {
+	light.At, light.Low = g.through(light.At), g.through(light.Low)
+}
+
 // through returns a reading as it was taken through glass that is there, by what that measures; else
 // by what is printed.
 func (g *ownGlass) through(e *assemble.Entry) *assemble.Entry {

@@ -44,43 +44,46 @@ func (s *Sentence) Shot(known Known) *assemble.ShotRequest {
 		last = Unsaid(known.Before, known.LabelOf)
 	}
 	held := s.held(known.Held)
-	isKnown := known.Held != nil
 	choices := s.choices(last.Choices)
-	own := ownGlass{held: held, labelOf: known.LabelOf, isKnown: isKnown, choices: known.Before.Choices}
+	own := ownGlass{held: held, labelOf: known.LabelOf, isKnown: known.Held != nil, choices: known.Before.Choices}
 	var light assemble.ShotLight
 	if s.Light != nil {
 		light = *s.Light
 	}
-	read := func() { light.At, light.Low = own.through(light.At), own.through(light.Low) }
-	if isKnown { // before what is named joins its glass: that is not there, and measures nothing
-		read()
+	if own.isKnown { // before what is named joins its glass: that is not there, and measures nothing
+		own.read(&light)
 	}
-	if len(s.Kit) > 0 {
-		choices.Required, choices.AtHand = nil, nil
-		if ids := own.named(s.Kit); isKnown {
-			choices.AtHand = &ids
-		}
-	} else {
-		for _, k := range held.Kit {
-			if choices.IsAtHand(k.ID) {
-				s.assume(Kit, known.LabelOf(k.ID))
-			}
-		}
-	}
-	if len(s.Required) > 0 {
-		choices.Required = own.named(s.Required)
-	}
+	s.chooseFrom(&own, &choices)
 	asked := assemble.Asked{Look: s.look(held, last.Look), Scene: s.scene(last.Scene), Choices: choices}
 	if !known.IsAnew {
 		asked = known.Settled.For(asked)
 	}
 	r := held.Shot(asked)
 	s.assumeRest(assemble.Asked{Scene: moved(r), Choices: r.Choices}, known.LabelOf)
-	if !isKnown {
-		read()
+	if !own.isKnown {
+		own.read(&light)
 	}
 	r.Light = light
 	return r
+}
+
+// chooseFrom lets the choices name the glass that the sentence names.
+func (s *Sentence) chooseFrom(own *ownGlass, choices *assemble.Choices) {
+	if len(s.Kit) > 0 {
+		choices.Required, choices.AtHand = nil, nil
+		if ids := own.named(s.Kit); own.isKnown {
+			choices.AtHand = &ids
+		}
+	} else {
+		for _, k := range own.held.Kit {
+			if choices.IsAtHand(k.ID) {
+				s.assume(Kit, own.labelOf(k.ID))
+			}
+		}
+	}
+	if len(s.Required) > 0 {
+		choices.Required = own.named(s.Required)
+	}
 }
 
 // assume adds a part that was not said.

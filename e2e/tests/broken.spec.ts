@@ -29,17 +29,21 @@ broken(
   async ({ browser, app }) => {
     const context = await browser.newContext({ serviceWorkers: "block" });
     const page = await context.newPage();
-    let refused = 0;
+    let asked = 0;
     await page.route(/assets\/KitPlace.*\.js/, (route) => {
-      refused++;
-      return refused === 1 ? route.abort() : route.continue();
+      asked++;
+      return asked === 1 ? route.abort() : route.continue();
     });
+    let opened = 0;
+    page.on("load", () => opened++);
     // From the start: places are fetched in a quiet moment, too.
     await page.route(/assets\/CardPlace.*\.js|assets\/CardStart.*\.js/, (route) => route.abort());
     await page.goto(`${app.url}/shoot`);
     await page.getByRole("link", { name: "Kit" }).click();
     await expect(page.getByRole("heading", { name: "Kit", exact: true })).toBeVisible();
-    expect(refused).toBe(2);
+    // It may be asked for in a quiet moment as well, before and after.
+    expect(asked).toBeGreaterThan(1);
+    expect(opened).toBeLessThanOrEqual(2);
 
     await page.getByRole("link", { name: "Field card", exact: true }).click();
     await expect(page.getByRole("heading", { name: "This place broke" })).toBeVisible();

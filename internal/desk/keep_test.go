@@ -99,15 +99,21 @@ func TestAShotChoosesFromWhatItsLineNamed(t *testing.T) {
 	}
 }
 
+// tomorrow keeps a line's shot, planned for the next day, and returns it with all filters.
+func tomorrow(t *testing.T, d *Desk, line string) (store.Shot, []store.Filter) {
+	t.Helper()
+	s := keep[store.Shot](t)(d.Keep(t.Context(), "", KeepRequest{Line: line}))
+	at := d.Now().AddDate(0, 0, 1)
+	s.StartsAt = &at
+	return keep[store.Shot](t)(d.SaveShot(t.Context(), s)), keep[[]store.Filter](t)(d.Store.Filters().List(t.Context()))
+}
+
 // Glass that is put on by hand is what the day plans and the card shows, until it is gone; where
 // it breaks and other glass serves, that is said.
 func TestGlassPutOnByHandIsPlanned(t *testing.T) {
 	d := newDesk(t)
 	ctx := t.Context()
-	s := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "drone f2.8 iso100-400 · EV 13 > 25 180° · 4 16 CPL"}))
-	at := d.Now().AddDate(0, 0, 1)
-	s.StartsAt = &at
-	filters := keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
+	s, filters := tomorrow(t, d, "drone f2.8 iso100-400 · EV 13 > 25 180° · 4 16 CPL")
 	idOf := func(label string) string {
 		return filters[slices.IndexFunc(filters, func(f store.Filter) bool { return f.Label == label })].ID
 	}
@@ -168,11 +174,7 @@ func TestALineIsAnsweredAsSettled(t *testing.T) {
 func TestAShotIsToldByTheGearAsItIs(t *testing.T) {
 	d := newDesk(t)
 	ctx := t.Context()
-	s := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "drone f2.8 iso100-400 · 1/240 iso100 behind ND8 > 25 180° · 8 16 32"}))
-	at := d.Now().AddDate(0, 0, 1)
-	s.StartsAt = &at
-	s = keep[store.Shot](t)(d.SaveShot(ctx, s))
-	filters := keep[[]store.Filter](t)(d.Store.Filters().List(ctx))
+	s, filters := tomorrow(t, d, "drone f2.8 iso100-400 · 1/240 iso100 behind ND8 > 25 180° · 8 16 32")
 	for i := range filters {
 		measured := stop.Stops(map[string]float64{"ND8": 2.2, "ND16": 4.4, "ND32": 5}[filters[i].Label])
 		filters[i].MeasuredStops = &measured

@@ -5,7 +5,6 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"slices"
 
 	"pinhole/core/assemble"
 	"pinhole/core/calc"
@@ -83,7 +82,7 @@ func (d *Desk) tellOn(b *toldBench, s *store.Shot) {
 
 // gearOf writes the gear that a shot is answered with, so that the same reads the same.
 func gearOf(r *assemble.ShotRequest) []byte {
-	only := assemble.ShotRequest{Camera: r.Camera, Kit: slices.Clip(r.Kit), Profile: r.Profile, Rates: r.Rates, Craft: r.Craft}
+	only := assemble.ShotRequest{Camera: r.Camera, Kit: r.Kit, Profile: r.Profile, Rates: r.Rates, Craft: r.Craft}
 	if len(only.Kit) == 0 {
 		only.Kit = nil
 	}

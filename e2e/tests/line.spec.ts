@@ -172,6 +172,12 @@ test.describe("with the demo", () => {
     await expect(on(page).saved).toHaveText(/^saved/);
     await page.reload();
     await expect(page.getByRole("link", { name: /not at hand/ })).toHaveCount(0);
+    // What is put on by hand is said so on the list, of a shot without a time too.
+    const stored = page.waitForResponse((r) => r.request().method() === "PUT" && r.ok());
+    await page.getByRole("group", { name: "Filters to put on" }).getByRole("button", { name: "ND64" }).first().click();
+    await stored;
+    await page.getByRole("link", { name: "Shoots", exact: true }).click();
+    await expect(page.getByText("ND64, by hand")).toBeVisible();
   });
 });
 

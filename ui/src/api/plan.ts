@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
+import { asPut } from "../lib/glass";
 import { useLastGood } from "../lib/useLastGood";
 import type { Schemas } from "./client";
 import { dayQuery, outingQuery } from "./queries";
@@ -33,7 +34,6 @@ export function usePlan(shootId: string | undefined): { of: Map<string, Planned>
 /** The glass of a planned shot. */
 export function packWords(plan: Schemas["OutingPlan"], names: Record<string, string>): string {
   const glass = plan.packs.map((k) => names[k.stack] ?? k.stack).filter((name, i, all) => name !== all[i - 1]);
-  const byHand = plan.placed ? ", by hand" : "";
   const packs = plan.packs.length > 1 ? ` (${plan.packs.length} batteries)` : "";
-  return glass.join(", then ") + byHand + packs;
+  return asPut(glass.join(", then "), plan.placed) + packs;
 }

@@ -29,6 +29,9 @@ export function byId(bench: Bench, triedStops?: number, gone?: Record<string, st
   return pieces;
 }
 
+/** The glass of a shot, said to be its owner's choice where it is. */
+export const asPut = (glass: string, isByHand: boolean | undefined): string => (isByHand ? `${glass}, by hand` : glass);
+
 /** What glass is called: "ND64 + CPL", a variable filter with its ring's setting. */
 export function glassName(
   ids: readonly string[],

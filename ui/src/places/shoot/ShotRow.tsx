@@ -6,7 +6,7 @@ import type { Planned } from "../../api/plan";
 import { shotQuery, shotsQuery } from "../../api/queries";
 import { classes } from "../../lib/classes";
 import { signed } from "../../lib/format";
-import { glassName, named, type Piece } from "../../lib/glass";
+import { asPut, glassName, named, type Piece } from "../../lib/glass";
 import { Lights } from "../../lib/Lights";
 import { settingWords, stateOf } from "../../lib/option";
 import { PictureButton } from "../../lib/PictureButton";
@@ -99,7 +99,7 @@ function ofTheShot(shot: Schemas["StoredShot"], filters: Schemas["ShownFilter"][
   const pieces = new Map([...named(shot.answer.glass), ...filters.map((f): [string, Piece] => [f.id, f])]);
   return {
     state: stateOf(given),
-    glass: settled ? glassName(chosen.filters, pieces, chosen.settings) : "still looking",
+    glass: settled ? asPut(glassName(chosen.filters, pieces, chosen.settings), given.placed) : "still looking",
     words: `${settingWords(chosen)}${settled ? ` · ${signed(chosen.leftStops)}` : ""}`,
     light: settled ? `${given.reading.text}, ${shot.startsAt ? "as typed" : "as typed: it has no time"}` : "",
   };

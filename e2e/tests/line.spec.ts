@@ -169,8 +169,10 @@ test.describe("with the demo", () => {
     await expect(line.getByRole("button", { name: /^kit: of ND4, ND16, ND64/ })).toBeVisible();
     await filters.getByLabel("VND 2-5 stop").selectOption({ label: "as needed" });
     await expect(line.getByRole("button", { name: /^kit: of/ })).toHaveCount(0);
+    await filters.getByRole("button", { name: "Done" }).click();
     await expect(on(page).saved).toHaveText(/^saved/);
     await page.reload();
+    await expect(page.getByRole("group", { name: "Filters to put on" }).getByRole("button")).toHaveCount(6);
     await expect(page.getByRole("link", { name: /not at hand/ })).toHaveCount(0);
     // What is put on by hand is said so on the list, of a shot without a time too.
     const stored = page.waitForResponse((r) => r.request().method() === "PUT" && r.ok());

@@ -20,8 +20,8 @@ export function PhoneAccess() {
     <>
       {addresses.length === 0 ? (
         <Text>
-          This server answers this machine alone. Started as <Code>pinhole serve --lan</Code>, it also serves telephones
-          on the same network, over HTTPS and behind a passphrase.
+          This server answers this machine alone. Started as <Code>pinhole serve --lan</Code>, it also answers
+          telephones on the same network, over HTTPS and behind a passphrase.
         </Text>
       ) : (
         <Stack gap="4" pb="4">

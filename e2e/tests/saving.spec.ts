@@ -119,21 +119,25 @@ test("what is stored is told anew only with the answer", async ({ page, app }) =
   await openShot(page, app, "Crates down the lane");
   const note = on(page).saved;
   await expect(note).toHaveText(/^saved/);
-  const before = await note.textContent();
-  let release = () => {};
-  const held = new Promise<void>((resolve) => {
-    release = resolve;
-  });
+  const before = await on(page).glass.innerText();
   await page.route("**/api/calc/shot", async (route) => {
-    await held;
+    await new Promise((resolve) => setTimeout(resolve, 500));
     await route.continue();
   });
+  // Which glass is shown at each change of the note: the time of day in it may be the same again.
+  const shown: string[] = [];
+  await page.exposeFunction("saw", (glass: string) => shown.push(glass));
+  await note.evaluate((node) => {
+    new MutationObserver(() =>
+      (window as unknown as { saw: (glass: string) => void }).saw(
+        document.querySelector<HTMLElement>('[data-testid="glass"]')?.innerText ?? "",
+      ),
+    ).observe(node, { childList: true, characterData: true, subtree: true });
+  });
   await page.getByRole("group", { name: "Filters to put on" }).first().getByRole("button").first().click();
-  await page.waitForTimeout(500);
-  await expect(note).toHaveText(before ?? "");
-  release();
-  await expect(note).toHaveText("saving…");
+  await expect.poll(() => shown.length).toBeGreaterThan(1);
   await expect(note).toHaveText(/^saved/);
+  expect(shown).not.toContain(before);
 });
 
 test("what was stored and whose answer was lost is not stored twice", async ({ page, app }) => {

@@ -222,5 +222,39 @@ func idsIn(stack string) []string {
 	if ids == "" {
 		return nil
 	}
-	return strings.Split(ids, "+")
+	in := strings.Split(ids, "+")
+	for i, id := range in {
+		if strings.HasPrefix(id, "new ") { // told apart by its strength
+			in[i] = shot.NewGlass
+		}
+	}
+	return in
+}
+
+// Two shots of one camera may each try a filter that is not in the kit: the plan puts each where it
+// is tried, by its own name and strength.
+func TestTwoShotsTryTwoFilters(t *testing.T) {
+	from := time.Date(2031, 9, 20, 12, 0, 0, 0, time.UTC)
+	light := stop.EV(14.6)
+	outing := day.OutingRequest{Sky: "clear", From: from, To: from.Add(3 * time.Hour), StepS: 3600, Stacks: []day.OutingStack{},
+		Held: []assemble.Held{{CameraID: "c", Optics: assemble.Camera{Aperture: 2, ISOBase: 100, ISOCeiling: 800}}}}
+	tried := map[string]stop.Stops{"a": 7, "b": 5}
+	for id, stops := range tried {
+		fps := map[string]string{"a": "25", "b": "100"}[id]
+		outing.Shots = append(outing.Shots, day.OutingShot{ID: id, Name: id, CameraID: "c", From: from.Add(time.Duration(len(outing.Shots)) * time.Hour), Minutes: 30,
+			Look: &assemble.ShotLook{FPS: fps, Target: "180°"}, Scene: assemble.ShotScene{WhatIf: &assemble.WhatIf{GlassStops: &stops}}, Choices: &assemble.Choices{}, Read: &assemble.SceneLight{EV100: &light}})
+	}
+	plan, err := day.Outing(t.Context(), outing)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, s := range plan.Shots {
+		on := s.Packs[0]
+		if want := fmt.Sprintf("new %g-stop filter", float64(tried[s.ID])); plan.Names[on.Stack] != want || on.SettingStops != tried[s.ID] || s.State != glass.Holds {
+			t.Errorf("%s is planned with %q of %v stops, %s; want %s", s.ID, plan.Names[on.Stack], on.SettingStops, s.Words, want)
+		}
+	}
+	if len(plan.Swaps) != 1 {
+		t.Errorf("from one to the other there are %d swaps", len(plan.Swaps))
+	}
 }

@@ -213,15 +213,23 @@ func (o *Prepared) kit(h *assemble.Held, asks assemble.Asked, placed *[]string, 
 		}
 		scene, unmet = scene.PutOn(on), "" // whoever puts something on does without what is not there
 	}
-	id := func(filters []*glass.Filter) string { return StackID(h.CameraID, h.RigID, glass.IDs(filters)) }
+	name := func(id string) string {
+		if id == shot.NewGlass {
+			return asks.Scene.TriedGlass()
+		}
+		return cmp.Or(o.Titles[id], id)
+	}
+	id := func(filters []*glass.Filter) string {
+		on := glass.IDs(filters)
+		if i := slices.Index(on, shot.NewGlass); i >= 0 {
+			on[i] = name(on[i]) // another shot may try another
+		}
+		return StackID(h.CameraID, h.RigID, on)
+	}
 	for k := range scene.Stacks {
 		if stack := &scene.Stacks[k]; o.Stacks[id(stack.Filters)] == nil {
-			named := stackOf(h.CameraID, h.RigID, stack, asks.Choices.Required, func(id string) string {
-				if id == shot.NewGlass {
-					return asks.Scene.TriedGlass()
-				}
-				return cmp.Or(o.Titles[id], id)
-			})
+			named := stackOf(h.CameraID, h.RigID, stack, asks.Choices.Required, name)
+			named.ID = id(stack.Filters)
 			o.addStack(&named)
 		}
 	}

@@ -178,8 +178,12 @@ test.describe("with the demo", () => {
     const stored = page.waitForResponse((r) => r.request().method() === "PUT" && r.ok());
     await page.getByRole("group", { name: "Filters to put on" }).getByRole("button", { name: "ND64" }).first().click();
     await stored;
+    // And what it costs, in the words of the shot.
+    await expect(on(page).state).toContainText("makes up");
+    const [, costs = ""] = (await on(page).state.innerText()).split("\n");
     await page.getByRole("link", { name: "Shoots", exact: true }).click();
-    await expect(page.getByText("ND64, by hand")).toBeVisible();
+    const row = page.getByRole("link", { name: /ND64, by hand/ });
+    await expect(row).toContainText(`tight · ${costs}`);
   });
 });
 

@@ -12,6 +12,7 @@ import (
 
 	"pinhole/core/calc"
 	"pinhole/core/problem"
+	"pinhole/core/shot"
 	"pinhole/internal/store"
 )
 
@@ -162,6 +163,9 @@ func (d *Desk) answerOn(b *Bench, f store.ShotFields) (store.Answer, error) {
 	}
 	for _, f := range b.Filters {
 		answer.Glass[f.ID] = f.Title
+	}
+	if tried := f.Scene.TriedGlass(); tried != "" {
+		answer.Glass[shot.NewGlass] = tried
 	}
 	answer.Request, answer.Given = request, *given
 	return answer, nil

@@ -209,6 +209,18 @@ func TestAShotIsToldByTheGearAsItIs(t *testing.T) {
 	}
 }
 
+// A filter that is only tried has its name in the answer, as those of the kit have.
+func TestATriedFilterHasItsName(t *testing.T) {
+	d := newDesk(t)
+	s := keep[store.Shot](t)(d.Keep(t.Context(), "", KeepRequest{Line: "gimbal f2.8 1/1600 iso100 > 30 · 4"}))
+	stops := stop.Stops(6)
+	s.Scene.WhatIf = &assemble.WhatIf{GlassStops: &stops}
+	s = keep[store.Shot](t)(d.SaveShot(t.Context(), s))
+	if on := s.Answer.Given.Chosen.Filters; len(on) != 1 || s.Answer.Glass[on[0]] != "new 6-stop filter" {
+		t.Errorf("%v is called %v", on, s.Answer.Glass)
+	}
+}
+
 // A shot that nobody planned has a card: of its shoot where nothing is planned, and of itself,
 // now, where something is.
 func TestACardWithoutAPlan(t *testing.T) {

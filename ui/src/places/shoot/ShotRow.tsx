@@ -100,7 +100,7 @@ function ofTheShot(shot: Schemas["StoredShot"], filters: Schemas["ShownFilter"][
   return {
     state: stateOf(given),
     glass: settled ? asPut(glassName(chosen.filters, pieces, chosen.settings), given.placed) : "still looking",
-    words: `${settingWords(chosen)}${settled ? ` · ${signed(chosen.leftStops)}` : ""}`,
+    words: given.gives ?? `${settingWords(chosen)}${settled ? ` · ${signed(chosen.leftStops)}` : ""}`,
     light: settled ? `${given.reading.text}, ${shot.startsAt ? "as typed" : "as typed: it has no time"}` : "",
   };
 }

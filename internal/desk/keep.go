@@ -24,7 +24,7 @@ type KeepRequest struct {
 	Line     string `json:"line" minLength:"1" maxLength:"500"`
 	CameraID string `json:"cameraId,omitempty" maxLength:"60" doc:"the camera that is meant where the line names none; the one that was worked on last by default"`
 	ShootID  string `json:"shootId,omitempty" maxLength:"60" doc:"the shoot it goes to; the latest by default, or a new one"`
-	Name     string `json:"name,omitempty" maxLength:"80" doc:"what the shot is called; Quick shot by default"`
+	Name     string `json:"name,omitempty" maxLength:"80" doc:"what the shot is called; Quick shot by default, with a number where there is one"`
 }
 
 // What is kept of a line is called so until its owner names it.
@@ -72,11 +72,18 @@ func (d *Desk) Keep(ctx context.Context, key string, r KeepRequest) (store.Shot,
 	if err != nil {
 		return store.Shot{}, err
 	}
-	k.Shot.ShotFields = store.ShotFields{CameraID: k.Shot.CameraID, RigID: k.Shot.RigID, Name: cmp.Or(r.Name, newShot), Light: request.Light,
+	k.Shot.ShotFields = store.ShotFields{CameraID: k.Shot.CameraID, RigID: k.Shot.RigID, Name: r.Name, Light: request.Light,
 		Asked: assemble.Asked{Look: request.Look, Scene: request.Scene, Choices: request.Choices}}
 	k.Shot.Answer = store.Answer{Model: calc.ModelVersion, At: d.Now(), Request: *request, Given: *given, Camera: asked.Camera, Glass: map[string]string{}}
 	if k.Shoot, k.Shot.ShootID, err = d.shootFor(ctx, r.ShootID); err != nil {
 		return store.Shot{}, err
+	}
+	if k.Shot.Name == "" {
+		others, err := d.Store.ShotNames(ctx, k.Shot.ShootID)
+		if err != nil {
+			return store.Shot{}, err
+		}
+		k.Shot.Name = unlike(newShot, others)
 	}
 	if err := d.asSettled(ctx, &k.Shot); err != nil {
 		return store.Shot{}, err
@@ -108,11 +115,21 @@ func cameraOf(s *line.Sentence, r *assemble.ShotRequest, others []calc.AskCamera
 	if rate, err := stop.ParseRate(r.Look.FPS); err == nil && !slices.Contains(c.Rates, rate.String()) && rate > 0 {
 		c.Rates = append(slices.Clone(c.Rates), rate.String())
 	}
-	name := c.Name
-	for n := 2; slices.ContainsFunc(others, func(o calc.AskCamera) bool { return o.Name == c.Name }); n++ {
-		c.Name = fmt.Sprintf("%s %d", name, n)
+	names := make([]string, len(others))
+	for i := range others {
+		names[i] = others[i].Name
 	}
+	c.Name = unlike(c.Name, names)
 	return store.Camera{Meta: store.Meta{ID: newID()}, CameraFields: c}, rig
+}
+
+// unlike returns a name that none of the others is, with a number behind it where one is.
+func unlike(name string, others []string) string {
+	free := name
+	for n := 2; slices.Contains(others, free); n++ {
+		free = fmt.Sprintf("%s %d", name, n)
+	}
+	return free
 }
 
 // nameGlass gives the glass of a request that its camera does not have, which has labels for

@@ -53,6 +53,9 @@ func TestALineIsKept(t *testing.T) {
 	if cameras = keep[[]store.Camera](t)(d.Store.Cameras().List(ctx)); len(cameras) != 2 || other.CameraID == c.ID || cameras[1].Name == c.Name {
 		t.Errorf("a second camera of the kind is %+v", cameras)
 	}
+	if kept.Name != "Quick shot" || again.Name != "Quick shot 2" || other.Name != "Quick shot 3" {
+		t.Errorf("they are called %q, %q and %q", kept.Name, again.Name, other.Name)
+	}
 	var fault *problem.Fault
 	if _, err := d.Keep(ctx, "", KeepRequest{Line: "gimbal > 25"}); !errors.As(err, &fault) || fault.Field != "line" {
 		t.Errorf("without light it is kept with %v", err)

@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
+	"fmt"
 	"pinhole/core/assemble"
 	"time"
 
@@ -72,6 +74,23 @@ func (s *Store) Shots() Collection[Shot] { return Collection[Shot]{s, shots()} }
 // ShotsOf returns the shots of a shoot.
 func (s *Store) ShotsOf(ctx context.Context, shootID string) ([]Shot, error) {
 	return shots().list(ctx, s.reader, "shoot_id = ?", shootID)
+}
+
+// ShotNames returns what the shots of a shoot are called.
+func (s *Store) ShotNames(ctx context.Context, shootID string) (names []string, err error) {
+	rows, err := s.reader.QueryContext(ctx, "SELECT name FROM shots WHERE deleted_at IS NULL AND shoot_id = ?", shootID)
+	if err != nil {
+		return nil, fmt.Errorf("read the names of shots: %w", translate(err))
+	}
+	defer func() { err = errors.Join(err, rows.Close()) }()
+	for rows.Next() {
+		var name string
+		if err := rows.Scan(&name); err != nil {
+			return nil, fmt.Errorf("read the name of a shot: %w", err)
+		}
+		names = append(names, name)
+	}
+	return names, rows.Err()
 }
 
 // LastShots returns of each camera the shot that was changed last, the latest first.

@@ -22,7 +22,7 @@ import (
 // Format and Version mark an archive.
 const (
 	Format  = "pinhole-archive"
-	Version = 3
+	Version = 5
 )
 
 // about is the first document of an archive.
@@ -67,6 +67,7 @@ var kinds = []kind{
 	since(4, of("practice.json", func(a *store.Archive) *[]store.PracticeAnswer { return &a.Practice }, func(v *store.PracticeAnswer) part {
 		return part{&v.Meta, &v.Answered, checked[practice.Answered]}
 	})),
+	since(5, of("settled.json", func(a *store.Archive) *[]store.Taste { return &a.Settled }, func(v *store.Taste) part { return part{nil, v, checked[store.Taste]} })),
 }
 
 // part is what of a thing came from outside, and how that is checked.

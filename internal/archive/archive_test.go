@@ -13,7 +13,10 @@ import (
 	"testing"
 	"time"
 
+	"pinhole/core/assemble"
+	"pinhole/core/motion"
 	"pinhole/core/problem"
+	"pinhole/core/shot"
 	"pinhole/internal/archive"
 	"pinhole/internal/demo"
 	"pinhole/internal/desk"
@@ -77,7 +80,15 @@ func lived(t *testing.T) *desk.Desk {
 	keep[store.FieldEntry](t)(d.Store.AddToFieldLog(t.Context(), shoots[0].ID, "reading-by-a-device", store.FieldEntryFields{
 		Kind: "reading", At: d.Now(), Words: "EV 12", Reading: &store.FieldReading{Kind: "meter", Source: "real", EV100: 12, SpreadStops: 0.2},
 	}))
+	settle(t, d, store.Taste{Preferences: assemble.Preferences{Tolerance: &assemble.Tolerance{Dark: 1, Bright: 0.5}, Schools: map[motion.ActivityName]shot.School{"walk": shot.StabiliserFirst}}})
 	return d
+}
+
+func settle(t *testing.T, d *desk.Desk, what store.Taste) {
+	t.Helper()
+	if err := d.Store.SettleTaste(t.Context(), what, nil); err != nil {
+		t.Fatal(err)
+	}
 }
 
 func exported(t *testing.T, d *desk.Desk) []byte {
@@ -259,5 +270,27 @@ func TestAnArchiveOfTheFirstVersionComesIn(t *testing.T) {
 	first := changed(t, file, "pinhole-archive.json", []byte(`{"format":"pinhole-archive","version":1}`))
 	if a := read(t, first); len(a.Filters) == 0 || len(a.Packs) != 0 {
 		t.Errorf("it has %d filters and %d packs", len(a.Filters), len(a.Packs))
+	}
+}
+
+// What was settled here stays; of what was not, what comes counts.
+func TestWhatWasSettledHereStays(t *testing.T) {
+	file := read(t, exported(t, lived(t)))
+	d := openDesk(t, 9)
+	own := &assemble.Tolerance{Dark: 0.3, Bright: 0.3}
+	settle(t, d, store.Taste{Preferences: assemble.Preferences{Tolerance: own}, Declined: []string{"bright"}})
+	for again, want := range []store.Merged{{Changed: 1}, {Kept: 1}} {
+		m := keep[*store.Merged](t)(d.Store.Merge(t.Context(), &store.Archive{Settled: file.Settled}, store.TakeNone, false))
+		if m.Changed != want.Changed || m.Kept != want.Kept || m.New+m.Same > 0 {
+			t.Errorf("%d times merged it brings %+v", again+1, m)
+		}
+	}
+	is := keep[store.Taste](t)(d.Store.Taste(t.Context()))
+	if *is.Tolerance != *own || is.Schools["walk"] != shot.StabiliserFirst || !slices.Equal(is.Declined, []string{"bright"}) {
+		t.Errorf("settled is %+v", is)
+	}
+	bad := changed(t, exported(t, lived(t)), "settled.json", []byte(`[{"tolerance":{"dark":99,"bright":0}}]`))
+	if _, err := archive.Read(bytes.NewReader(bad), int64(len(bad))); err == nil || !strings.Contains(err.Error(), "tolerance.dark") {
+		t.Errorf("a tolerance of 99 stops comes in with %v", err)
 	}
 }

@@ -9,11 +9,12 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"reflect"
 	"strings"
 	"time"
 )
 
-// Archive is everything that is kept, what is deleted and can be brought back included; of
+// Archive is everything that is kept, what is deleted and can be brought back included; of other
 // settings and of devices that are in, nothing.
 type Archive struct {
 	Cameras       []Camera
@@ -28,6 +29,7 @@ type Archive struct {
 	FieldLog      []LoggedEntry // in the order of arrival
 	Records       []Record
 	Practice      []PracticeAnswer
+	Settled       []Taste // one, or none where nothing was settled
 }
 
 // Archive returns everything as it is at one instant.
@@ -56,6 +58,13 @@ func (s *Store) Archive(ctx context.Context) (a *Archive, err error) {
 	)
 	if err == nil {
 		a.FieldLog, err = logged(ctx, db, "TRUE ORDER BY rowid")
+	}
+	if err != nil {
+		return a, err
+	}
+	t, err := tasteIn(ctx, db)
+	if !reflect.DeepEqual(t, Taste{}) {
+		a.Settled = append(a.Settled, t)
 	}
 	return a, err
 }
@@ -113,7 +122,7 @@ func (s *Store) Merge(ctx context.Context, a *Archive, take Take, isLook bool) (
 		for _, err := range []error{
 			mergeAll(in, s.Cameras().table, a.Cameras), mergeAll(in, rigs(), a.Rigs), mergeAll(in, s.Filters().table, a.Filters), mergeAll(in, s.Trials().table, a.Trials), mergeAll(in, s.Packs().table, a.Packs),
 			mergeAll(in, s.Shoots().table, a.Shoots), mergeAll(in, shots(), a.Shots), mergeAll(in, readings(), a.Readings), mergeAll(in, lightReadings(), a.LightReadings),
-			in.log(a.FieldLog), mergeAll(in, records(), a.Records), mergeAll(in, practiceAnswers(), a.Practice),
+			in.log(a.FieldLog), mergeAll(in, records(), a.Records), mergeAll(in, practiceAnswers(), a.Practice), in.settled(a.Settled),
 		} {
 			if err != nil {
 				return err
@@ -223,6 +232,33 @@ func (in merging) log(entries []LoggedEntry) error {
 			in.New++
 		} else {
 			in.Same++
+		}
+	}
+	return nil
+}
+
+// settled takes over what was settled there of which nothing is settled here.
+func (in merging) settled(come []Taste) error {
+	for _, theirs := range come {
+		ours, err := tasteIn(in.ctx, in.tx)
+		if err != nil {
+			return err
+		}
+		both := ours.with(theirs)
+		switch {
+		case reflect.DeepEqual(ours, Taste{}):
+			in.New++
+		case !reflect.DeepEqual(both, ours):
+			in.Changed++
+		case reflect.DeepEqual(ours, theirs):
+			in.Same++
+			continue
+		default:
+			in.Kept++
+			continue
+		}
+		if err := settleTaste(in.ctx, in.tx, both); err != nil {
+			return err
 		}
 	}
 	return nil

@@ -13,7 +13,11 @@ const PassphraseHash = "passphrase-hash"
 
 // Setting returns a setting, "" where it was never set.
 func (s *Store) Setting(ctx context.Context, name string) (value string, err error) {
-	err = s.reader.QueryRowContext(ctx, "SELECT value FROM settings WHERE name = ?", name).Scan(&value)
+	return settingIn(ctx, s.reader, name)
+}
+
+func settingIn(ctx context.Context, db querier, name string) (value string, err error) {
+	err = db.QueryRowContext(ctx, "SELECT value FROM settings WHERE name = ?", name).Scan(&value)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", nil
 	}

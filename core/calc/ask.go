@@ -138,7 +138,7 @@ func leaveOut(r *assemble.ShotRequest, ids []string) {
 	isOut := func(id string) bool { return slices.Contains(ids, id) }
 	r.Kit = slices.DeleteFunc(slices.Clone(r.Kit), func(k assemble.KitFilter) bool { return isOut(k.ID) })
 	r.Required = slices.DeleteFunc(slices.Clone(r.Required), isOut)
-	if r.AtHand == nil {
+	if r.AtHand == nil || len(*r.AtHand) == 0 { // it was said that there is none
 		return
 	}
 	left := slices.DeleteFunc(slices.Clone(*r.AtHand), isOut)
@@ -178,7 +178,7 @@ func (c *AskCamera) labelOf(id string) string {
 // answer judges the shot, with what is printed on the filters that are made where no glass is
 // at hand.
 func (a *AskAnswer) answer(isWhole bool, r *assemble.ShotRequest, camera *AskCamera) error {
-	a.IsAtHand = len(r.Kit) > 0
+	a.IsAtHand = len(r.Kit) > 0 || r.AtHand != nil // or it was said that there is none
 	if !a.IsAtHand {
 		r.Kit, r.AtHand = printed(), nil
 	}

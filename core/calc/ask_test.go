@@ -228,14 +228,32 @@ func TestGlassThatIsNotThere(t *testing.T) {
 		{"", &twin, true, nil, nil},
 		{"", &odd, true, []string{"a", "o"}, nil}, // what a line cannot say stays
 		{"", &twin, false, nil, nil},              // another day
+		{"no filter", &twin, true, []string{}, nil},
 	} {
 		a, err := Ask(AskRequest{Line: "EV 14 > 25 fps · " + test.line, Cameras: []AskCamera{drone(test.last)}, Whole: true, Anew: test.isAnew})
-		if err != nil || !slices.Equal(chosenFrom(a), test.atHand) || !slices.Equal(a.Missing, test.missing) || len(a.Request.Required) > 0 {
+		if err != nil || asJSON(t, chosenFrom(a)) != asJSON(t, test.atHand) || !slices.Equal(a.Missing, test.missing) || len(a.Request.Required) > 0 {
 			t.Errorf("%q, anew %t, is %v without %v, %v; not %v without %v", test.line, test.isAnew, chosenFrom(a), a.Missing, err, test.atHand, test.missing)
 		}
 		if a.State == unknownState {
 			t.Errorf("%q: %s", test.line, a.Words)
 		}
+	}
+}
+
+// A line says that no filter is at hand: of a camera that is known, and of one that is not, the
+// shot is what the bare lens makes of it, and its line says so again.
+func TestALineSaysThatNoFilterIsThere(t *testing.T) {
+	for _, text := range []string{"EV 14 > 25 fps · no filters", "f2 iso100-800 · EV 14 > 25 fps · without ND", "drone · EV 4 > 25 fps · no glass"} {
+		for _, cameras := range [][]AskCamera{nil, {drone(nil)}} {
+			a := asked(t, text, cameras...)
+			if len(a.Filters) > 0 || len(a.Alternatives) > 0 || !strings.HasPrefix(a.Words, "No filter, ") {
+				t.Errorf("%q on %d cameras: %s, and %+v", text, len(cameras), a.Words, a.Alternatives)
+			}
+		}
+	}
+	is := assemble.Asked{Look: assemble.ShotLook{FPS: "25", Target: "180°"}, Choices: assemble.Choices{AtHand: &[]string{}}}
+	if said, err := Say(SayRequest{Asked: is, Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: "EV 14"}}}); err != nil || said.Line != "EV 14 > 25 fps 180° · no filter" {
+		t.Errorf("without filters at hand it is written %q, %v", said.Line, err)
 	}
 }
 

@@ -2,6 +2,7 @@ package line
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 
 	"pinhole/core/glass"
@@ -37,11 +38,32 @@ func (r *reader) takeRing(isBare bool) int {
 		return 0
 	}
 	label, n := r.label(0, isBare)
-	if n == 0 || len(r.Kit) == mostKit {
+	if n == 0 || len(r.Kit) == mostKit || r.IsBare {
 		return 0
 	}
 	r.Kit = append(r.Kit, label)
 	return r.say(Kit, label, n)
+}
+
+// noFilter says that there is none at hand, and saysNoFilter is how people write that.
+const noFilter = "no filter"
+
+var saysNoFilter = map[string]bool{noFilter: true, "no filters": true, "no nd": true, "no glass": true,
+	"without filter": true, "without filters": true, "without a filter": true, "without nd": true, "without glass": true}
+
+// noGlass reads that no filter is at hand. Right behind a reading that would tell how that was
+// taken: it stays unread there, since a reading is bare where it says nothing else.
+func (r *reader) noGlass() int {
+	if len(r.Kit) > 0 || r.IsBare || r.Light != nil && slices.ContainsFunc(r.Parts, func(p Part) bool { return p.Kind == Light && p.Start >= r.now.words[0].start }) {
+		return 0
+	}
+	for n := min(labelWords, len(r.rest())); n > 0; n-- {
+		if saysNoFilter[joined(r.rest()[:n])] {
+			r.IsBare = true
+			return r.say(Kit, noFilter, n)
+		}
+	}
+	return 0
 }
 
 // labelWords are the most words of a label.

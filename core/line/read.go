@@ -34,7 +34,7 @@ type matcher func(*reader) int
 var matchers = []matcher{
 	(*reader).cameraName, (*reader).timeLapse, (*reader).rate, (*reader).angle, (*reader).still, (*reader).readingAt, (*reader).cameraSettings,
 	(*reader).target, (*reader).layers, (*reader).aim, (*reader).lamps, (*reader).shaking, (*reader).turning, (*reader).passing,
-	(*reader).effect, (*reader).phrase, (*reader).ring, (*reader).bareRate, (*reader).bareRing,
+	(*reader).noGlass, (*reader).effect, (*reader).phrase, (*reader).ring, (*reader).bareRate, (*reader).bareRing,
 }
 
 // Read reads a line. The names are those of the cameras that may be named in it.

@@ -69,12 +69,15 @@ func (s *Sentence) Shot(known Known) *assemble.ShotRequest {
 
 // chooseFrom lets the choices name the glass that the sentence names.
 func (s *Sentence) chooseFrom(own *ownGlass, choices *assemble.Choices) {
-	if len(s.Kit) > 0 {
+	switch {
+	case s.IsBare:
+		choices.Required, choices.AtHand = nil, &[]string{}
+	case len(s.Kit) > 0:
 		choices.Required, choices.AtHand = nil, nil
 		if ids := own.named(s.Kit); own.isKnown {
 			choices.AtHand = &ids
 		}
-	} else {
+	default:
 		for _, k := range own.held.Kit {
 			if choices.IsAtHand(k.ID) {
 				s.assume(Kit, own.labelOf(k.ID))

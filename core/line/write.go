@@ -227,11 +227,14 @@ func lampsText(l *assemble.LampFields) string {
 	return plain(*l.MainsHz) + " Hz lights"
 }
 
-// kitTexts names the glass to choose from, nil where that is all of the kit, none, or one that
-// a line has no word for.
+// kitTexts names the glass to choose from, nil where that is all of the kit, or one that a line
+// has no word for.
 func kitTexts(atHand *[]string, labelOf func(id string) string) []string {
-	if atHand == nil || len(*atHand) == 0 || len(*atHand) > mostKit {
+	if atHand == nil || len(*atHand) > mostKit {
 		return nil
+	}
+	if len(*atHand) == 0 {
+		return []string{noFilter}
 	}
 	texts := make([]string, len(*atHand))
 	for i, id := range *atHand {

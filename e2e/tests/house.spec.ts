@@ -45,6 +45,19 @@ test("a chain of changes over places is taken back with Ctrl+Z, step by step", a
   await expect(on(page).setting).toHaveText(/^1\/100/);
 });
 
+test("a change that waits to be stored is the first to be taken back", async ({ page, app }) => {
+  await page.goto(app.url);
+  await page.getByLabel(/^Quick line/).fill("pond drone EV 12.3 > 30 fps");
+  await page.getByRole("button", { name: "Make it a shot" }).click();
+  const { glass } = on(page);
+  const best = await glass.innerText();
+  await page.getByRole("group", { name: "Filters to put on" }).first().getByRole("button", { name: "ND4" }).click();
+  await expect(glass).not.toHaveText(best);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Undone: Change Quick shot")).toBeVisible();
+  await expect(glass).toHaveText(best);
+});
+
 test("the palette goes to shots, places and filters, and does things", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   await expect(page.getByRole("link", { name: /Pond from above/ })).toBeVisible();

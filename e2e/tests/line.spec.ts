@@ -158,8 +158,26 @@ test.describe("with the demo", () => {
     await expect(on(page).glass).toContainText("VND 2-5 stop");
     await expect(line.getByRole("button", { name: "kit: of ND4, ND64, VND 2-5 stop" })).toBeVisible();
 
+    // Without any: its line says so, and it is the same shot when it is written.
+    await line.getByRole("button", { name: "Write it…" }).click();
+    await page.getByRole("textbox", { name: "The shot in one line" }).fill("pond drone EV 12.3 > 30 fps · no filters");
+    await expect(page.getByTestId("line-words")).toContainText("No filter, ");
+    await page.keyboard.press("Enter");
+    await expect(on(page).glass).toHaveText("No filter");
+    await line.getByRole("button", { name: "kit: no filter at hand" }).click();
+    await expect(page.getByRole("region", { name: "Filters", exact: true }).getByLabel("ND4")).toHaveValue("away");
+    await line.getByRole("button", { name: "Write it…" }).click();
+    await page
+      .getByRole("textbox", { name: "The shot in one line" })
+      .fill("pond drone EV 12.3 > 30 fps · 4 64 VND 2-5");
+    await page.keyboard.press("Enter");
+    await expect(on(page).glass).toContainText("VND 2-5 stop");
+
     // Filter by filter; where all are at hand the line says nothing of them.
-    await page.getByRole("link", { name: /^3 not at hand/ }).click();
+    await page
+      .getByRole("link", { name: /^3 not at hand/ })
+      .first()
+      .click();
     const filters = page.getByRole("region", { name: "Filters", exact: true });
     await filters.getByLabel("VND 2-5 stop").selectOption({ label: "not at hand" });
     for (const label of ["ND16", "CPL", "ND32/PL"]) {

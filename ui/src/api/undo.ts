@@ -160,10 +160,19 @@ export function onUndoChange(listener: () => void): () => void {
   return () => listeners.delete(listener);
 }
 
+const unfinished = new Set<() => Promise<void>>();
+
+/** Has a change that waits to be stored stored before one is taken back, which it is then. Returns how to end that. */
+export function beforeUndo(store: () => Promise<void>): () => void {
+  unfinished.add(store);
+  return () => void unfinished.delete(store);
+}
+
 /** Takes the last change back; returns it and the addresses of what it was, or nothing where there is none. */
 export async function undoLast(
   send: (request: Request) => Promise<Response>,
 ): Promise<{ what: string; addresses: string[] } | undefined> {
+  await Promise.all([...unfinished].map((store) => store()));
   const change = changes.at(-1);
   if (!change) return undefined;
   isUndoing = true;

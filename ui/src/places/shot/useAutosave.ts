@@ -11,6 +11,7 @@ import {
   shotQuery,
   shotsQuery,
 } from "../../api/queries";
+import { beforeUndo } from "../../api/undo";
 import { canonical, type Draft, draftOf, type Shot } from "./draft";
 import { forgetDraft, keepDraft } from "./keptDraft";
 
@@ -47,7 +48,7 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, stora
   const [state, setState] = useState<SaveState>({ status: "saved", at: shot.updatedAt });
   const version = useRef(baseVersion);
   const stored = useRef(canonical(draftOf(shot)));
-  const busy = useRef(false);
+  const underway = useRef<Promise<void> | null>(null);
   const hasLeft = useRef(false);
   const canSave = storable === "yes";
   const latest = useRef({ draft, storable });
@@ -58,63 +59,80 @@ export function useAutosave(shot: Shot, baseVersion: number, draft: Draft, stora
     else keepDraft(shot.id, { version: version.current, draft: latest.current.draft });
   }, [text, shot.id]);
 
-  const save = useCallback(async () => {
-    const { draft, storable } = latest.current;
-    const sent = canonical(draft);
-    const mayTry = storable === "yes" || (hasLeft.current && storable === "not known yet");
-    if (busy.current || !mayTry || sent === stored.current) return;
-    busy.current = true;
-    let isStored = false;
-    setState({ status: "saving" });
-    try {
-      const params = { path: { id: shot.id }, query: { version: version.current } };
-      // keepalive: a save that is under way when the page closes still arrives.
-      const saved = await unwrap(api.PUT("/api/shots/{id}", { params, body: draft, keepalive: true }));
-      version.current = saved.version;
-      stored.current = sent;
-      isStored = true;
-      if (canonical(latest.current.draft) === sent) forgetDraft(shot.id);
-      queries.setQueryData(shotQuery(shot.id).queryKey, saved);
-      for (const { queryKey } of [
-        shotsQuery,
-        readingsQuery(shot.id),
-        dayQuery(shot.shootId),
-        cardQuery(shot.shootId),
-        askableQuery,
-        recordsQuery,
-      ])
-        void anew(queries, queryKey);
-      setState({ status: "saved", at: saved.updatedAt });
-    } catch (error) {
-      const theirs = error instanceof Problem && error.status === 409 ? (error.current as Shot | undefined) : undefined;
-      if (theirs && canonical(draftOf(theirs)) === sent) {
-        // A save of ours arrived of which no answer came back.
-        version.current = theirs.version;
+  const send = useCallback(
+    async (draft: Draft, sent: string) => {
+      setState({ status: "saving" });
+      try {
+        const params = { path: { id: shot.id }, query: { version: version.current } };
+        // keepalive: a save that is under way when the page closes still arrives.
+        const saved = await unwrap(api.PUT("/api/shots/{id}", { params, body: draft, keepalive: true }));
+        version.current = saved.version;
         stored.current = sent;
-        forgetDraft(shot.id);
-        setState({ status: "saved", at: theirs.updatedAt });
-      } else if (theirs) {
-        setState({ status: "conflict", theirs });
-      } else {
-        setState({ status: "failed", why: error instanceof Error ? error.message : String(error) });
+        if (canonical(latest.current.draft) === sent) forgetDraft(shot.id);
+        queries.setQueryData(shotQuery(shot.id).queryKey, saved);
+        for (const { queryKey } of [
+          shotsQuery,
+          readingsQuery(shot.id),
+          dayQuery(shot.shootId),
+          cardQuery(shot.shootId),
+          askableQuery,
+          recordsQuery,
+        ])
+          void anew(queries, queryKey);
+        setState({ status: "saved", at: saved.updatedAt });
+      } catch (error) {
+        const theirs =
+          error instanceof Problem && error.status === 409 ? (error.current as Shot | undefined) : undefined;
+        if (theirs && canonical(draftOf(theirs)) === sent) {
+          // A save of ours arrived of which no answer came back.
+          version.current = theirs.version;
+          stored.current = sent;
+          forgetDraft(shot.id);
+          setState({ status: "saved", at: theirs.updatedAt });
+        } else if (theirs) {
+          setState({ status: "conflict", theirs });
+        } else {
+          setState({ status: "failed", why: error instanceof Error ? error.message : String(error) });
+        }
       }
-    } finally {
-      busy.current = false;
+    },
+    [queries, shot.id, shot.shootId],
+  );
+
+  /** Stores the draft, unless that is being done; isUrgent, without its answer too. */
+  const save = useCallback(
+    async (isUrgent = false) => {
+      const { draft, storable } = latest.current;
+      const sent = canonical(draft);
+      const mayTry = storable === "yes" || ((isUrgent || hasLeft.current) && storable === "not known yet");
+      if (underway.current || !mayTry || sent === stored.current) return;
+      underway.current = send(draft, sent);
+      await underway.current;
+      underway.current = null;
       // What was changed while it was on its way has nobody left to save it.
-      if (isStored && hasLeft.current) void save();
-    }
-  }, [queries, shot.id, shot.shootId]);
+      if (stored.current === sent && hasLeft.current) void save();
+    },
+    [send],
+  );
+  const conflicted = useRef(false);
+  conflicted.current = state.status === "conflict";
+  useEffect(
+    () =>
+      beforeUndo(async () => {
+        await underway.current;
+        if (!conflicted.current) await save(true);
+      }),
+    [save],
+  );
 
   // A change waits for a pause in the typing; a failed save for a better moment.
   useEffect(() => {
     if (state.status === "conflict" || state.status === "saving" || !canSave || text === stored.current) return;
-    const timer = setTimeout(save, state.status === "failed" ? RETRY_MS : PAUSE_MS);
+    const timer = setTimeout(() => void save(), state.status === "failed" ? RETRY_MS : PAUSE_MS);
     return () => clearTimeout(timer);
   }, [text, canSave, state, save]);
 
   // Leaving does not wait for the pause.
-  const conflicted = useRef(false);
-  conflicted.current = state.status === "conflict";
   useEffect(() => {
     hasLeft.current = false;
     const leave = () => {

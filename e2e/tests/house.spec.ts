@@ -51,11 +51,18 @@ test("a change that waits to be stored is the first to be taken back", async ({ 
   await page.getByRole("button", { name: "Make it a shot" }).click();
   const { glass } = on(page);
   const best = await glass.innerText();
-  await page.getByRole("group", { name: "Filters to put on" }).first().getByRole("button", { name: "ND4" }).click();
+  const filter = page.getByRole("group", { name: "Filters to put on" }).first().getByRole("button", { name: "ND4" });
+  await filter.click();
   await expect(glass).not.toHaveText(best);
   await page.keyboard.press("Control+z");
   await expect(page.getByText("Undone: Change Quick shot")).toBeVisible();
   await expect(glass).toHaveText(best);
+  // Who leaves at once has it stored on the way out.
+  await filter.click();
+  await expect(glass).not.toHaveText(best);
+  await page.getByRole("link", { name: "Shoots", exact: true }).click();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByRole("link", { name: /Quick shot.*ND32\/PL tight/s })).toBeVisible();
 });
 
 test("the palette goes to shots, places and filters, and does things", async ({ page, app }) => {

@@ -55,8 +55,21 @@ function set(next: readonly Change[]): void {
   for (const listener of listeners) listener();
 }
 
+const underway = new Set<Promise<Response>>();
+
 /** Passes a request on, and remembers how to take back what it does. */
 export async function remembered(request: Request, send: (request: Request) => Promise<Response>): Promise<Response> {
+  const answered = noted(request, send);
+  if (request.method === "GET") return answered;
+  underway.add(answered);
+  try {
+    return await answered;
+  } finally {
+    underway.delete(answered);
+  }
+}
+
+async function noted(request: Request, send: (request: Request) => Promise<Response>): Promise<Response> {
   const { pathname } = new URL(request.url);
   const { method } = request;
   const several = SEVERAL[pathname];
@@ -173,6 +186,7 @@ export async function undoLast(
   send: (request: Request) => Promise<Response>,
 ): Promise<{ what: string; addresses: string[] } | undefined> {
   await Promise.all([...unfinished].map((store) => store()));
+  await Promise.allSettled(underway); // who has left a place had it stored then
   const change = changes.at(-1);
   if (!change) return undefined;
   isUndoing = true;

@@ -38,7 +38,7 @@ func (r *reader) takeRing(isBare bool) int {
 		return 0
 	}
 	label, n := r.label(0, isBare)
-	if n == 0 || len(r.Kit) == mostKit || r.IsBare {
+	if n == 0 || len(r.Kit) == mostKit || r.HasNoFilter {
 		return 0
 	}
 	r.Kit = append(r.Kit, label)
@@ -54,12 +54,12 @@ var saysNoFilter = map[string]bool{noFilter: true, "no filters": true, "no nd": 
 // noGlass reads that no filter is at hand. Right behind a reading that would tell how that was
 // taken: it stays unread there, since a reading is bare where it says nothing else.
 func (r *reader) noGlass() int {
-	if len(r.Kit) > 0 || r.IsBare || r.Light != nil && slices.ContainsFunc(r.Parts, func(p Part) bool { return p.Kind == Light && p.Start >= r.now.words[0].start }) {
+	if len(r.Kit) > 0 || r.HasNoFilter || r.Light != nil && slices.ContainsFunc(r.Parts, func(p Part) bool { return p.Kind == Light && p.Start >= r.now.words[0].start }) {
 		return 0
 	}
 	for n := min(labelWords, len(r.rest())); n > 0; n-- {
 		if saysNoFilter[joined(r.rest()[:n])] {
-			r.IsBare = true
+			r.HasNoFilter = true
 			return r.say(Kit, noFilter, n)
 		}
 	}

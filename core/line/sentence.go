@@ -74,9 +74,9 @@ type Sentence struct {
 	Lamps    *assemble.LampFields
 	School   shot.School
 
-	// Kit and Required are labels as they stand on rings; IsBare says that no filter is at hand.
+	// Kit and Required are labels as they stand on rings; HasNoFilter says that no filter is at hand.
 	Kit, Required []string
-	IsBare        bool
+	HasNoFilter   bool
 	Choices       assemble.Choices
 }
 

@@ -70,7 +70,7 @@ func (s *Sentence) Shot(known Known) *assemble.ShotRequest {
 // chooseFrom lets the choices name the glass that the sentence names.
 func (s *Sentence) chooseFrom(own *ownGlass, choices *assemble.Choices) {
 	switch {
-	case s.IsBare:
+	case s.HasNoFilter:
 		choices.Required, choices.AtHand = nil, &[]string{}
 	case len(s.Kit) > 0:
 		choices.Required, choices.AtHand = nil, nil

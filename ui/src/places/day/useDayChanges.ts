@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { putIn } from "../../api/putIn";
 import { dayQuery, shootsQuery, shotsQuery } from "../../api/queries";
 import { amountOf } from "../../lib/units";
 import { isoIn } from "../../lib/zone";
@@ -56,7 +57,7 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
       return unwrap(api.PUT("/api/shots/{id}", { params: { path: { id }, query: { version: shot.version } }, body }));
     },
     onSuccess: (saved) => {
-      queries.setQueryData(shotsQuery.queryKey, (all) => all?.map((s) => (s.id === saved.id ? saved : s)));
+      putIn(queries, shotsQuery, saved);
       queries.removeQueries({ queryKey: ["shot", saved.id] });
     },
     onError: failed,

@@ -1,5 +1,7 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { putIn } from "../../api/putIn";
+import { recordsQuery } from "../../api/queries";
 import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { toaster } from "../../shell/toaster";
 
@@ -10,6 +12,7 @@ const HERE = "this desk";
 
 /** Sets right what a record says was seen. */
 export function useCorrect() {
+  const queries = useQueryClient();
   const anew = useTaughtAnew();
   return useMutation({
     mutationFn: ({ record, ev100 }: { record: StoredRecord; ev100: number }) => {
@@ -18,7 +21,8 @@ export function useCorrect() {
       const body = { ...fields, seen: { ...seen, ev100 } };
       return unwrap(api.PUT("/api/records/{id}", { params: { path: { id }, query: { version } }, body }));
     },
-    onSuccess: () => {
+    onSuccess: (record) => {
+      putIn(queries, recordsQuery, record);
       toaster.create({ title: "Corrected" });
       anew();
     },
@@ -28,6 +32,7 @@ export function useCorrect() {
 
 /** Says that a light seen is to count as if it was judged by eye, or in full again. */
 export function useDoubt() {
+  const queries = useQueryClient();
   const anew = useTaughtAnew();
   return useMutation({
     mutationFn: (record: StoredRecord) => {
@@ -36,6 +41,7 @@ export function useDoubt() {
       return unwrap(api.PUT("/api/records/{id}", { params: { path: { id }, query: { version } }, body }));
     },
     onSuccess: (record) => {
+      putIn(queries, recordsQuery, record);
       toaster.create({ title: record.doubted ? "Doubted: it counts as if judged by eye" : "Counts in full again" });
       anew();
     },
@@ -45,6 +51,7 @@ export function useDoubt() {
 
 /** Takes a record out of what teaches, or back into it; it is kept, and shows who did that. */
 export function useStrike() {
+  const queries = useQueryClient();
   const anew = useTaughtAnew();
   return useMutation({
     mutationFn: ({ record, why }: { record: StoredRecord; why?: string }) => {
@@ -59,6 +66,7 @@ export function useStrike() {
       );
     },
     onSuccess: (record) => {
+      putIn(queries, recordsQuery, record);
       toaster.create({ title: record.struck ? "Struck: it teaches nothing now" : "Counts again" });
       anew();
     },

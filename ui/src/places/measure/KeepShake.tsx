@@ -65,6 +65,7 @@ export function KeepShake({ gyro, rig, onRig }: KeepShakeProps) {
             <Button
               key={p.hz}
               variant="outline"
+              disabled={keep.isPending}
               aria-label={`Save ${decimal(p.hz, 0)} Hz as its vibration`}
               onClick={() =>
                 keep.mutate({
@@ -81,6 +82,7 @@ export function KeepShake({ gyro, rig, onRig }: KeepShakeProps) {
       {craft.shakes?.map((s) => (
         <Known
           key={s.activity}
+          isBusy={keep.isPending}
           onForget={() => keep.mutate({ ...craft, shakes: craft.shakes?.filter((other) => other !== s) })}
         >
           {ACTIVITIES[s.activity]}: {decimal(s.shakeDegS, 1)}°/s as measured
@@ -88,6 +90,7 @@ export function KeepShake({ gyro, rig, onRig }: KeepShakeProps) {
       ))}
       {known && (
         <Known
+          isBusy={keep.isPending}
           onForget={() => {
             const { vibration: _, ...rest } = craft;
             keep.mutate(rest);
@@ -101,11 +104,17 @@ export function KeepShake({ gyro, rig, onRig }: KeepShakeProps) {
   );
 }
 
-function Known({ children, onForget }: { children: React.ReactNode; onForget: () => void }) {
+interface KnownProps {
+  children: React.ReactNode;
+  isBusy: boolean;
+  onForget: () => void;
+}
+
+function Known({ children, isBusy, onForget }: KnownProps) {
   return (
     <Flex gap="3" align="center">
       <Text flex="1">{children}</Text>
-      <Button size="sm" variant="ghost" onClick={onForget}>
+      <Button size="sm" variant="ghost" disabled={isBusy} onClick={onForget}>
         Forget
       </Button>
     </Flex>

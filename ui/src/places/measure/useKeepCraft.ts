@@ -1,5 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
+import { putIn } from "../../api/putIn";
+import { rigsQuery } from "../../api/queries";
 import { toaster } from "../../shell/toaster";
 
 /** Stores what is known of how a rig moves: its shots are judged by it. */
@@ -22,6 +24,7 @@ export function useKeepCraft(rig: Schemas["StoredRig"] | undefined) {
       return unwrap(api.PUT("/api/rigs/{id}", { params: { path: { id }, query: { version } }, body }));
     },
     onSuccess: (rig) => {
+      putIn(queries, rigsQuery, rig);
       toaster.create({ title: `Saved with ${rig.name}`, description: "Its shots are judged by it" });
       queries.invalidateQueries({ queryKey: ["bench"] });
       queries.invalidateQueries({ queryKey: ["shots"] });

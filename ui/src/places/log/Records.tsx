@@ -42,6 +42,9 @@ export function Records({ records, learned }: RecordsProps) {
   const [most, setMost] = useState(SHOWN);
   const strike = useStrike();
   const doubt = useDoubt();
+  // Pressed again before the first is stored, it would be of the version before.
+  const isBusy = (id: string) =>
+    (strike.isPending && strike.variables.record.id === id) || (doubt.isPending && doubt.variables.id === id);
   const doubtful = new Set(learned.doubtful.map((d) => d.id));
   const lines = [...records]
     .sort((a, b) => Date.parse(b.at) - Date.parse(a.at))
@@ -150,11 +153,23 @@ export function Records({ records, learned }: RecordsProps) {
                   </Text>
                   {record.seen && !record.struck && <Correct record={record} />}
                   {record.seen && !record.struck && (
-                    <Button variant="ghost" size="sm" minH="44px" onClick={() => doubt.mutate(record)}>
+                    <Button
+                      variant="ghost"
+                      size="sm"
+                      minH="44px"
+                      disabled={isBusy(record.id)}
+                      onClick={() => doubt.mutate(record)}
+                    >
                       {record.doubted ? "Trust" : "Doubt"}
                     </Button>
                   )}
-                  <Button variant="ghost" size="sm" minH="44px" onClick={() => strike.mutate({ record })}>
+                  <Button
+                    variant="ghost"
+                    size="sm"
+                    minH="44px"
+                    disabled={isBusy(record.id)}
+                    onClick={() => strike.mutate({ record })}
+                  >
                     {record.struck ? "Count again" : "Strike"}
                   </Button>
                 </List.Item>

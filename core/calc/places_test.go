@@ -222,13 +222,7 @@ func idsIn(stack string) []string {
 	if ids == "" {
 		return nil
 	}
-	in := strings.Split(ids, "+")
-	for i, id := range in {
-		if strings.HasPrefix(id, "new ") { // told apart by its strength
-			in[i] = shot.NewGlass
-		}
-	}
-	return in
+	return strings.Split(ids, "+")
 }
 
 // Two shots of one camera may each try a filter that is not in the kit: the plan puts each where it
@@ -252,6 +246,9 @@ func TestTwoShotsTryTwoFilters(t *testing.T) {
 		on := s.Packs[0]
 		if want := fmt.Sprintf("new %g-stop filter", float64(tried[s.ID])); plan.Names[on.Stack] != want || on.SettingStops != tried[s.ID] || s.State != glass.Holds {
 			t.Errorf("%s is planned with %q of %v stops, %s; want %s", s.ID, plan.Names[on.Stack], on.SettingStops, s.Words, want)
+		}
+		if in := day.FiltersOf(on.Stack); !slices.Equal(in, []string{shot.NewGlass}) { // as the shot itself names it
+			t.Errorf("%s is planned with the filters %v", s.ID, in)
 		}
 	}
 	if len(plan.Swaps) != 1 {

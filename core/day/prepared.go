@@ -220,11 +220,11 @@ func (o *Prepared) kit(h *assemble.Held, asks assemble.Asked, placed *[]string, 
 		return cmp.Or(o.Titles[id], id)
 	}
 	id := func(filters []*glass.Filter) string {
-		on := glass.IDs(filters)
-		if i := slices.Index(on, shot.NewGlass); i >= 0 {
-			on[i] = name(on[i]) // another shot may try another
+		on, rig := glass.IDs(filters), h.RigID
+		if slices.Contains(on, shot.NewGlass) {
+			rig += " with a " + asks.Scene.TriedGlass() // another shot may try another
 		}
-		return StackID(h.CameraID, h.RigID, on)
+		return StackID(h.CameraID, rig, on)
 	}
 	for k := range scene.Stacks {
 		if stack := &scene.Stacks[k]; o.Stacks[id(stack.Filters)] == nil {

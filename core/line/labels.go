@@ -2,7 +2,6 @@ package line
 
 import (
 	"regexp"
-	"slices"
 	"strings"
 
 	"pinhole/core/glass"
@@ -51,10 +50,10 @@ const noFilter = "no filter"
 var saysNoFilter = map[string]bool{noFilter: true, "no filters": true, "no nd": true, "no glass": true,
 	"without filter": true, "without filters": true, "without a filter": true, "without nd": true, "without glass": true}
 
-// noGlass reads that no filter is at hand. Right behind a reading that would tell how that was
-// taken: it stays unread there, since a reading is bare where it says nothing else.
+// noGlass reads that no filter is at hand. Right behind what a camera read that would tell how it
+// was taken: it stays unread there, since a reading is bare where it says nothing else.
 func (r *reader) noGlass() int {
-	if len(r.Kit) > 0 || r.HasNoFilter || r.Light != nil && slices.ContainsFunc(r.Parts, func(p Part) bool { return p.Kind == Light && p.Start >= r.now.words[0].start }) {
+	if len(r.Kit) > 0 || r.HasNoFilter || r.at > 0 && r.isCameras() && r.Parts[len(r.Parts)-1].End == r.now.words[r.at-1].end {
 		return 0
 	}
 	for n := min(labelWords, len(r.rest())); n > 0; n-- {
@@ -64,6 +63,12 @@ func (r *reader) noGlass() int {
 		}
 	}
 	return 0
+}
+
+// isCameras reports whether what was said last is a reading that a camera may have taken: by its
+// shutter, or by its bias.
+func (r *reader) isCameras() bool {
+	return len(r.Parts) > 0 && r.Parts[len(r.Parts)-1].Kind == Light && r.Light != nil && (r.ReadAt.Shutter > 0 || r.Light.Kind == "bias")
 }
 
 // labelWords are the most words of a label.

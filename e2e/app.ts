@@ -174,6 +174,25 @@ export async function takeTrade(page: Page, name: RegExp): Promise<void> {
   await trade.click();
 }
 
+/**
+ * Calls a function with each question of a kind that the page asks the server, and lets it go on its way only
+ * when that is done, whichever way it takes. Said before the page is opened.
+ */
+export async function atQuestions(page: Page, kind: string, before: (body: string) => unknown): Promise<void> {
+  await page.route(`**/api/calc/${kind}`, async (route) => {
+    await before(route.request().postData() ?? "");
+    await route.continue().catch(() => {}); // the page may have given it up
+  });
+  await page.routeWebSocket("**/api/calc", (connection) => {
+    const server = connection.connectToServer();
+    connection.onMessage(async (message) => {
+      const [, name, body] = /^\d+ (\w+) (.*)$/s.exec(`${message}`) ?? [];
+      if (name === kind) await before(body ?? "");
+      server.send(message);
+    });
+  });
+}
+
 /** Waits until a page that was visited could do without its server: it keeps itself, and what it was told. */
 export async function ableWithoutServer(page: Page): Promise<void> {
   await page.evaluate(() => navigator.serviceWorker.ready);

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { type App, ableWithoutServer, expect, test } from "../app.ts";
+import { type App, ableWithoutServer, atQuestions, expect, test } from "../app.ts";
 
 test.use({ serviceWorkers: "allow" });
 
@@ -18,10 +18,10 @@ const only = (page: Page, ...kinds: string[]) =>
   }, kinds);
 
 /** The right answer to what was asked last, as the command of the server marks it. */
-function listening(page: Page, app: App) {
+async function listening(page: Page, app: App) {
   let last: Asked | undefined;
-  page.on("request", (r) => {
-    if (r.url().endsWith("/api/calc/question")) last = r.postDataJSON();
+  await atQuestions(page, "question", (body) => {
+    last = JSON.parse(body);
   });
   return {
     right: async (): Promise<number[]> => {
@@ -40,7 +40,7 @@ const answers = (page: Page) => page.getByRole("group", { name: "Answers" }).get
 test("a session is answered to its end by the keyboard alone", async ({ page, app }) => {
   await only(page, "count", "order");
   await page.clock.install();
-  const core = listening(page, app);
+  const core = await listening(page, app);
   await page.goto(`${app.url}/practice`);
   await expect(page.getByTestId("due")).toContainText(/due/);
   const start = page.getByRole("button", { name: "Three minutes" });
@@ -70,7 +70,7 @@ test("a session is answered to its end by the keyboard alone", async ({ page, ap
 
 test("what was wrong comes back within the session, told by how far off it was", async ({ page, app }) => {
   await only(page, "count", "labels");
-  const core = listening(page, app);
+  const core = await listening(page, app);
   await page.clock.install();
   await page.goto(`${app.url}/practice`);
   await page.getByRole("button", { name: "Three minutes" }).click();

@@ -1,5 +1,5 @@
 import { rename } from "node:fs/promises";
-import { edit, expect, on, openShot, test } from "../app.ts";
+import { atQuestions, edit, expect, on, openShot, test } from "../app.ts";
 
 test("of two tabs on one shot the later is told, and chooses", async ({ page, app, context }) => {
   await openShot(page, app, "Crates down the lane");
@@ -50,7 +50,7 @@ for (const isAnswered of [true, false])
     page,
     app,
   }) => {
-    if (!isAnswered) await page.route("**/api/calc/shot", () => {}); // for ever on its way
+    if (!isAnswered) await atQuestions(page, "shot", () => new Promise(() => {})); // for ever on its way
     await openShot(page, app, "Crates down the lane");
     if (isAnswered) await expect(on(page).glass).toHaveText("ND16");
     await page.getByLabel("Name of the shot").fill("Left in a hurry");
@@ -82,18 +82,15 @@ test("a deleted shot can be brought back", async ({ page, app }) => {
 });
 
 test("answers that come out of order never show", async ({ page, app }) => {
-  await openShot(page, app, "Crates down the lane");
-  await edit(page, "Light");
-  await page.getByRole("button", { name: "Light meter", exact: true }).click();
   // The answer to EV 8 is held back until the one to EV 12.6 is there.
   let release = () => {};
   const held = new Promise<void>((resolve) => {
     release = resolve;
   });
-  await page.route("**/api/calc/shot", async (route) => {
-    if (route.request().postData()?.includes("EV 8.0")) await held;
-    await route.continue().catch(() => {}); // the page may have given it up
-  });
+  await atQuestions(page, "shot", (body) => body.includes("EV 8.0") && held);
+  await openShot(page, app, "Crates down the lane");
+  await edit(page, "Light");
+  await page.getByRole("button", { name: "Light meter", exact: true }).click();
   const seen: string[] = [];
   await page.exposeFunction("saw", (text: string) => seen.push(text));
   await on(page).glass.evaluate((node) => {
@@ -116,14 +113,13 @@ test("answers that come out of order never show", async ({ page, app }) => {
 });
 
 test("what is stored is told anew only with the answer", async ({ page, app }) => {
+  let isSlow = false;
+  await atQuestions(page, "shot", () => isSlow && new Promise((resolve) => setTimeout(resolve, 500)));
   await openShot(page, app, "Crates down the lane");
   const note = on(page).saved;
   await expect(note).toHaveText(/^saved/);
   const before = await on(page).glass.innerText();
-  await page.route("**/api/calc/shot", async (route) => {
-    await new Promise((resolve) => setTimeout(resolve, 500));
-    await route.continue();
-  });
+  isSlow = true;
   // Which glass is shown at each change of the note: the time of day in it may be the same again.
   const shown: string[] = [];
   await page.exposeFunction("saw", (glass: string) => shown.push(glass));

@@ -88,10 +88,12 @@ func New(config Config) (http.Handler, error) {
 		refuse(c, newFailure(http.StatusMethodNotAllowed, fmt.Sprintf("%s is not possible here", c.Request.Method)))
 	})
 	router.NoRoute(servePage(page))
+	var whole http.Handler = router
 	if s.door != nil {
-		return knowAsker(s.door.sessions.LoadAndSave(router)), nil
+		whole = knowAsker(s.door.sessions.LoadAndSave(router))
 	}
-	return router, nil
+	router.GET("/api/calc", talk(whole))
+	return whole, nil
 }
 
 // packForNetwork compresses answers that go over a network; packing takes longer than it saves on this machine.

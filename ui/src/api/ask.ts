@@ -7,21 +7,20 @@ const LONG_MS = 30_000;
 
 /** Asks the server, and notes whether it answered. */
 export const ask = (request: Request): Promise<Response> =>
-  remembered(request, (r) => once(r, (keyed) => heard(keyed, { signal: keyed.signal }, LONG_MS)));
+  remembered(request, (r) => once(r, (keyed) => heard((signal) => fetch(keyed, { signal }), keyed.signal, LONG_MS)));
 
-/** Sends a request, and notes whether it was answered in time. */
-export async function heard(
-  request: Request | string,
-  init: RequestInit & { signal: AbortSignal },
+/** Asks by a function, and notes whether the server answered in time. */
+export async function heard<T>(
+  send: (signal: AbortSignal) => Promise<T>,
+  signal: AbortSignal,
   patienceMs: number,
-): Promise<Response> {
+): Promise<T> {
   try {
-    const signal = AbortSignal.any([init.signal, AbortSignal.timeout(patienceMs)]);
-    const response = await fetch(request, { ...init, signal });
+    const answer = await send(AbortSignal.any([signal, AbortSignal.timeout(patienceMs)]));
     noteReach(true);
-    return response;
+    return answer;
   } catch (cause) {
-    if (!init.signal.aborted) noteReach(false);
+    if (!signal.aborted) noteReach(false);
     throw cause;
   }
 }

@@ -2,17 +2,13 @@ import { whenQuiet } from "../lib/whenQuiet";
 import { heard } from "./ask";
 import { answerHere, isWarm } from "./here/calc";
 import { isLost } from "./reach";
+import { askOn, type Computed, connect, hangUp, isConnected } from "./talk";
 
 /**
  * Computations: the server's core answers them, on the server or in the page, with one result.
  * Where the server is far, as over a weak network, the program is loaded into the page, and who
- * has been faster is asked first.
+ * has been faster is asked first; where it is near, a connection to it is kept open.
  */
-
-interface Computed {
-  status: number;
-  text: string;
-}
 
 const CALC = "/api/calc/";
 
@@ -41,9 +37,7 @@ export async function compute(name: string, body: unknown, signal: AbortSignal):
   if (isLost()) return ask.here();
   if (isWarm()) return usual.here < usual.there ? hedged(ask, "here", "there") : hedged(ask, "there", "here");
   try {
-    const answer = await ask.there();
-    if (isFar()) warm();
-    return answer;
+    return await ask.there();
   } catch (cause) {
     if (signal.aborted) throw cause;
     return ask.here();
@@ -75,7 +69,7 @@ new PerformanceObserver((list) => {
 }).observe({ type: "resource", buffered: true });
 
 /** A busy moment makes no server far; what its soonest answer took is the way to it. */
-const isFar = (): boolean => answers >= ENOUGH && soonest > FAR_MS;
+const isFar = (): boolean => soonest > FAR_MS;
 
 async function timed(side: Side, ask: () => Promise<Computed>): Promise<Computed> {
   const start = performance.now();
@@ -86,8 +80,27 @@ async function timed(side: Side, ask: () => Promise<Computed>): Promise<Computed
 }
 
 async function onServer(name: string, body: string, signal: AbortSignal): Promise<Computed> {
+  try {
+    const answer = await heard((waited) => sent(name, body, waited), signal, PATIENCE_MS);
+    if (answers >= ENOUGH) isFar() ? warm() : connect();
+    return answer;
+  } catch (cause) {
+    if (!signal.aborted) hangUp(); // it may be open, and nobody there
+    throw cause;
+  }
+}
+
+/** Asks on the open connection, or by a request of its own where that is none, or just ended. */
+async function sent(name: string, body: string, signal: AbortSignal): Promise<Computed> {
+  if (isConnected()) {
+    try {
+      return await askOn(name, body, signal);
+    } catch (cause) {
+      if (signal.aborted) throw cause;
+    }
+  }
   const headers = { "Content-Type": "application/json" };
-  const response = await heard(`${CALC}${name}`, { method: "POST", body, headers, signal }, PATIENCE_MS);
+  const response = await fetch(`${CALC}${name}`, { method: "POST", body, headers, signal });
   return { status: response.status, text: await response.text() };
 }
 

@@ -104,6 +104,10 @@ export const test = base.extend<Options & { app: App }, { seeded: string }>({
   },
   page: async ({ page, app: _ }, use) => {
     const faults: string[] = [];
+    // What is loaded ahead of its use takes a tenth of the time from the tests.
+    await page.addInitScript(() =>
+      Object.defineProperty(navigator, "connection", { value: { saveData: true }, configurable: true }),
+    );
     page.on("pageerror", (error) => faults.push(error.message));
     page.on("console", (message) => {
       // Refused input is answered 4xx, which the browser reports by itself.

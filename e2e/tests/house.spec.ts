@@ -151,6 +151,22 @@ test("a line of which nothing can be read takes nothing from the shot", async ({
   await expect(line.getByRole("button", { name: /^motion: subject 1\.4 m\/s/ })).toBeVisible();
 });
 
+test("what may be wanted next is loaded ahead, unless data is spared", async ({ page, app }) => {
+  const ofTheKit: string[] = [];
+  page.on("request", (r) => {
+    if (r.url().includes("/KitPlace")) ofTheKit.push(r.url());
+  });
+  const list = page.getByRole("link", { name: /Pond from above/ });
+  await page.goto(`${app.url}/shoot`); // as all tests have it, sparing
+  await expect(list).toBeVisible();
+  await page.waitForTimeout(2_000); // it is loaded a second after the page was drawn
+  expect(ofTheKit).toEqual([]);
+  await page.addInitScript(() => Object.defineProperty(navigator, "connection", { value: { saveData: false } }));
+  await page.reload();
+  await expect(list).toBeVisible();
+  await expect.poll(() => ofTheKit.length).toBeGreaterThan(0);
+});
+
 test("places that hold nothing yet say so, and show the way on", async ({ page, app }) => {
   await page.goto(`${app.url}/measure`);
   await expect(page.getByRole("heading", { name: "Measure" })).toBeVisible();

@@ -1,13 +1,13 @@
 import { useEffect } from "react";
 import { Navigate, Route, Routes } from "react-router";
-import { whenQuiet } from "./lib/whenQuiet";
+import { loadAhead } from "./lib/loadAhead";
 import { loadPlaces, PLACES } from "./places/places";
 import { ShootPlace } from "./places/shoot/ShootPlace";
 import { Nothing } from "./shell/Broken";
 import { Shell } from "./shell/Shell";
 
 export function App() {
-  useEffect(() => whenQuiet(() => void loadPlaces()), []);
+  useEffect(() => loadAhead(loadPlaces), []);
   return (
     <Routes>
       <Route element={<Shell />}>

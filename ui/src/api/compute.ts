@@ -1,4 +1,4 @@
-import { whenQuiet } from "../lib/whenQuiet";
+import { loadAhead } from "../lib/loadAhead";
 import { heard } from "./ask";
 import { answerHere, isWarm } from "./here/calc";
 import { isLost } from "./reach";
@@ -110,5 +110,5 @@ let isLoading = false;
 function warm(): void {
   if (isLoading) return;
   isLoading = true;
-  whenQuiet(() => void answerHere("label", '{"label":"ND8"}').catch(() => {}));
+  loadAhead(() => answerHere("label", '{"label":"ND8"}'));
 }

@@ -2,9 +2,9 @@ import { Dialog, Portal } from "@chakra-ui/react";
 import { Search } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { lazily } from "../lib/lazily";
+import { loadAhead } from "../lib/loadAhead";
 import { PictureButton } from "../lib/PictureButton";
 import { useOnce } from "../lib/useOnce";
-import { whenQuiet } from "../lib/whenQuiet";
 
 // What is found by typing comes in a quiet moment, or with the first time it is opened.
 const Found = lazily(async () => (await import("./Found")).Found);
@@ -21,7 +21,7 @@ export function Palette() {
   const wasOpened = useOnce(isOpen);
   // Its field takes the focus before the dialog could note where it was.
   const before = useRef<Element | null>(null);
-  useEffect(() => whenQuiet(() => void Found.load().catch(() => {})), []);
+  useEffect(() => loadAhead(Found.load), []);
   useEffect(() => {
     const listen = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== "k") return;

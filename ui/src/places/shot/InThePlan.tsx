@@ -1,18 +1,14 @@
 import { Box, Link as ChakraLink, Stack, Text } from "@chakra-ui/react";
 import { Link } from "react-router";
-import { usePlan } from "../../api/plan";
+import type { Planned } from "../../api/plan";
 import { evWords, Lights } from "../../lib/Lights";
 import { StateMark } from "../../lib/StateMark";
-import type { Shot } from "./draft";
 
 /**
  * What the day makes of this shot, beside what is typed here: each light that is known,
  * how far they differ, and the glass for the strongest of them.
  */
-export function InThePlan({ shot }: { shot: Shot }) {
-  const planned = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
-  if (!planned) return null;
-  const { plan, glass } = planned;
+export function InThePlan({ planned: { plan, glass }, shootId }: { planned: Planned; shootId: string }) {
   const isTyped = plan.lights.find((l) => l.isUsed)?.kind === "typed";
   return (
     <Box borderTopWidth="1px" borderColor="edge" pt="3" data-testid="in-the-plan">
@@ -24,7 +20,7 @@ export function InThePlan({ shot }: { shot: Shot }) {
         <Text fontWeight="bold">{glass}</Text>
         <StateMark state={plan.state}>{plan.words}</StateMark>
         <ChakraLink asChild fontSize="sm">
-          <Link to={`/shoot/${shot.shootId}`}>Plan of the day</Link>
+          <Link to={`/shoot/${shootId}`}>Plan of the day</Link>
         </ChakraLink>
       </Stack>
     </Box>
@@ -32,9 +28,7 @@ export function InThePlan({ shot }: { shot: Shot }) {
 }
 
 /** The same in a line, for the head of the screen: what goes on by the light that is used. */
-export function PlanLine({ shot }: { shot: Shot }) {
-  const { of, isAwaited } = usePlan(shot.startsAt ? shot.shootId : undefined);
-  const planned = of.get(shot.id);
+export function PlanLine({ planned, isAwaited }: { planned: Planned | undefined; isAwaited: boolean }) {
   const light = planned?.plan.lights.find((l) => l.isUsed);
   if (!light && !isAwaited) return null;
   return (

@@ -114,7 +114,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
   );
   const loose = useMemo(() => (bench ? looseOf(bench, draft.choices) : NO_FILTERS), [bench, draft.choices]);
   const taken = useMemo(() => takenBy(answer.chosen), [answer.chosen]);
-  const inPlan = usePlan(shot.startsAt ? shot.shootId : undefined).of.get(shot.id);
+  const day = usePlan(shot.startsAt ? shot.shootId : undefined);
+  const inPlan = day.of.get(shot.id);
   useHotkeys(useNumberKeys(loose, changes.toggle, changes.clear));
   useDndMonitor({
     onDragEnd: ({ active, over }) => {
@@ -188,7 +189,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   };
   return (
     <>
-      <Header draft={draft} onName={changes.setName} plan={<PlanLine shot={shot} />}>
+      <Header draft={draft} onName={changes.setName} plan={<PlanLine planned={inPlan} isAwaited={day.isAwaited} />}>
         <SaveNote state={saveState} storable={saidStorable} />
         <Button size="sm" variant="outline" asChild>
           <Link to={`/card/${shot.shootId}?shot=${shot.id}`}>Field card now</Link>
@@ -278,7 +279,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
         </Drawer>
         {inPlan && (
           <Drawer heading="In the plan" result={`${inPlan.glass}, ${inPlan.plan.state}`}>
-            <PlanPart shot={shot} />
+            <PlanPart planned={inPlan} shootId={shot.shootId} />
           </Drawer>
         )}
       </div>

@@ -24,7 +24,7 @@ type KeepRequest struct {
 	Line     string `json:"line" minLength:"1" maxLength:"500"`
 	CameraID string `json:"cameraId,omitempty" maxLength:"60" doc:"the camera that is meant where the line names none; the one that was worked on last by default"`
 	ShootID  string `json:"shootId,omitempty" maxLength:"60" doc:"the shoot it goes to; the latest by default, or a new one"`
-	Name     string `json:"name,omitempty" maxLength:"80" doc:"what the shot is called; Quick shot by default, with a number where there is one"`
+	Name     string `json:"name,omitempty" maxLength:"76" doc:"what the shot is called, Quick shot by default, with a number behind it where another of its shoot is called so"`
 }
 
 // What is kept of a line is called so until its owner names it.
@@ -72,19 +72,17 @@ func (d *Desk) Keep(ctx context.Context, key string, r KeepRequest) (store.Shot,
 	if err != nil {
 		return store.Shot{}, err
 	}
-	k.Shot.ShotFields = store.ShotFields{CameraID: k.Shot.CameraID, RigID: k.Shot.RigID, Name: r.Name, Light: request.Light,
+	k.Shot.ShotFields = store.ShotFields{CameraID: k.Shot.CameraID, RigID: k.Shot.RigID, Light: request.Light,
 		Asked: assemble.Asked{Look: request.Look, Scene: request.Scene, Choices: request.Choices}}
 	k.Shot.Answer = store.Answer{Model: calc.ModelVersion, At: d.Now(), Request: *request, Given: *given, Camera: asked.Camera, Glass: map[string]string{}}
 	if k.Shoot, k.Shot.ShootID, err = d.shootFor(ctx, r.ShootID); err != nil {
 		return store.Shot{}, err
 	}
-	if k.Shot.Name == "" {
-		others, err := d.Store.ShotNames(ctx, k.Shot.ShootID)
-		if err != nil {
-			return store.Shot{}, err
-		}
-		k.Shot.Name = unlike(newShot, others)
+	others, err := d.Store.ShotNames(ctx, k.Shot.ShootID)
+	if err != nil {
+		return store.Shot{}, err
 	}
+	k.Shot.Name = unlike(cmp.Or(r.Name, newShot), others)
 	if err := d.asSettled(ctx, &k.Shot); err != nil {
 		return store.Shot{}, err
 	}

@@ -56,6 +56,11 @@ func TestALineIsKept(t *testing.T) {
 	if kept.Name != "Quick shot" || again.Name != "Quick shot 2" || other.Name != "Quick shot 3" {
 		t.Errorf("they are called %q, %q and %q", kept.Name, again.Name, other.Name)
 	}
+	for _, want := range []string{"New shot", "New shot 2"} {
+		if named := keep[store.Shot](t)(d.Keep(ctx, "", KeepRequest{Line: "EV 13 > 25", Name: "New shot"})); named.Name != want {
+			t.Errorf("%q is called %q", want, named.Name)
+		}
+	}
 	var fault *problem.Fault
 	if _, err := d.Keep(ctx, "", KeepRequest{Line: "gimbal > 25"}); !errors.As(err, &fault) || fault.Field != "line" {
 		t.Errorf("without light it is kept with %v", err)

@@ -4016,7 +4016,7 @@ export interface components {
             /** @description the camera that is meant where the line names none; the one that was worked on last by default */
             cameraId?: string;
             line: string;
-            /** @description what the shot is called; Quick shot by default, with a number where there is one */
+            /** @description what the shot is called, Quick shot by default, with a number behind it where another of its shoot is called so */
             name?: string;
             /** @description the shoot it goes to; the latest by default, or a new one */
             shootId?: string;

@@ -96,7 +96,7 @@ export function FirstAnswer() {
             </Button>
             <Text color="muted">
               {answer.isAtHand
-                ? "The camera, these filters and the shot."
+                ? "The camera, the shot, and the filters that the line names."
                 : "The camera and the shot. Add the filters you have to the line: 4 8 16 32/PL CPL."}
             </Text>
           </Flex>

@@ -46,9 +46,19 @@ test("a case of filters is compared, interrupted, gone on with, and fills the ta
   const sets = page.getByRole("region", { name: "Sets side by side" });
   await expect(sets).toContainText("Case A");
   // Measured corners are a trial on this rig, and what they were measured from says that it was simulated.
-  await page.goto(`${app.url}/kit/fit`);
+  await page.getByRole("link", { name: "Kit", exact: true }).click();
+  await page.getByRole("link", { name: "Fit", exact: true }).click();
   await page.getByRole("button", { name: /^ND8/ }).first().click();
   await expect(page.getByRole("dialog")).toContainText("a case compared: simulated-wall");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toBeHidden();
+  // All of it is taken back as the one act that it was.
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Undone: Measure 3 filters")).toBeVisible();
+  await page.getByRole("link", { name: "Sets", exact: true }).click();
+  const none = page.getByRole("region", { name: "Sets", exact: true });
+  await expect(none).toContainText("Name the set that filters came in");
+  await expect(none).not.toContainText("Case A");
   await page.goto(`${app.url}/measure/case`);
   await page.getByRole("button", { name: "End without saving" }).click();
   await expect(page.getByRole("button", { name: "Start" })).toBeVisible();

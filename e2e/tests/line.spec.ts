@@ -18,7 +18,9 @@ for (const [where, viewport] of [
     await expect(glassOf(page)).toHaveText("ND32");
     await expect(page.getByTestId("line-others")).toContainText("Needs 4.7 stops, EV 13.6 ±0.2. ND16 +0.7, ND64 −1.3");
     await lineOf(page).fill("f2.8 1/1600 iso100 > 30 · 4 8 16/PL CPL VND 2-5"); // 3
-    await expect(page.getByTestId("first-answer")).toContainText("The camera, the shot, and the filters that the line names.");
+    await expect(page.getByTestId("first-answer")).toContainText(
+      "The camera, the shot, and the filters that the line names.",
+    );
     await page.getByRole("button", { name: "Keep this" }).click(); // 4
     await expect(page.getByLabel("Name of the shot")).toHaveValue("Quick shot");
     await edit(page, "Light");

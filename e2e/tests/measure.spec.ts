@@ -47,7 +47,7 @@ test("a pair of frames sets a filter's strength, and the shot that uses it moves
   const tray = page.getByRole("group", { name: "Filters to put on" });
   await expect(tray.getByRole("button", { name: /ND16/ })).toContainText("2.8");
   await page.keyboard.press("Control+z");
-  await expect(page.getByText("Undone: Change ND16")).toBeVisible();
+  await expect(page.getByText("Undone: Measure ND16")).toBeVisible();
   await expect(tray.getByRole("button", { name: /ND16/ })).toContainText("4.2");
 });
 

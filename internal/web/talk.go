@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"strings"
 	"sync"
+	"time"
 
 	"github.com/coder/websocket"
 	"github.com/gin-gonic/gin"
@@ -19,6 +20,9 @@ const mostAsked = 16
 
 // mostAround is the most that stands around a question: its number and what is asked.
 const mostAround = 64
+
+// slowest is how long an answer may take to be taken.
+const slowest = 30 * time.Second
 
 // talk answers computations over one open connection, which takes a page a third of the time that a
 // request by itself takes. A message "7 shot {…}" asks what POST /api/calc/shot answers, and is answered
@@ -64,14 +68,20 @@ func answerAll(r *http.Request, line *websocket.Conn, answer http.Handler) {
 		stops.Store(number, stop)
 		go func() {
 			defer func() { <-turns; stops.Delete(number); stop() }()
-			said := &said{header: http.Header{}}
-			answer.ServeHTTP(said, questionOf(asked, r, question))
+			given := &reply{header: http.Header{}}
+			answer.ServeHTTP(given, questionOf(asked, r, question))
 			if asked.Err() == nil {
-				// Where it cannot be written the connection is gone, and reading ends.
-				_ = line.Write(ctx, websocket.MessageText, fmt.Appendf(nil, "%s %d %s", number, said.status, said.body.Bytes()))
+				tell(ctx, line, fmt.Appendf(nil, "%s %d %s", number, given.status, given.body.Bytes()))
 			}
 		}()
 	}
+}
+
+// tell writes a message; whoever takes none for long loses the connection, and its reading ends.
+func tell(ctx context.Context, line *websocket.Conn, message []byte) {
+	ctx, end := context.WithTimeout(ctx, slowest)
+	defer end()
+	_ = line.Write(ctx, websocket.MessageText, message)
 }
 
 // questionOf is the request that a question stands for, by whoever opened the connection.
@@ -90,25 +100,25 @@ func questionOf(ctx context.Context, opened *http.Request, question string) *htt
 	return r
 }
 
-// said keeps what a handler answers.
-type said struct {
+// reply keeps what a handler answers.
+type reply struct {
 	header http.Header
 	status int
 	body   bytes.Buffer
 }
 
 // Header returns the headers, which nobody reads.
-func (s *said) Header() http.Header { return s.header }
+func (r *reply) Header() http.Header { return r.header }
 
 // WriteHeader keeps the first status.
-func (s *said) WriteHeader(status int) {
-	if s.status == 0 {
-		s.status = status
+func (r *reply) WriteHeader(status int) {
+	if r.status == 0 {
+		r.status = status
 	}
 }
 
 // Write keeps a part of the body.
-func (s *said) Write(part []byte) (int, error) {
-	s.WriteHeader(http.StatusOK)
-	return s.body.Write(part)
+func (r *reply) Write(part []byte) (int, error) {
+	r.WriteHeader(http.StatusOK)
+	return r.body.Write(part)
 }

@@ -26,7 +26,7 @@ func dial(t *testing.T, url string, header http.Header) *websocket.Conn {
 	return line
 }
 
-func tell(t *testing.T, line *websocket.Conn, message string) {
+func ask(t *testing.T, line *websocket.Conn, message string) {
 	t.Helper()
 	if err := line.Write(t.Context(), websocket.MessageText, []byte(message)); err != nil {
 		t.Fatal(err)
@@ -94,12 +94,12 @@ func TestAQuestionIsGivenUp(t *testing.T) {
 	server := httptest.NewServer(talkingOf(router))
 	defer server.Close()
 	line := dial(t, server.URL, nil)
-	tell(t, line, "1 long {}")
+	ask(t, line, "1 long {}")
 	<-begun
-	tell(t, line, "1")
+	ask(t, line, "1")
 	<-ended
-	tell(t, line, "1") // it is over: nothing happens
-	tell(t, line, "2 short {}")
+	ask(t, line, "1") // it is over: nothing happens
+	ask(t, line, "2 short {}")
 	if number, status, text := hear(t, line); number != "2" || status != "200" || text != "there" {
 		t.Errorf("answered %s %s %s", number, status, text)
 	}
@@ -116,7 +116,7 @@ func TestLeavingEndsTheQuestions(t *testing.T) {
 	defer server.Close()
 	line := dial(t, server.URL, nil)
 	for i := range 3 {
-		tell(t, line, fmt.Sprintf("%d long {}", i))
+		ask(t, line, fmt.Sprintf("%d long {}", i))
 		<-begun
 	}
 	_ = line.CloseNow()
@@ -152,14 +152,14 @@ func TestAConnectionIsGuarded(t *testing.T) {
 	if line == nil {
 		t.Fatalf("a device that was let in is answered %d", status)
 	}
-	tell(t, line, `1 label {"label":"ND16"}`)
+	ask(t, line, `1 label {"label":"ND16"}`)
 	if _, status, text := hear(t, line); status != "200" {
 		t.Errorf("once in, a question is answered %s %s", status, text)
 	}
 	if w := s.do("DELETE", "/api/session", "", func(r *http.Request) { r.Header.Set("Cookie", cookie) }); w.Code != http.StatusOK {
 		t.Fatalf("leaving gives %d: %s", w.Code, w.Body)
 	}
-	tell(t, line, `2 label {"label":"ND16"}`)
+	ask(t, line, `2 label {"label":"ND16"}`)
 	if _, status, text := hear(t, line); status != "401" {
 		t.Errorf("once out, a question is answered %s %s", status, text)
 	}

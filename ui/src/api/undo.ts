@@ -132,7 +132,26 @@ const nameOf = ({ name, label, words }: Thing): string => String(name || label |
 const fieldsOf = (thing: Thing): Record<string, unknown> =>
   Object.fromEntries(Object.entries(thing).filter(([field]) => !SHOWN.includes(field)));
 
+let together: Step[] | undefined;
+
+/** Has all that is stored while something runs be one act, which is taken back as one. */
+export async function asOneAct<T>(what: string, run: () => Promise<T>): Promise<T> {
+  const steps: Step[] = [];
+  together = steps;
+  try {
+    return await run();
+  } finally {
+    together = undefined;
+    const [first, ...rest] = steps;
+    if (first) push({ what, steps: [first, ...rest], at: Date.now() });
+  }
+}
+
 function push(change: Change): void {
+  if (together) {
+    together.push(...change.steps);
+    return;
+  }
   const last = changes.at(-1);
   set(last && isMoreOf(last, change) ? [...changes.slice(0, -1), { ...last, at: change.at }] : [...changes, change]);
 }
@@ -141,6 +160,7 @@ function push(change: Change): void {
 function isMoreOf(last: Change, { steps: [step], at }: Change): boolean {
   const [before] = last.steps;
   return (
+    last.steps.length === 1 &&
     before.kind === "changed" &&
     step.kind === "changed" &&
     before.address === step.address &&

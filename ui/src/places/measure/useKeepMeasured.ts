@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
+import { asOneAct } from "../../api/undo";
 import { toaster } from "../../shell/toaster";
 import { fieldsOf } from "../kit/FilterSheet";
 
@@ -26,20 +27,20 @@ const NOTE_CHARACTERS = 200;
 export function useKeepMeasured() {
   const queries = useQueryClient();
   const { data: filters = [] } = useQuery(filtersQuery);
+  /** The filters that were measured, in words. */
+  const named = (all: readonly Kept[]): string => {
+    const ids = new Set(all.map((kept) => kept.filterId));
+    const title = ids.size === 1 ? filters.find((f) => ids.has(f.id))?.title : undefined;
+    return title ?? `${ids.size} filters`;
+  };
   const keep = useMutation({
-    mutationFn: async (all: readonly Kept[]) => {
-      for (const kept of all) await keepOne(kept);
-      return all;
-    },
-    onSuccess: (all) => {
-      const [first] = all;
-      const title = filters.find((f) => f.id === first?.filterId)?.title;
-      const count = new Set(all.map((kept) => kept.filterId)).size;
-      toaster.create({
-        title: count === 1 ? `Saved with ${title}` : `Saved with ${count} filters`,
-        description: "Every answer uses it from now on",
-      });
-    },
+    mutationFn: (all: readonly Kept[]) =>
+      asOneAct(`Measure ${named(all)}`, async () => {
+        for (const kept of all) await keepOne(kept);
+        return all;
+      }),
+    onSuccess: (all) =>
+      toaster.create({ title: `Saved with ${named(all)}`, description: "Every answer uses it from now on" }),
     onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
     // What was stored before a fault is stored.
     onSettled: () => {

@@ -110,8 +110,8 @@ export const test = base.extend<Options & { app: App }, { seeded: string }>({
     );
     page.on("pageerror", (error) => faults.push(error.message));
     page.on("console", (message) => {
-      // Refused input is answered 4xx, which the browser reports by itself.
-      if (message.type() === "error" && !message.text().startsWith("Failed to load resource"))
+      // Refused input is answered 4xx, and a server that is gone not at all: the browser reports both by itself.
+      if (message.type() === "error" && !/^(Failed to load resource|WebSocket connection to)/.test(message.text()))
         faults.push(message.text());
     });
     await use(page);

@@ -12,16 +12,17 @@ let connection: WebSocket | undefined;
 let asked = 0;
 const waiting = new Map<string, { resolve: (answer: Computed) => void; reject: (cause: unknown) => void }>();
 
-/** True where it could not be opened, as behind a proxy that lets none through: it is not tried again. */
-let isRefused = false;
+/** So often it is tried in vain, as behind a proxy that lets none through. */
+const MOST_TRIES = 3;
+let tries = 0;
 
 /** Opens the connection, unless there is one. */
 export function connect(): void {
-  if (connection || isRefused) return;
-  isRefused = true;
+  if (connection || tries === MOST_TRIES) return;
+  tries += 1;
   connection = new WebSocket(new URL("/api/calc", window.location.href.replace(/^http/, "ws")));
   connection.onopen = () => {
-    isRefused = false;
+    tries = 0;
   };
   connection.onmessage = ({ data }: MessageEvent<string>) => {
     const [head, number, status] = /^(\d+) (\d+) /.exec(data) ?? ["", "", ""];

@@ -55,18 +55,22 @@ function set(next: readonly Change[]): void {
   for (const listener of listeners) listener();
 }
 
-const underway = new Set<Promise<Response>>();
+const underway = new Set<Promise<unknown>>();
+
+/** What stores something is waited for before anything is taken back. */
+async function waitedFor<T>(storing: Promise<T>): Promise<T> {
+  underway.add(storing);
+  try {
+    return await storing;
+  } finally {
+    underway.delete(storing);
+  }
+}
 
 /** Passes a request on, and remembers how to take back what it does. */
-export async function remembered(request: Request, send: (request: Request) => Promise<Response>): Promise<Response> {
+export function remembered(request: Request, send: (request: Request) => Promise<Response>): Promise<Response> {
   const answered = noted(request, send);
-  if (request.method === "GET") return answered;
-  underway.add(answered);
-  try {
-    return await answered;
-  } finally {
-    underway.delete(answered);
-  }
+  return request.method === "GET" ? answered : waitedFor(answered);
 }
 
 async function noted(request: Request, send: (request: Request) => Promise<Response>): Promise<Response> {
@@ -135,7 +139,9 @@ const fieldsOf = (thing: Thing): Record<string, unknown> =>
 let together: Step[] | undefined;
 
 /** Has all that is stored while something runs be one act, which is taken back as one. */
-export async function asOneAct<T>(what: string, run: () => Promise<T>): Promise<T> {
+export const asOneAct = <T>(what: string, run: () => Promise<T>): Promise<T> => waitedFor(act(what, run));
+
+async function act<T>(what: string, run: () => Promise<T>): Promise<T> {
   const steps: Step[] = [];
   together = steps;
   try {

@@ -74,6 +74,7 @@ test("what was wrong comes back within the session, told by how far off it was",
   await page.clock.install();
   await page.goto(`${app.url}/practice`);
   await page.getByRole("button", { name: "Three minutes" }).click();
+  await expect(page.getByTestId("question")).toBeVisible();
   const kind = page.locator("section h2").first();
   const first = await kind.innerText();
   const [right = 0] = await core.right();

@@ -112,7 +112,8 @@ var packedPaths = []string{"/api/render/", "/api/sim/camera/frame", "/assets/"}
 // register adds every operation of the API and returns it.
 func (s *server) register(router *gin.Engine, config Config) huma.API {
 	info := huma.DefaultConfig("Pinhole", config.Version)
-	info.Info.Description = "Match ND filters, shutter and light for cameras with one aperture. Units are SI; a unit that is not the obvious one is in the field's name."
+	info.Info.Description = "Match ND filters, shutter and light for cameras with one aperture. Units are SI; a unit that is not the obvious one is in the field's name. " +
+		"What is posted to /api/calc may go over one WebSocket at /api/calc, too: the message `7 shot {…}` is answered `7 200 {…}`, and `7` alone gives the question up."
 	info.OpenAPIPath = "/api/openapi"
 	info.DocsPath, info.SchemasPath = "", ""
 	info.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)

@@ -196,4 +196,14 @@ test("the plan goes out as a calendar that updates, and as tables", async ({ pag
     await page.request.get(`${page.url().replace("/shoot/", "/api/shoots/")}/plan?format=json`)
   ).json();
   expect(json.shots).toHaveLength(7);
+  // The page asks camera by camera; what it puts together is what the server plans at once.
+  const rows = plan(page).locator("> *");
+  await expect(rows).toHaveCount(7);
+  for (const [i, { name, words }] of json.shots.entries()) {
+    await expect(rows.nth(i)).toContainText(name);
+    await expect(rows.nth(i)).toContainText(words);
+  }
+  await expect(page.getByRole("region", { name: "Swaps" }).getByRole("listitem")).toHaveText(
+    json.swaps.map(({ why }: { why: string }) => `${why}.`),
+  );
 });

@@ -11,23 +11,11 @@ import (
 )
 
 func TestSeedTellsTheHarvestOnce(t *testing.T) {
-	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
-	if err != nil {
+	d := seeded(t)
+	if err := Seed(t.Context(), d); err != nil {
 		t.Fatal(err)
 	}
-	defer func() {
-		if err := s.Close(); err != nil {
-			t.Error(err)
-		}
-	}()
-	d := &desk.Desk{Store: s, Now: now}
-	for range 2 {
-		if err := Seed(t.Context(), d); err != nil {
-			t.Fatal(err)
-		}
-	}
-	shots, err := s.Shots().List(t.Context())
+	shots, err := d.Store.Shots().List(t.Context())
 	if err != nil || len(shots) != 7 {
 		t.Fatalf("%d shots, %v, want 7", len(shots), err)
 	}
@@ -56,7 +44,7 @@ func TestSeedTellsTheHarvestOnce(t *testing.T) {
 		}
 	}
 	unsettled := 0
-	filters, err := s.Filters().List(t.Context())
+	filters, err := d.Store.Filters().List(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -72,4 +60,24 @@ func TestSeedTellsTheHarvestOnce(t *testing.T) {
 	if unsettled != 1 {
 		t.Errorf("%d labels are badly written, want 1", unsettled)
 	}
+}
+
+// seeded is a desk with the demo on it.
+func seeded(t *testing.T) *desk.Desk {
+	t.Helper()
+	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
+	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		if err := s.Close(); err != nil {
+			t.Error(err)
+		}
+	})
+	d := &desk.Desk{Store: s, Now: now}
+	if err := Seed(t.Context(), d); err != nil {
+		t.Fatal(err)
+	}
+	return d
 }

@@ -4,15 +4,12 @@ import (
 	"flag"
 	"fmt"
 	"os"
-	"path/filepath"
 	"pinhole/core/card"
 	"strings"
 	"testing"
-	"time"
 
 	"pinhole/core/day"
 	"pinhole/internal/desk"
-	"pinhole/internal/store"
 )
 
 var freeze = flag.Bool("freeze", false, "write testdata/places.txt anew")
@@ -20,21 +17,7 @@ var freeze = flag.Bool("freeze", false, "write testdata/places.txt anew")
 // What every place says of each shot of the demo, one line a place, as a person would
 // lay them side by side.
 func TestThePlacesOfTheDemo(t *testing.T) {
-	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() {
-		if err := s.Close(); err != nil {
-			t.Error(err)
-		}
-	})
-	d := &desk.Desk{Store: s, Now: now}
-	if err := Seed(t.Context(), d); err != nil {
-		t.Fatal(err)
-	}
-	got := places(t, d)
+	got := places(t, seeded(t))
 	const file = "testdata/places.txt"
 	if *freeze {
 		if err := os.WriteFile(file, []byte(got), 0o644); err != nil {

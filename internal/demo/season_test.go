@@ -2,34 +2,21 @@ package demo
 
 import (
 	"math"
-	"path/filepath"
 	"slices"
 	"testing"
-	"time"
 
 	"pinhole/core/learn"
-	"pinhole/internal/desk"
-	"pinhole/internal/store"
 )
 
 // What the log teaches of the season is what is hidden in it: within the band that it states.
 func TestTheSeasonIsLearned(t *testing.T) {
-	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
-	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { _ = s.Close() })
-	d := &desk.Desk{Store: s, Now: now}
-	if err := Seed(t.Context(), d); err != nil {
-		t.Fatal(err)
-	}
+	d := seeded(t)
 	l, err := d.Learned(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
 	ids := map[string]string{}
-	filters, err := s.Filters().List(t.Context())
+	filters, err := d.Store.Filters().List(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -4,9 +4,75 @@ import { asPut } from "../lib/glass";
 import { useLastGood } from "../lib/useLastGood";
 import type { Schemas } from "./client";
 import { dayQuery, outingQuery } from "./queries";
+import { useAllComputed } from "./useComputed";
+
+type Request = Schemas["OutingRequest"];
+type Answer = Schemas["OutingAnswer"];
+
+/** The plan of a day, without its light. */
+export type DayPlan = Pick<Answer, "shots" | "swaps" | "names" | "unknown" | "changes">;
+
+/** What is under the hands and not stored yet: shots that are being moved. */
+export type Moves = Record<string, { from: string; minutes: number }>;
 
 /** So long a step leaves next to nothing of the curve. */
-export const NO_CURVE_S = 86_400;
+const NO_CURVE_S = 86_400;
+
+const NO_MOVES: Moves = {};
+
+/**
+ * The plan of a day with shots that are being moved. Each camera is asked for by itself, since none's
+ * glass hangs on what another carries: a shot that is moved leaves the others' answers as they are.
+ */
+export function useDayPlan(
+  shootId: string,
+  fetchedAt: number,
+  request: Request | undefined,
+  moves: Moves = NO_MOVES,
+): { plan: DayPlan | undefined; error: Error | null; isAwaited: boolean } {
+  const queries = useMemo(
+    () => (request ? byCamera(request).map((part) => partQuery(shootId, fetchedAt, part, moves)) : []),
+    [shootId, fetchedAt, request, moves],
+  );
+  const { answers, error, isLoading } = useAllComputed(queries);
+  const plan = useLastGood(
+    useMemo(() => (request && answers ? joined(request, answers) : undefined), [request, answers]),
+  );
+  return { plan, error, isAwaited: !plan && isLoading };
+}
+
+/** What is asked of each camera, in the order of its first shot. */
+function byCamera(request: Request): Request[] {
+  const ids = [...new Set(request.shots.map((s) => s.cameraId))];
+  return ids.map((id) => ({
+    ...request,
+    stepS: NO_CURVE_S,
+    shots: request.shots.filter((s) => s.cameraId === id),
+    stacks: request.stacks.filter((s) => !s.cameraId || s.cameraId === id),
+    ...(request.held && { held: request.held.filter((h) => h.cameraId === id) }),
+  }));
+}
+
+/** The key of a part on which nothing is being moved is the same wherever it is asked. */
+function partQuery(shootId: string, fetchedAt: number, part: Request, moves: Moves) {
+  const moved = Object.fromEntries(part.shots.flatMap(({ id }) => (moves[id] ? [[id, moves[id]]] : [])));
+  const shots = part.shots.map((s) => ({ ...s, ...moved[s.id] }));
+  return outingQuery([shootId, fetchedAt, part.shots[0]?.cameraId, moved], { ...part, shots });
+}
+
+/** The plans of all cameras as that of the day: in order of time, and of what was asked where that ties. */
+function joined(request: Request, answers: readonly Answer[]): DayPlan {
+  const place = new Map(request.shots.map((s, i) => [s.id, i]));
+  const order = (id: string) => place.get(id) ?? 0;
+  const begins = (plan: Schemas["OutingPlan"]) => Date.parse(plan.packs[0]?.from ?? "");
+  return {
+    shots: answers.flatMap((a) => a.shots).sort((a, b) => begins(a) - begins(b) || order(a.id) - order(b.id)),
+    swaps: answers.flatMap((a) => a.swaps).sort((a, b) => Date.parse(a.at) - Date.parse(b.at)),
+    names: Object.assign({}, ...answers.map((a) => a.names)),
+    unknown: answers.flatMap((a) => a.unknown).sort((a, b) => order(a) - order(b)),
+    changes: answers.flatMap((a) => a.changes),
+  };
+}
 
 /** What the plan of a day says of one shot. */
 export interface Planned {
@@ -21,14 +87,12 @@ export interface Planned {
  */
 export function usePlan(shootId: string | undefined): { of: Map<string, Planned>; isAwaited: boolean } {
   const { data: day, dataUpdatedAt, isLoading } = useQuery({ ...dayQuery(shootId ?? ""), enabled: Boolean(shootId) });
-  const request = useMemo(() => (day ? { ...day.request, stepS: NO_CURVE_S } : null), [day]);
-  // The key is that of a day on which nothing is being moved.
-  const { data, isLoading: isBeingMade } = useQuery(outingQuery([shootId, dataUpdatedAt, {}], request));
-  const answer = useLastGood(data);
-  const of = useMemo(() => {
-    return new Map(answer?.shots.map((plan) => [plan.id, { plan, glass: packWords(plan, answer.names) }]));
-  }, [answer]);
-  return { of, isAwaited: isLoading || isBeingMade };
+  const { plan, isAwaited } = useDayPlan(shootId ?? "", dataUpdatedAt, day?.request);
+  const of = useMemo(
+    () => new Map(plan?.shots.map((p) => [p.id, { plan: p, glass: packWords(p, plan.names) }])),
+    [plan],
+  );
+  return { of, isAwaited: isLoading || isAwaited };
 }
 
 /** The glass of a planned shot. */

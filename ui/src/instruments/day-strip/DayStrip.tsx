@@ -24,7 +24,7 @@ import {
   stripHeight,
 } from "./layout";
 
-type Answer = Schemas["OutingAnswer"];
+type Answer = Pick<Schemas["OutingAnswer"], "curve" | "days" | "swaps">;
 type Sky = Schemas["CurvePoint"]["sky"];
 
 /** A shot as it stands on the strip. */

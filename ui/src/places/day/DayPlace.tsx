@@ -14,7 +14,7 @@ import style from "./DayPlace.module.css";
 import { LightPanel } from "./LightPanel";
 import { PlanPanel } from "./PlanPanel";
 import { ShotSheet } from "./ShotSheet";
-import { type DayWork, turned, useDay } from "./useDay";
+import { type DayAnswer, type DayWork, turned, useDay } from "./useDay";
 import { YearPanel } from "./YearPanel";
 
 type Day = DayWork;
@@ -159,7 +159,7 @@ function spanOf(
   date: string,
   zone: string,
   shots: readonly Schemas["OutingShot"][],
-  answer: Schemas["OutingAnswer"] | undefined,
+  answer: DayAnswer | undefined,
 ): [number, number] {
   const midnight = instantIn(date, "00:00", zone);
   const sun = answer?.days.find((d) => dateIn(d.noon, zone) === date)?.civil;
@@ -180,11 +180,7 @@ function lanesOf(day: NonNullable<Day["day"]>, shots: readonly Schemas["OutingSh
   return ids.map((id) => ({ id, name: day.cameras[id] ?? "a camera" }));
 }
 
-function stripShots(
-  shots: readonly Schemas["OutingShot"][],
-  answer: Schemas["OutingAnswer"],
-  lanes: Lane[],
-): StripShot[] {
+function stripShots(shots: readonly Schemas["OutingShot"][], answer: DayAnswer, lanes: Lane[]): StripShot[] {
   return shots.map((s) => {
     const plan = answer.shots.find((p) => p.id === s.id);
     const [first] = plan?.packs ?? [];
@@ -203,7 +199,7 @@ function stripShots(
 }
 
 /** The sun's day in words. */
-function SunWords({ answer, date, zone }: { answer: Schemas["OutingAnswer"] | undefined; date: string; zone: string }) {
+function SunWords({ answer, date, zone }: { answer: DayAnswer | undefined; date: string; zone: string }) {
   const day = answer?.days.find((d) => dateIn(d.noon, zone) === date);
   if (!day) return <p className={style.sun} />;
   const at = (text: string | null) => (text === null ? "–" : clockIn(text, zone));

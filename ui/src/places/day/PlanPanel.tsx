@@ -2,7 +2,7 @@ import { Box, Button, Link as ChakraLink, Flex, List, Stack, Text } from "@chakr
 import { memo } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { packWords } from "../../api/plan";
+import { type DayPlan, packWords } from "../../api/plan";
 import { classes } from "../../lib/classes";
 import { Lights } from "../../lib/Lights";
 import { Panel } from "../../lib/Panel";
@@ -14,7 +14,7 @@ import type { DayWork } from "./useDay";
 
 interface PlanPanelProps {
   work: DayWork;
-  answer: Schemas["OutingAnswer"];
+  answer: DayPlan;
   onChoose: (id: string) => void;
 }
 
@@ -90,7 +90,7 @@ export function PlanPanel({ work, answer, onChoose }: PlanPanelProps) {
 
 /** The swaps in words, drawn again only when one of them changes. */
 const Swaps = memo(
-  function Swaps({ swaps }: { swaps: Schemas["OutingAnswer"]["swaps"] }) {
+  function Swaps({ swaps }: Pick<DayPlan, "swaps">) {
     if (swaps.length === 0) return null;
     return (
       <Stack gap="1" as="section" aria-label="Swaps">
@@ -170,5 +170,5 @@ const PlanRow = memo(
     a.zone === b.zone &&
     a.camera === b.camera &&
     a.shot.name === b.shot.name &&
-    JSON.stringify(a.plan) === JSON.stringify(b.plan),
+    (a.plan === b.plan || JSON.stringify(a.plan) === JSON.stringify(b.plan)),
 );

@@ -1,12 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { NO_CURVE_S } from "../../api/plan";
+import { type DayPlan, type Moves, useDayPlan } from "../../api/plan";
 import { dayQuery, outingQuery, shotsQuery } from "../../api/queries";
-import { useComputed } from "../../api/useComputed";
 import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";
-import { type Moves, useDayChanges } from "./useDayChanges";
+import { useDayChanges } from "./useDayChanges";
 
 type ShootDay = Schemas["StoredShootDay"];
 
@@ -26,18 +25,19 @@ export function useDay(shootId: string) {
   // it as it is, and the plan comes back the sooner.
   const bare = useMemo(() => day && { ...day.request, shots: [], stacks: [], before: {} }, [day]);
   const light = useLastGood(useQuery(outingQuery([shootId, fetchedAt, "light"], bare ?? null)).data);
-  const asked = useComputed(
-    outingQuery([shootId, fetchedAt, moves], request ? { ...request, stepS: NO_CURVE_S } : null),
-  );
+  const planned = useDayPlan(shootId, fetchedAt, day?.request, moves);
   const changes = useDayChanges(shootId, setMoves);
-  const plan = useLastGood(asked.data);
-  const answer = useMemo(
+  const { plan } = planned;
+  const answer = useMemo<DayAnswer | undefined>(
     () => (plan && light ? { ...plan, curve: light.curve, days: light.days } : undefined),
     [plan, light],
   );
   const work = useMemo(() => ({ day, shots, light, ...changes }), [day, shots, light, changes]);
-  return { work, error: error ?? asked.error, answer, request };
+  return { work, error: error ?? planned.error, answer, request };
 }
+
+/** The plan of a day and its light. */
+export type DayAnswer = DayPlan & Pick<Schemas["OutingAnswer"], "curve" | "days">;
 
 const withMoves = (request: Schemas["OutingRequest"], moves: Moves): Schemas["OutingRequest"] => ({
   ...request,

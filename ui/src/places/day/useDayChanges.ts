@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
+import type { Moves } from "../../api/plan";
 import { putIn } from "../../api/putIn";
 import { dayQuery, shootsQuery, shotsQuery } from "../../api/queries";
 import { amountOf } from "../../lib/units";
@@ -18,9 +19,6 @@ interface ShotMade {
   change: (now: Schemas["StoredShot"]) => ShotChange;
   move?: Moves[string];
 }
-
-/** What is under the hands and not stored yet: shots that are being moved. */
-export type Moves = Record<string, { from: string; minutes: number }>;
 
 /**
  * Everything that can be done to a day. Changes of one thing are stored one after the

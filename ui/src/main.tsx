@@ -1,18 +1,20 @@
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import "virtual:theme.css";
 import { ChakraProvider } from "@chakra-ui/react";
-import { notifyManager, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { notifyManager, type Query, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
+import { askAhead, isJustAnswered } from "./api/askAhead";
 import { Problem } from "./api/client";
 import { answerHere } from "./api/here/calc";
 import { sessionQuery } from "./api/queries";
+import { whenQuiet } from "./lib/whenQuiet";
 import { forgetEverything } from "./offline/forget";
 import { KEEP_MS, keepAnswers } from "./offline/persist";
 import { keepOffline } from "./offline/serviceWorker";
-import { loadPlace } from "./places/places";
+import { askFor, loadPlace } from "./places/places";
 import { Guarded } from "./shell/Broken";
 import { keepInstallOffer } from "./shell/install";
 import { offerNewVersion } from "./shell/toaster";
@@ -21,7 +23,7 @@ import { system } from "./theme/system";
 
 applyColorMode();
 keepInstallOffer();
-keepOffline(offerNewVersion);
+whenQuiet(() => keepOffline(offerNewVersion));
 // The computation for the browser's console, as "pinhole calc" is for the command line.
 Object.assign(window, { pinhole: { calc: answerHere } });
 
@@ -43,7 +45,13 @@ const queries = new QueryClient({
   // The server is on this machine or near: it answers or it is gone, whatever the
   // browser believes of the network.
   defaultOptions: {
-    queries: { networkMode: "always", retry: 1, gcTime: KEEP_MS },
+    queries: {
+      networkMode: "always",
+      // What the server refuses, it refuses again.
+      retry: (failures, cause) => failures < 1 && !(cause instanceof Problem && cause.status < 500),
+      gcTime: KEEP_MS,
+      refetchOnMount: (query) => !isJustAnswered(query as Query),
+    },
     mutations: { networkMode: "always" },
   },
 });
@@ -56,6 +64,7 @@ const PATIENCE_MS = 500;
 
 /** Draws the page, once what it opens with is there. */
 async function open(root: HTMLElement): Promise<void> {
+  askFor(window.location.pathname, askAhead(queries));
   const slow = new Promise((resolve) => setTimeout(resolve, PATIENCE_MS));
   await Promise.all([keepAnswers(queries), Promise.race([loadPlace(window.location.pathname), slow])]);
   createRoot(root).render(

@@ -62,7 +62,7 @@ const isKept = (key: readonly unknown[]): boolean => KEPT.has(String(key[0]));
 export async function keepAnswers(queryClient: QueryClient): Promise<void> {
   const kept = { queryClient, persister, maxAge: keepMs(), buster: SHAPE };
   const late = new Promise<void>((resolve) => setTimeout(resolve, PATIENCE_MS));
-  await Promise.race([persistQueryClientRestore(kept), late]);
+  await Promise.race([persistQueryClientRestore(kept).catch(() => {}), late]);
   queryClient.getQueryCache().subscribe((event) => {
     if (event.type !== "updated" || event.action.type !== "success" || !isKept(event.query.queryKey)) return;
     void persistQueryClientSave({

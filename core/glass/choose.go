@@ -81,8 +81,7 @@ func Choose(q *Question, stacks []Stack) []Option { return Foremost(q, stacks, l
 
 // Foremost returns the first options that Choose returns, at most so many.
 func Foremost(q *Question, stacks []Stack, most int) []Option {
-	order := Rank(q, stacks)
-	order = order[:min(most, len(order))]
+	order := foremost(graded(q, stacks), most)
 	options := make([]Option, len(order))
 	var modes []Mode
 	if q.Light.IsRange() {
@@ -102,20 +101,47 @@ func Foremost(q *Question, stacks []Stack, most int) []Option {
 // Rank returns the options that Choose does, in the same order, with nothing worked out of
 // them but what they are ordered by.
 func Rank(q *Question, stacks []Stack) []Ranked {
-	order := make([]Ranked, len(stacks))
+	order := graded(q, stacks)
+	slices.SortFunc(order, Ranked.compare)
+	return order
+}
+
+// graded returns what Rank orders, in the order of the stacks.
+func graded(q *Question, stacks []Stack) []Ranked {
+	all := make([]Ranked, len(stacks))
 	c := newChooser(q)
 	isServed := false // by a stack that is no stand-in
 	for i := range stacks {
 		var g grade
 		c.grade(&g, &stacks[i])
-		order[i] = rankedOf(&g, &stacks[i], i)
+		all[i] = rankedOf(&g, &stacks[i], i)
 		isServed = isServed || !stacks[i].standsIn && g.verdict.isOn()
 	}
 	if isServed {
-		order = slices.DeleteFunc(order, func(r Ranked) bool { return stacks[r.Index].standsIn })
+		all = slices.DeleteFunc(all, func(r Ranked) bool { return stacks[r.Index].standsIn })
 	}
-	slices.SortFunc(order, Ranked.compare)
-	return order
+	return all
+}
+
+// foremost returns the first of an order, at most so many. Where they are few, the rest is not
+// ordered. It reorders its argument.
+func foremost(all []Ranked, most int) []Ranked {
+	if most >= len(all)/4 {
+		slices.SortFunc(all, Ranked.compare)
+		return all[:min(most, len(all))]
+	}
+	front := all[:0] // never longer than what was looked at
+	for _, r := range all {
+		if len(front) == most {
+			if most == 0 || r.compare(front[most-1]) > 0 {
+				continue
+			}
+			front = front[:most-1]
+		}
+		at, _ := slices.BinarySearchFunc(front, r, Ranked.compare)
+		front = slices.Insert(front, at, r)
+	}
+	return front
 }
 
 // Best returns the first of what Choose returns, without ordering the rest.

@@ -66,6 +66,26 @@ func TestChooseAgreesWithNestedLoops(t *testing.T) {
 	}
 }
 
+// However few are asked for, they are the first of all.
+func TestTheForemostAreTheFirstOfAll(t *testing.T) {
+	random := rand.New(rand.NewPCG(20, 12))
+	for range 100 {
+		kit := make([]Filter, random.IntN(9))
+		for i := range kit {
+			kit[i] = Filter{ID: fmt.Sprint("f", i), Kind: ND, Stops: stop.Stops(random.IntN(8)), WeightG: float64(random.IntN(2))}
+		}
+		q, stacks := noon(stop.EV(8+random.Float64()*9)), mustStack(t, kit, Rules{})
+		all := Choose(q, stacks)
+		for most := range len(all) + 2 {
+			want := all[:min(most, len(all))]
+			got := Foremost(q, stacks, most)
+			if !slices.EqualFunc(got, want, func(a, b Option) bool { return a.Stack == b.Stack && a.Cost == b.Cost }) {
+				t.Fatalf("of %d stacks the foremost %d are not the first of all", len(stacks), most)
+			}
+		}
+	}
+}
+
 func TestAStopOfGlassDarkensByAStop(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 8))
 	for range 500 {

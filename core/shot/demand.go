@@ -90,11 +90,11 @@ func (s *Scene) demand(kind Kind, target stop.Snapped) (d Demand, isMade bool) {
 		return s.exposure(), true
 	case Lamps:
 		if s.Lamp != nil {
-			return s.known().lamps(*s.Lamp).until(max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))), true
+			return s.known().lamps(*s.Lamp, max(2*span.To, stop.Shutter(2/s.Lamp.PulseHz))), true
 		}
 	case Wobble:
 		if v := s.Vibration; v != nil {
-			return s.known().wobble(*v).until(max(2*span.To, stop.Shutter(2/v.Hz))), true
+			return s.known().wobble(*v, max(2*span.To, stop.Shutter(2/v.Hz))), true
 		}
 	case Strobing:
 		return s.strobing()
@@ -131,9 +131,15 @@ func (s *Scene) stabiliser() (Demand, bool) {
 // exposure is where some stack exposes as accepted, with ISO at base or raised.
 func (s *Scene) exposure() Demand {
 	e := s.exposer()
-	holds, bears := make([]stop.Span, 0, len(s.Stacks)), make([]stop.Span, 0, len(s.Stacks))
+	reaches := make([]reach, len(s.Stacks))
 	for i := range s.Stacks {
-		holds, bears = e.add(&s.Stacks[i], holds, bears)
+		reaches[i] = reachOf(&s.Stacks[i])
+	}
+	// Sorted once, what holds and what bears come in their order.
+	slices.SortFunc(reaches, func(a, b reach) int { return cmp.Compare(a.least, b.least) })
+	holds, bears := make([]stop.Span, 0, len(reaches)), make([]stop.Span, 0, len(reaches))
+	for _, r := range reaches {
+		holds, bears = e.add(r, holds, bears)
 	}
 	return Demand{Exposure, stop.Union(holds), stop.Union(bears)}
 }
@@ -144,7 +150,7 @@ func (s *Scene) exposure() Demand {
 // wide range leaves no time at which it holds.
 func (s *Scene) Exposes(stack *glass.Stack) Demand {
 	e := s.exposer()
-	holds, bears := e.add(stack, nil, nil)
+	holds, bears := e.add(reachOf(stack), nil, nil)
 	return Demand{Exposure, holds, bears}
 }
 
@@ -167,9 +173,8 @@ func (s *Scene) exposer() exposer {
 	}
 }
 
-// add appends the times of one stack, where there are any.
-func (e *exposer) add(stack *glass.Stack, holds, bears []stop.Span) (_, _ []stop.Span) {
-	reach := reachOf(stack)
+// add appends the times of a stack that reaches so far, where there are any.
+func (e *exposer) add(reach reach, holds, bears []stop.Span) (_, _ []stop.Span) {
 	if e.holds.From <= e.holds.To {
 		holds = append(holds, reach.times(e.holds))
 	}

@@ -11,42 +11,50 @@ const (
 	strainedWobble = 2    // times what shows
 )
 
-// swings keeps what lamps and motors demand of any shutter, which is the dearest to work out. A
+// swings keeps what lamps and motors demand of shutters, which is the dearest to work out. A
 // scene shares it with those it is changed into: most changes leave both as they are.
 type swings struct {
-	byLamp  map[motion.Lamp]Demand
-	byMotor map[Vibrating]Demand
+	byLamp  map[motion.Lamp]swung
+	byMotor map[Vibrating]swung
+}
+
+// swung is a demand on shutters up to the longest that was thought of.
+type swung struct {
+	Demand
+	longest stop.Shutter
 }
 
 // known returns what is kept of the scene's swings.
 func (s *Scene) known() *swings {
 	if s.swings == nil {
-		s.swings = &swings{map[motion.Lamp]Demand{}, map[Vibrating]Demand{}}
+		s.swings = &swings{map[motion.Lamp]swung{}, map[Vibrating]swung{}}
 	}
 	return s.swings
 }
 
-// lamps asks for a shutter behind which the lamp does not pulse.
-func (k *swings) lamps(l motion.Lamp) Demand {
-	return kept(k.byLamp, l, func() Demand {
-		return Demand{Lamps, l.Calm(motion.MostRipple, everyTime), l.Calm(strainedRipple, everyTime)}
+// lamps asks for a shutter up to the longest behind which the lamp does not pulse.
+func (k *swings) lamps(l motion.Lamp, longest stop.Shutter) Demand {
+	return kept(k.byLamp, l, longest, func(longest stop.Shutter) Demand {
+		return Demand{Lamps, l.Calm(motion.MostRipple, longest), l.Calm(strainedRipple, longest)}
 	})
 }
 
-// wobble asks for a shutter behind which the motor does not bend the picture.
-func (k *swings) wobble(v Vibrating) Demand {
-	return kept(k.byMotor, v, func() Demand {
-		return Demand{Wobble, v.Steady(v.Lens, 1, everyTime), v.Steady(v.Lens, strainedWobble, everyTime)}
+// wobble asks for a shutter up to the longest behind which the motor does not bend the picture.
+func (k *swings) wobble(v Vibrating, longest stop.Shutter) Demand {
+	return kept(k.byMotor, v, longest, func(longest stop.Shutter) Demand {
+		return Demand{Wobble, v.Steady(v.Lens, 1, longest), v.Steady(v.Lens, strainedWobble, longest)}
 	})
 }
 
-func kept[K comparable](by map[K]Demand, at K, work func() Demand) Demand {
-	d, isKnown := by[at]
-	if !isKnown {
-		d = work()
+// kept returns a demand up to the longest. It is worked out for twice as long: half the frame
+// rate, which is tried next, needs no other.
+func kept[K comparable](by map[K]swung, at K, longest stop.Shutter, work func(longest stop.Shutter) Demand) Demand {
+	d := by[at]
+	if d.longest < longest {
+		d = swung{work(2 * longest), 2 * longest}
 		by[at] = d
 	}
-	return d
+	return d.until(longest)
 }
 
 // until returns the demand on shutters up to the longest.

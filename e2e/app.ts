@@ -172,8 +172,9 @@ export async function drawer(page: Page, heading: string): Promise<Locator> {
 
 /** Takes one of the ways out of a conflict. */
 export async function takeTrade(page: Page, name: RegExp): Promise<void> {
-  const trade = page.getByTestId("trades").getByRole("button", { name, includeHidden: true });
-  await trade.waitFor({ state: "attached" });
+  const trade = page.getByTestId("trades").getByRole("button", { name });
+  const more = page.getByRole("group", { name: "More ways out", exact: true });
+  await expect(trade.or(more).first()).toBeVisible();
   if (!(await trade.isVisible())) await drawer(page, "More ways out");
   await trade.click();
 }

@@ -106,6 +106,7 @@ test("schools stand side by side, and one is taken by a press", async ({ page, a
   await expect(on(page).glass).toHaveText("No filter");
   await schools.getByRole("button", { name: /^automatic/ }).click();
   await expect(schools.getByRole("button", { name: /^automatic/ })).toHaveAttribute("aria-pressed", "true");
+  await drawer(page, "Why");
   await expect(on(page).reasons).toContainText("auto exposure: ");
   await schools.getByRole("button", { name: /^180°/ }).click();
   await expect(setting).toHaveText(/^1\/100/);
@@ -136,6 +137,7 @@ test("what moves and shakes is said in numbers, or that it is not known", async 
   await motion.getByRole("button", { name: "50 Hz" }).click();
   await edit(page, "Look");
   await page.getByLabel("or your own").fill("1/125");
+  await drawer(page, "Why");
   await expect(on(page).reasons).toContainText("flicker at");
   await edit(page, "Motion");
   await motion.getByLabel("Distance, m").fill("-3");

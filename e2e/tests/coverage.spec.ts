@@ -1,4 +1,4 @@
-import { expect, openShot, test } from "../app.ts";
+import { drawer, expect, openShot, test } from "../app.ts";
 
 test("a gap is read off the coverage, and closing it closes it", async ({ page, app }) => {
   await page.goto(`${app.url}/kit/coverage`);
@@ -24,6 +24,7 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
   await expect(advice).toContainText("Enough to carry for them: ND128.");
   await expect(advice).not.toContainText("Buy first");
   await openShot(page, app, "Dive down the terraces");
+  await drawer(page, "In the plan");
   await expect(page.getByTestId("in-the-plan")).toContainText("ND128");
 });
 

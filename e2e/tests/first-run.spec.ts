@@ -1,4 +1,4 @@
-import { edit, expect, on, test } from "../app.ts";
+import { drawer, edit, expect, on, test } from "../app.ts";
 
 test.use({ demo: false });
 
@@ -41,6 +41,7 @@ test("from nothing to glass on the lens, and still there tomorrow", async ({ pag
   await page.getByRole("button", { name: "25", exact: true }).click();
   await expect(on(page).glass).toHaveText("4.9 stop");
   await expect(on(page).setting).toHaveText("1/50 · ISO 100 · 180°");
+  await drawer(page, "Why");
   await expect(on(page).reasons).toContainText("cuts 4.9 stops (marked), 5.0 needed: 0.1 over");
   await expect(on(page).saved).toHaveText(/^saved \d/);
 

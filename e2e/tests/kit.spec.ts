@@ -108,6 +108,7 @@ test("what happened to a filter counts, and a rig of its own has its own fit", a
   await openShot(page, app, "Crates down the lane");
   const verdict = page.getByRole("region", { name: "Verdict" });
   await drawer(page, "Also set");
+  await drawer(page, "Also set");
   await expect(verdict.getByRole("region", { name: "Settings recipe" })).toContainText("White balance: 5600 K");
   await edit(page, "Camera");
   await page.getByLabel("Held").selectOption({ label: "in the rain case" });

@@ -55,6 +55,7 @@ test("a range of light says how the camera rides it", async ({ page, app }) => {
   await page.getByLabel("Brightest: what the meter says").fill("EV 13.7");
   await page.getByLabel("Darkest: what the meter says").fill("EV 11.5");
   await expect(on(page).setting).toHaveText(/^1\/100 · ISO \d+ to \d+/);
+  await drawer(page, "Why");
   await expect(on(page).reasons).toContainText("auto ISO");
 });
 
@@ -117,6 +118,7 @@ test("filters asked for, and those that are always on, are in every answer", asy
     .poll(async () => (await on(page).others.getByRole("button").allInnerTexts()).map((o) => o.includes("mist 1/4")))
     .not.toContain(false);
   await page.getByLabel("ND8", { exact: true }).selectOption("always on");
+  await drawer(page, "Why");
   await expect(on(page).reasons).toContainText("always-on filters included");
 });
 
@@ -153,6 +155,7 @@ test("the list, the screen of each shot and the plan of the day say the same of 
     const told = (await rows.nth(i).innerText()).split("\n").find((line) => / · \S+: /.test(line)) ?? "";
     const [state = "", words = ""] = told.split(" · ");
     await rows.nth(i).click();
+    await drawer(page, "In the plan");
     const plan = page.getByTestId("in-the-plan");
     await expect(plan.getByTestId("lights")).toHaveText(lights.replaceAll("\n", ""));
     await expect(plan).toContainText(words);
@@ -171,6 +174,7 @@ test("the list, the screen of each shot and the plan of the day say the same of 
 
 test("what is typed stands beside the light of the day, which is named", async ({ page, app }) => {
   await openShot(page, app, "Dawn walk between the rows");
+  await drawer(page, "In the plan");
   const plan = page.getByTestId("in-the-plan");
   await expect(plan).toContainText("The plan of the day goes by another light");
   await expect(plan).toContainText("forecast, clear sky");

@@ -1,4 +1,5 @@
 import { ChevronRight } from "lucide-react";
+import { useState } from "react";
 import { classes } from "./classes";
 import style from "./Drawer.module.css";
 
@@ -13,8 +14,14 @@ interface DrawerProps {
 
 /** A part of a place that stays closed until it is wanted, headed by its result. */
 export function Drawer({ heading, result, children, isPlain }: DrawerProps) {
+  // What is in it is drawn when it is opened first, and stays as it is left.
+  const [wasOpened, setOpened] = useState(false);
   return (
-    <details aria-label={heading} className={classes(style.drawer, !isPlain && style.framed)}>
+    <details
+      aria-label={heading}
+      className={classes(style.drawer, !isPlain && style.framed)}
+      onToggle={() => setOpened(true)}
+    >
       <summary>
         <ChevronRight size={18} aria-hidden />
         <span className={style.words}>
@@ -22,7 +29,7 @@ export function Drawer({ heading, result, children, isPlain }: DrawerProps) {
           {result && <span>{result}</span>}
         </span>
       </summary>
-      <div className={style.body}>{children}</div>
+      <div className={style.body}>{wasOpened && children}</div>
     </details>
   );
 }

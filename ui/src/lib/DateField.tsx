@@ -18,6 +18,8 @@ export function DateField({ label, value, onChange, max, w }: DateFieldProps) {
       w={w}
       locale={navigator.language}
       startOfWeek={1}
+      lazyMount // what a calendar is drawn from is as much as all else on its place
+      unmountOnExit
       value={value ? [parseDate(value)] : []}
       onValueChange={(e) => onChange(e.value[0]?.toString() ?? "")}
       {...(max && { max: parseDate(max) })}

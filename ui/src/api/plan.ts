@@ -42,16 +42,17 @@ export function useDayPlan(
 }
 
 /** What is asked of each camera, in the order of its first shot. */
-function byCamera(request: Request): Request[] {
-  const ids = [...new Set(request.shots.map((s) => s.cameraId))];
-  return ids.map((id) => ({
-    ...request,
-    stepS: NO_CURVE_S,
-    shots: request.shots.filter((s) => s.cameraId === id),
-    stacks: request.stacks.filter((s) => !s.cameraId || s.cameraId === id),
-    ...(request.held && { held: request.held.filter((h) => h.cameraId === id) }),
-  }));
-}
+const byCamera = (request: Request): Request[] =>
+  [...new Set(request.shots.map((s) => s.cameraId))].map((id) => ofCamera(request, id));
+
+/** What of a day concerns one camera. */
+const ofCamera = (request: Request, id: string): Request => ({
+  ...request,
+  stepS: NO_CURVE_S,
+  shots: request.shots.filter((s) => s.cameraId === id),
+  stacks: request.stacks.filter((s) => !s.cameraId || s.cameraId === id),
+  ...(request.held && { held: request.held.filter((h) => h.cameraId === id) }),
+});
 
 /** The key of a part on which nothing is being moved is the same wherever it is asked. */
 function partQuery(shootId: string, fetchedAt: number, part: Request, moves: Moves) {
@@ -82,12 +83,19 @@ export interface Planned {
 }
 
 /**
- * The plan of a shoot as it is stored, by shot; empty where nothing has a time. While it
- * is awaited, nothing else may be said of its shots.
+ * The plan of a shoot as it is stored, by shot; of one shot alone, its camera's. It is empty where
+ * nothing has a time. While it is awaited, nothing else may be said of its shots.
  */
-export function usePlan(shootId: string | undefined): { of: Map<string, Planned>; isAwaited: boolean } {
+export function usePlan(
+  shootId: string | undefined,
+  shotId?: string,
+): { of: Map<string, Planned>; isAwaited: boolean } {
   const { data: day, dataUpdatedAt, isLoading } = useQuery({ ...dayQuery(shootId ?? ""), enabled: Boolean(shootId) });
-  const { plan, isAwaited } = useDayPlan(shootId ?? "", dataUpdatedAt, day?.request);
+  const request = useMemo(() => {
+    const shot = day?.request.shots.find((s) => s.id === shotId);
+    return day && shot ? ofCamera(day.request, shot.cameraId) : day?.request;
+  }, [day, shotId]);
+  const { plan, isAwaited } = useDayPlan(shootId ?? "", dataUpdatedAt, request);
   const of = useMemo(
     () => new Map(plan?.shots.map((p) => [p.id, { plan: p, glass: packWords(p, plan.names) }])),
     [plan],

@@ -114,7 +114,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   );
   const loose = useMemo(() => (bench ? looseOf(bench, draft.choices) : NO_FILTERS), [bench, draft.choices]);
   const taken = useMemo(() => takenBy(answer.chosen), [answer.chosen]);
-  const day = usePlan(shot.startsAt ? shot.shootId : undefined);
+  const day = usePlan(shot.startsAt ? shot.shootId : undefined, shot.id);
   const inPlan = day.of.get(shot.id);
   useHotkeys(useNumberKeys(loose, changes.toggle, changes.clear));
   useDndMonitor({

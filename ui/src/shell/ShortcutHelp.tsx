@@ -1,8 +1,9 @@
-import { Kbd, Table } from "@chakra-ui/react";
+import { Kbd } from "@chakra-ui/react";
 import { Keyboard } from "lucide-react";
 import { useCallback, useState } from "react";
 import { PictureButton } from "../lib/PictureButton";
 import { Sheet } from "../lib/Sheet";
+import style from "../lib/Table.module.css";
 import { useHotkeys } from "../lib/useHotkeys";
 import { SHORTCUTS } from "./shortcuts";
 
@@ -22,18 +23,16 @@ export function ShortcutHelp() {
         <Keyboard />
       </PictureButton>
       <Sheet title="Keyboard shortcuts" isOpen={isOpen} onOpen={setOpen}>
-        <Table.Root size="sm">
-          <Table.Body>
+        <table className={style.table}>
+          <tbody>
             {SHORTCUTS.map(([keys, does]) => (
-              <Table.Row key={does} bg="panel">
-                <Table.Cell whiteSpace="nowrap">
-                  {keys.map((key) => (key === "–" ? " to " : <Kbd key={key}>{key}</Kbd>))}
-                </Table.Cell>
-                <Table.Cell>{does}</Table.Cell>
-              </Table.Row>
+              <tr key={does}>
+                <td>{keys.map((key) => (key === "–" ? " to " : <Kbd key={key}>{key}</Kbd>))}</td>
+                <td>{does}</td>
+              </tr>
             ))}
-          </Table.Body>
-        </Table.Root>
+          </tbody>
+        </table>
       </Sheet>
     </>
   );

@@ -1,4 +1,4 @@
-import { Button, Flex, IconButton, Table, Text } from "@chakra-ui/react";
+import { Button, Flex, IconButton, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
@@ -6,8 +6,11 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
 import { decimal } from "../../lib/locale";
 import { StateShape } from "../../lib/StateMark";
+import { Table } from "../../lib/Table";
+import cell from "../../lib/Table.module.css";
 import { useDelete } from "../../lib/useDelete";
 import { toaster } from "../../shell/toaster";
+import { paint } from "../../theme/paint";
 import { threeLanguages } from "./FilterForm";
 import { FilterSheet, fieldsOf } from "./FilterSheet";
 
@@ -20,26 +23,11 @@ interface FilterTableProps {
 export function FilterTable({ filters, cameras }: FilterTableProps) {
   if (filters.length === 0) return <Text color="muted">No filters yet. Type the first label above.</Text>;
   return (
-    // Positioned, so that what only screen readers see scrolls with the table.
-    <Table.ScrollArea position="relative" tabIndex={0} role="region" aria-label="Filter table">
-      <Table.Root size="sm">
-        <Table.Header>
-          <Table.Row bg="panel">
-            {["Label", "It says", "Measured", ""].map((name) => (
-              <Table.ColumnHeader key={name} color="muted">
-                {name}
-                {name === "" && <Text srOnly>Actions</Text>}
-              </Table.ColumnHeader>
-            ))}
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {filters.map((filter) => (
-            <FilterRow key={filter.id} filter={filter} cameras={cameras} />
-          ))}
-        </Table.Body>
-      </Table.Root>
-    </Table.ScrollArea>
+    <Table label="Filter table" heads={["Label", "It says", "Measured", ""]}>
+      {filters.map((filter) => (
+        <FilterRow key={filter.id} filter={filter} cameras={cameras} />
+      ))}
+    </Table>
   );
 }
 
@@ -72,16 +60,16 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
     onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
   });
   return (
-    <Table.Row bg="panel">
-      <Table.Cell fontWeight="bold">
+    <tr>
+      <td className={cell.strong}>
         {filter.title}
         {stateOf(filter) && (
-          <Text as="span" display="block" fontWeight="normal" fontSize="sm" color="breaks">
+          <span className={cell.second} style={{ color: paint.breaks }}>
             {stateOf(filter)}
-          </Text>
+          </span>
         )}
-      </Table.Cell>
-      <Table.Cell whiteSpace="normal">
+      </td>
+      <td className={cell.words}>
         {filter.open ? (
           <Flex gap="2" align="center" wrap="wrap" color="unknown">
             <StateShape state="unknown" />
@@ -101,7 +89,7 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
         ) : (
           threeLanguages(filter.reads)
         )}
-        <Text as="span" display="block" fontWeight="normal" fontSize="sm" color="muted">
+        <span className={cell.second} style={{ color: paint.muted }}>
           {[
             filter.slot,
             cameras
@@ -112,10 +100,10 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
           ]
             .filter(Boolean)
             .join(" · ")}
-        </Text>
-      </Table.Cell>
-      <Table.Cell>{measuredWords(filter)}</Table.Cell>
-      <Table.Cell textAlign="end" whiteSpace="nowrap">
+        </span>
+      </td>
+      <td>{measuredWords(filter)}</td>
+      <td className={cell.actions}>
         <IconButton
           variant="ghost"
           minW="44px"
@@ -135,8 +123,8 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
         >
           <Trash2 />
         </IconButton>
-      </Table.Cell>
-    </Table.Row>
+      </td>
+    </tr>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Button, Flex, Heading, IconButton, Stack, Table, Text } from "@chakra-ui/react";
+import { Button, Flex, Heading, IconButton, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
@@ -7,9 +7,12 @@ import { filtersQuery, packsQuery } from "../../api/queries";
 import { faultsOf } from "../../lib/faults";
 import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";
+import { Table } from "../../lib/Table";
+import cell from "../../lib/Table.module.css";
 import { TextField } from "../../lib/TextField";
 import { useDelete } from "../../lib/useDelete";
 import { toaster } from "../../shell/toaster";
+import { paint } from "../../theme/paint";
 import { useLabelsIn } from "./useLabelsIn";
 
 interface PacksProps {
@@ -30,25 +33,12 @@ export function Packs({ covered, cameraId }: PacksProps) {
         Packs you do not own yet. None of them counts as a filter at hand until you have bought it.
       </Text>
       {gains.length > 0 && (
-        <Table.ScrollArea position="relative" tabIndex={0} role="region" aria-label="Packs side by side">
-          <Table.Root size="sm">
-            <Table.Header>
-              <Table.Row bg="panel">
-                {["Pack", "What it adds", "Price", "A cell costs", ""].map((name) => (
-                  <Table.ColumnHeader key={name} color="muted">
-                    {name || <Text srOnly>Actions</Text>}
-                  </Table.ColumnHeader>
-                ))}
-              </Table.Row>
-            </Table.Header>
-            <Table.Body>
-              {gains.map((gain) => {
-                const pack = packs?.find((p) => p.id === gain.id);
-                return pack && <PackRow key={gain.id} gain={gain} pack={pack} />;
-              })}
-            </Table.Body>
-          </Table.Root>
-        </Table.ScrollArea>
+        <Table label="Packs side by side" heads={["Pack", "What it adds", "Price", "A cell costs", ""]}>
+          {gains.map((gain) => {
+            const pack = packs?.find((p) => p.id === gain.id);
+            return pack && <PackRow key={gain.id} gain={gain} pack={pack} />;
+          })}
+        </Table>
       )}
       <PackForm key={cameraId} cameraId={cameraId} />
     </Stack>
@@ -78,24 +68,24 @@ function PackRow({ gain, pack }: { gain: Schemas["PackGain"]; pack: Schemas["Sto
       unwrap(api.POST("/api/packs/{id}/restore", { params: { path: { id: pack.id }, query: { version } } })),
   });
   return (
-    <Table.Row bg="panel">
-      <Table.Cell fontWeight="bold">
+    <tr>
+      <td className={cell.strong}>
         {pack.name}
-        <Text as="span" display="block" fontWeight="normal" color="muted" fontSize="sm">
+        <span className={cell.second} style={{ color: paint.muted }}>
           {pack.labels.join(", ")}
-        </Text>
-      </Table.Cell>
-      <Table.Cell whiteSpace="normal">{gain.words}</Table.Cell>
-      <Table.Cell>{money(pack.price)}</Table.Cell>
-      <Table.Cell>
+        </span>
+      </td>
+      <td className={cell.words}>{gain.words}</td>
+      <td>{money(pack.price)}</td>
+      <td>
         {gain.cellPrice === undefined ? "–" : money(gain.cellPrice)}
         {gain.isCheapest && (
-          <Text as="span" display="block" fontWeight="bold" fontSize="sm">
-            cheapest
-          </Text>
+          <span className={cell.second}>
+            <b>cheapest</b>
+          </span>
         )}
-      </Table.Cell>
-      <Table.Cell textAlign="end" whiteSpace="nowrap">
+      </td>
+      <td className={cell.actions}>
         <Button size="sm" minH="44px" variant="outline" loading={buy.isPending} onClick={() => buy.mutate()}>
           Bought
         </Button>
@@ -108,8 +98,8 @@ function PackRow({ gain, pack }: { gain: Schemas["PackGain"]; pack: Schemas["Sto
         >
           <Trash2 />
         </IconButton>
-      </Table.Cell>
-    </Table.Row>
+      </td>
+    </tr>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Flex, Skeleton, Slider, Stack, Table, Text } from "@chakra-ui/react";
+import { Flex, Skeleton, Slider, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import * as z from "zod/mini";
@@ -8,7 +8,10 @@ import { FLARE_GRADES } from "../../lib/flare";
 import { decimal } from "../../lib/locale";
 import { sentence } from "../../lib/prose";
 import { SelectField } from "../../lib/SelectField";
+import { Table } from "../../lib/Table";
+import cell from "../../lib/Table.module.css";
 import { amountOf } from "../../lib/units";
+import { paint } from "../../theme/paint";
 
 type Weights = Schemas["SetWeights"];
 type Criterion = keyof Weights;
@@ -93,77 +96,65 @@ export function Sets({ cameras, on }: { cameras: readonly Schemas["StoredCamera"
           <Text fontSize="lg" fontWeight="bold" aria-live="polite" data-testid="sets-words">
             {sets.length > 1 && (isWeighed ? sentence(answer?.words ?? "…") : "Give something a weight.")}
           </Text>
-          <Table.ScrollArea tabIndex={0} role="region" aria-label="Sets side by side">
-            <Table.Root size="sm">
-              <Table.Header>
-                <Table.Row bg="panel">
-                  <Table.ColumnHeader color="muted">What counts</Table.ColumnHeader>
-                  <Table.ColumnHeader color="muted" w="190px">
-                    How much
-                  </Table.ColumnHeader>
-                  {sets.map((s) => (
-                    <Table.ColumnHeader key={s.name} color="ink">
-                      {s.name}
-                      <Text as="span" color="muted" fontWeight="normal">
-                        {" "}
-                        {s.filters.length} {s.filters.length === 1 ? "filter" : "filters"}
+          <Table
+            label="Sets side by side"
+            heads={["What counts", "How much"]}
+            moreHeads={sets.map((s) => (
+              <th key={s.name}>
+                <span style={{ color: paint.ink }}>{s.name}</span> {s.filters.length}{" "}
+                {s.filters.length === 1 ? "filter" : "filters"}
+              </th>
+            ))}
+          >
+            <tr>
+              <td className={cell.strong} colSpan={2}>
+                In all, out of 100
+              </td>
+              {sets.map((s, i) => {
+                const score = answer?.scores[i];
+                return (
+                  <td key={s.name} className={cell.strong}>
+                    {score && (
+                      <Flex gap="2" align="center">
+                        {range(score.least, score.most)}
+                        <Bar least={score.least} most={score.most} />
+                      </Flex>
+                    )}
+                  </td>
+                );
+              })}
+            </tr>
+            {CRITERIA.map((k) => (
+              <tr key={k}>
+                <td>{ROWS[k].name}</td>
+                <td style={{ width: 190 }}>
+                  {weights && (
+                    <Weight
+                      name={ROWS[k].name}
+                      value={weights[k]}
+                      onChange={(v) => setWeights({ ...weights, [k]: v })}
+                    />
+                  )}
+                </td>
+                {sets.map((s, i) => (
+                  <td key={s.name}>
+                    {s[k] === undefined ? (
+                      <Text color="unknown" fontStyle="italic">
+                        not known: {s.missing[k]}
                       </Text>
-                    </Table.ColumnHeader>
-                  ))}
-                </Table.Row>
-              </Table.Header>
-              <Table.Body>
-                <Table.Row bg="panel">
-                  <Table.Cell fontWeight="bold" colSpan={2}>
-                    In all, out of 100
-                  </Table.Cell>
-                  {sets.map((s, i) => {
-                    const score = answer?.scores[i];
-                    return (
-                      <Table.Cell key={s.name} fontWeight="bold">
-                        {score && (
-                          <Flex gap="2" align="center">
-                            {range(score.least, score.most)}
-                            <Bar least={score.least} most={score.most} />
-                          </Flex>
+                    ) : (
+                      <Flex gap="2" align="center">
+                        {ROWS[k].write(s[k])}
+                        {answer && (
+                          <Bar least={answer.scores[i]?.worth[k] ?? 0} most={answer.scores[i]?.worth[k] ?? 0} />
                         )}
-                      </Table.Cell>
-                    );
-                  })}
-                </Table.Row>
-                {CRITERIA.map((k) => (
-                  <Table.Row key={k} bg="panel">
-                    <Table.Cell>{ROWS[k].name}</Table.Cell>
-                    <Table.Cell>
-                      {weights && (
-                        <Weight
-                          name={ROWS[k].name}
-                          value={weights[k]}
-                          onChange={(v) => setWeights({ ...weights, [k]: v })}
-                        />
-                      )}
-                    </Table.Cell>
-                    {sets.map((s, i) => (
-                      <Table.Cell key={s.name}>
-                        {s[k] === undefined ? (
-                          <Text color="unknown" fontStyle="italic">
-                            not known: {s.missing[k]}
-                          </Text>
-                        ) : (
-                          <Flex gap="2" align="center">
-                            {ROWS[k].write(s[k])}
-                            {answer && (
-                              <Bar least={answer.scores[i]?.worth[k] ?? 0} most={answer.scores[i]?.worth[k] ?? 0} />
-                            )}
-                          </Flex>
-                        )}
-                      </Table.Cell>
-                    ))}
-                  </Table.Row>
+                      </Flex>
+                    )}
+                  </td>
                 ))}
-              </Table.Body>
-            </Table.Root>
-          </Table.ScrollArea>
+              </tr>
+            ))}
+          </Table>
           <Text color="muted" fontSize="sm">
             Pale bar: possible range, while something is not known.
           </Text>

@@ -1,10 +1,11 @@
-import { Button, Flex, Stack, Table, Text } from "@chakra-ui/react";
+import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import type { Schemas } from "../../api/client";
 import { learnedQuery, recordsQuery, shotsQuery } from "../../api/queries";
 import { CopyButton } from "../../lib/CopyButton";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
+import { Table } from "../../lib/Table";
 import { clockIn, dayIn } from "../../lib/zone";
 import { costWords } from "./recordWords";
 
@@ -46,34 +47,23 @@ export function ShootStory({ shoot }: { shoot: Schemas["StoredShoot"] }) {
   ].join("\n");
   return (
     <Stack gap="2" mb="3" data-testid="story">
-      <Table.ScrollArea tabIndex={0} role="region" aria-label={`How ${shoot.name} went`}>
-        <Table.Root size="sm">
-          <Table.Header>
-            <Table.Row>
-              {["Shot", "Planned", "Came out", "Light"].map((name) => (
-                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-              ))}
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {rows.map(({ shot, planned, done, light, pictures }) => (
-              <Table.Row key={shot.id}>
-                <Table.Cell>{shot.name}</Table.Cell>
-                <Table.Cell>{planned}</Table.Cell>
-                <Table.Cell>
-                  {done}
-                  <Flex gap="1" mt={pictures.length > 0 ? "1" : "0"}>
-                    {pictures.map((picture) => (
-                      <img key={picture} src={`data:image/jpeg;base64,${picture}`} alt="From the clip" width={72} />
-                    ))}
-                  </Flex>
-                </Table.Cell>
-                <Table.Cell>{light}</Table.Cell>
-              </Table.Row>
-            ))}
-          </Table.Body>
-        </Table.Root>
-      </Table.ScrollArea>
+      <Table label={`How ${shoot.name} went`} heads={["Shot", "Planned", "Came out", "Light"]}>
+        {rows.map(({ shot, planned, done, light, pictures }) => (
+          <tr key={shot.id}>
+            <td>{shot.name}</td>
+            <td>{planned}</td>
+            <td>
+              {done}
+              <Flex gap="1" mt={pictures.length > 0 ? "1" : "0"}>
+                {pictures.map((picture) => (
+                  <img key={picture} src={`data:image/jpeg;base64,${picture}`} alt="From the clip" width={72} />
+                ))}
+              </Flex>
+            </td>
+            <td>{light}</td>
+          </tr>
+        ))}
+      </Table>
       <Flex gap="2" wrap="wrap" align="center">
         <CopyButton text={text}>Copy as text</CopyButton>
         <Button variant="outline" onClick={() => window.print()}>

@@ -1,7 +1,8 @@
-import { Table, Text } from "@chakra-ui/react";
+import { Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/client";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
+import { Table } from "../../lib/Table";
 import { KINDS } from "./kinds";
 import { type Due, isDue } from "./schedule";
 
@@ -13,42 +14,33 @@ export function Kinds({ due, progress }: { due: readonly Due[]; progress: Schema
   const of = new Map(progress?.kinds.map((k) => [k.kind, k]));
   return (
     <Panel heading="How it goes" note="the latest twenty of each kind; half were answered faster than the time">
-      <Table.ScrollArea tabIndex={0} role="region" aria-label="Kinds of question, and how they go">
-        <Table.Root size="sm" data-testid="kinds">
-          <Table.Header>
-            <Table.Row>
-              {["Question", "Due", "Right", "Time", "Grade"].map((name) => (
-                <Table.ColumnHeader key={name}>{name}</Table.ColumnHeader>
-              ))}
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {due.map((d) => {
-              const k = of.get(d.kind);
-              return (
-                <Table.Row key={d.kind}>
-                  <Table.Cell>
-                    {KINDS[d.kind]}
-                    {d.mistake && (
-                      <Text color="tight" fontSize="sm">
-                        from the log: {d.mistake}
-                      </Text>
-                    )}
-                  </Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">{dueWords(d, now)}</Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">
-                    {k && `${k.latest.right} of ${k.latest.of}${wasRight(k)}`}
-                  </Table.Cell>
-                  <Table.Cell whiteSpace="nowrap">
-                    {k && `${decimal(k.latest.seconds, 0)} s${k.before ? `, was ${decimal(k.before.seconds, 0)}` : ""}`}
-                  </Table.Cell>
-                  <Table.Cell>{k?.grade ?? 1}</Table.Cell>
-                </Table.Row>
-              );
-            })}
-          </Table.Body>
-        </Table.Root>
-      </Table.ScrollArea>
+      <Table
+        label="Kinds of question, and how they go"
+        testId="kinds"
+        heads={["Question", "Due", "Right", "Time", "Grade"]}
+      >
+        {due.map((d) => {
+          const k = of.get(d.kind);
+          return (
+            <tr key={d.kind}>
+              <td>
+                {KINDS[d.kind]}
+                {d.mistake && (
+                  <Text color="tight" fontSize="sm">
+                    from the log: {d.mistake}
+                  </Text>
+                )}
+              </td>
+              <td>{dueWords(d, now)}</td>
+              <td>{k && `${k.latest.right} of ${k.latest.of}${wasRight(k)}`}</td>
+              <td>
+                {k && `${decimal(k.latest.seconds, 0)} s${k.before ? `, was ${decimal(k.before.seconds, 0)}` : ""}`}
+              </td>
+              <td>{k?.grade ?? 1}</td>
+            </tr>
+          );
+        })}
+      </Table>
     </Panel>
   );
 }

@@ -1,4 +1,4 @@
-import { Button, Flex, Progress, Stack, Table, Text } from "@chakra-ui/react";
+import { Button, Flex, Progress, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
@@ -8,6 +8,8 @@ import { signed } from "../../../lib/format";
 import { decimal } from "../../../lib/locale";
 import { withError } from "../../../lib/measured";
 import { Panel } from "../../../lib/Panel";
+import { Table } from "../../../lib/Table";
+import cell from "../../../lib/Table.module.css";
 import { TextField } from "../../../lib/TextField";
 import { Sets } from "../../kit/Sets";
 import { type Kept, useKeepMeasured } from "../useKeepMeasured";
@@ -55,26 +57,15 @@ export function Results({ comparison, steps, taken, onBack, onEnd }: ResultsProp
               {fault}
             </Text>
           )}
-          <Table.ScrollArea tabIndex={0} role="region" aria-label="Filters as measured">
-            <Table.Root size="sm" data-testid="session-results">
-              <Table.Header>
-                <Table.Row bg="panel">
-                  {["Filter", "Marked", "Measured", "Colour shift", "Vignetting", "Sharpness lost", "Flare"].map(
-                    (name) => (
-                      <Table.ColumnHeader key={name} color="muted">
-                        {name}
-                      </Table.ColumnHeader>
-                    ),
-                  )}
-                </Table.Row>
-              </Table.Header>
-              <Table.Body>
-                {results.map((r) => (
-                  <Row key={r.filterId} result={r} filter={filters.find((f) => f.id === r.filterId)} />
-                ))}
-              </Table.Body>
-            </Table.Root>
-          </Table.ScrollArea>
+          <Table
+            label="Filters as measured"
+            testId="session-results"
+            heads={["Filter", "Marked", "Measured", "Colour shift", "Vignetting", "Sharpness lost", "Flare"]}
+          >
+            {results.map((r) => (
+              <Row key={r.filterId} result={r} filter={filters.find((f) => f.id === r.filterId)} />
+            ))}
+          </Table>
           {unnamed.length > 0 && !keep.isSuccess && (
             <TextField
               label="Name of their set"
@@ -139,25 +130,21 @@ function Row({ result, filter }: { result: FilterResult; filter: Schemas["ShownF
     answer === undefined ? "not shot" : answer.refused[0]?.text;
   const printed = filter?.reads.stops;
   return (
-    <Table.Row bg="panel">
-      <Table.Cell fontWeight="bold">{filter?.title ?? "a filter that is gone"}</Table.Cell>
-      <Table.Cell>{printed === undefined ? "—" : decimal(printed, 2)}</Table.Cell>
-      <Table.Cell fontWeight="bold">
+    <tr>
+      <td className={cell.strong}>{filter?.title ?? "a filter that is gone"}</td>
+      <td>{printed === undefined ? "—" : decimal(printed, 2)}</td>
+      <td className={cell.strong}>
         {strength?.stops != null ? withError(strength.stops, strength.stdErrorStops) : why(strength)}
-      </Table.Cell>
-      <Table.Cell>
-        {strength?.castStops != null ? `${signed(strength.castStops)} ${strength.cast.join(", ")}` : "—"}
-      </Table.Cell>
-      <Table.Cell>
+      </td>
+      <td>{strength?.castStops != null ? `${signed(strength.castStops)} ${strength.cast.join(", ")}` : "—"}</td>
+      <td>
         {corners?.cornerStops != null
           ? `${decimal(Math.max(0, corners.cornerStops), 1)} stops${corners.crooked ? ", askew" : ""}`
           : why(corners)}
-      </Table.Cell>
-      <Table.Cell>
-        {sharpness?.lossPercent != null ? `${decimal(Math.max(0, sharpness.lossPercent), 0)} %` : why(sharpness)}
-      </Table.Cell>
-      <Table.Cell>{flare?.grade != null ? FLARE_GRADES[flare.grade] : why(flare)}</Table.Cell>
-    </Table.Row>
+      </td>
+      <td>{sharpness?.lossPercent != null ? `${decimal(Math.max(0, sharpness.lossPercent), 0)} %` : why(sharpness)}</td>
+      <td>{flare?.grade != null ? FLARE_GRADES[flare.grade] : why(flare)}</td>
+    </tr>
   );
 }
 

@@ -2,9 +2,9 @@ package demo
 
 import (
 	"cmp"
-	"encoding/json"
 	"maps"
 	"math/rand/v2"
+	"reflect"
 	"slices"
 	"testing"
 	"time"
@@ -17,7 +17,7 @@ import (
 // No camera's plan hangs on another's: a page asks for each by itself, and what it puts
 // together is the plan of the day, wherever shots are moved to.
 func TestEachCameraIsPlannedByItself(t *testing.T) {
-	whole := harvestDay(t)
+	whole := harvest(t, seeded(t)).Request
 	r := rand.New(rand.NewPCG(20, 11))
 	planned := 0
 	for range 30 {
@@ -59,8 +59,8 @@ func TestEachCameraIsPlannedByItself(t *testing.T) {
 			"shots": {got.Shots, want.Shots}, "swaps": {got.Swaps, want.Swaps}, "names": {got.Names, want.Names},
 			"changes": {got.Changes, want.Changes}, "unknown": {got.Unknown, want.Unknown},
 		} {
-			if parts, all := asJSON(t, both[0]), asJSON(t, both[1]); parts != all {
-				t.Errorf("the %s of the parts are\n%s\nof the whole\n%s", name, parts, all)
+			if !reflect.DeepEqual(both[0], both[1]) {
+				t.Errorf("the %s of the parts are\n%+v\nof the whole\n%+v", name, both[0], both[1])
 			}
 		}
 	}
@@ -83,28 +83,4 @@ func camerasOf(shots []day.OutingShot) []string {
 		all[s.CameraID] = true
 	}
 	return slices.Sorted(maps.Keys(all))
-}
-
-// harvestDay is the demo's first shoot as a page is given it.
-func harvestDay(t *testing.T) day.OutingRequest {
-	t.Helper()
-	d := seeded(t)
-	shoots, err := d.Store.Shoots().List(t.Context())
-	if err != nil {
-		t.Fatal(err)
-	}
-	shoot, err := d.Day(t.Context(), shoots[0].ID)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return shoot.Request
-}
-
-func asJSON(t *testing.T, v any) string {
-	t.Helper()
-	text, err := json.Marshal(v)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return string(text)
 }

@@ -81,3 +81,17 @@ func seeded(t *testing.T) *desk.Desk {
 	}
 	return d
 }
+
+// harvest is the demo's first shoot as a page is given it.
+func harvest(t *testing.T, d *desk.Desk) *desk.Day {
+	t.Helper()
+	shoots, err := d.Store.Shoots().List(t.Context())
+	if err != nil {
+		t.Fatal(err)
+	}
+	shoot, err := d.Day(t.Context(), shoots[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return shoot
+}

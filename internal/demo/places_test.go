@@ -35,19 +35,12 @@ func TestThePlacesOfTheDemo(t *testing.T) {
 
 func places(t *testing.T, d *desk.Desk) string {
 	t.Helper()
-	shoots, err := d.Store.Shoots().List(t.Context())
-	if err != nil {
-		t.Fatal(err)
-	}
-	shoot, err := d.Day(t.Context(), shoots[0].ID)
-	if err != nil {
-		t.Fatal(err)
-	}
+	shoot := harvest(t, d)
 	plan, err := day.Outing(t.Context(), shoot.Request)
 	if err != nil {
 		t.Fatal(err)
 	}
-	held, err := d.Card(t.Context(), shoots[0].ID, "")
+	held, err := d.Card(t.Context(), shoot.Shoot.ID, "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -55,7 +48,7 @@ func places(t *testing.T, d *desk.Desk) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	shots, err := d.Store.ShotsOf(t.Context(), shoots[0].ID)
+	shots, err := d.Store.ShotsOf(t.Context(), shoot.Shoot.ID)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -21,7 +21,7 @@ const NO_CURVE_S = 86_400;
 const NO_MOVES: Moves = {};
 
 /**
- * The plan of a day with shots that are being moved. Each camera is asked for by itself, since none's
+ * The plan of a day, in which shots may be moved already. Each camera is asked for by itself, since none's
  * glass hangs on what another carries: a shot that is moved leaves the others' answers as they are.
  */
 export function useDayPlan(
@@ -57,8 +57,7 @@ const ofCamera = (request: Request, id: string): Request => ({
 /** The key of a part on which nothing is being moved is the same wherever it is asked. */
 function partQuery(shootId: string, fetchedAt: number, part: Request, moves: Moves) {
   const moved = Object.fromEntries(part.shots.flatMap(({ id }) => (moves[id] ? [[id, moves[id]]] : [])));
-  const shots = part.shots.map((s) => ({ ...s, ...moved[s.id] }));
-  return outingQuery([shootId, fetchedAt, part.shots[0]?.cameraId, moved], { ...part, shots });
+  return outingQuery([shootId, fetchedAt, part.shots[0]?.cameraId, moved], part);
 }
 
 /** The plans of all cameras as that of the day: in order of time, and of what was asked where that ties. */

@@ -22,9 +22,9 @@ interface AllComputed<T> {
 }
 
 function together<T>(results: readonly UseQueryResult<T>[]): AllComputed<T> {
-  const answers = results.flatMap(({ data }) => data ?? []) as T[];
+  const answers = results.map(({ data }) => data);
   return {
-    answers: answers.length === results.length ? answers : undefined,
+    answers: answers.every((a) => a !== undefined) ? answers : undefined,
     error: results.find((r) => r.error)?.error ?? null,
     isLoading: results.some((r) => r.isLoading),
   };

@@ -25,7 +25,7 @@ export function useDay(shootId: string) {
   // it as it is, and the plan comes back the sooner.
   const bare = useMemo(() => day && { ...day.request, shots: [], stacks: [], before: {} }, [day]);
   const light = useLastGood(useQuery(outingQuery([shootId, fetchedAt, "light"], bare ?? null)).data);
-  const planned = useDayPlan(shootId, fetchedAt, day?.request, moves);
+  const planned = useDayPlan(shootId, fetchedAt, request, moves);
   const changes = useDayChanges(shootId, setMoves);
   const { plan } = planned;
   const answer = useMemo<DayAnswer | undefined>(

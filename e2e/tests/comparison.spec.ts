@@ -1,5 +1,8 @@
 import { expect, test } from "../app.ts";
 
+// Frames are made and measured one by one, each in its time on a busy machine.
+const expectSoon = expect.configure({ timeout: 45_000 });
+
 test("a case of filters is compared, interrupted, gone on with, and fills the table of sets", async ({ page, app }) => {
   test.slow(); // thirteen frames
   await page.goto(`${app.url}/measure/case`);
@@ -10,19 +13,18 @@ test("a case of filters is compared, interrupted, gone on with, and fills the ta
   await page.getByRole("button", { name: "Start" }).click();
   const step = page.getByTestId("step");
   const shoot = async (says: string, n: number) => {
-    // Frames are made and measured one by one, each in its time on a busy machine.
-    await expect(step).toHaveText(says, { timeout: 45_000 });
+    await expectSoon(step).toHaveText(says);
     await expect(page.getByText(`frame ${n} of 13`)).toBeVisible();
     await page.getByRole("button", { name: "Simulated camera" }).click();
   };
   await shoot("No filter", 1);
   await shoot("ND8", 2);
-  await expect(page.getByTestId("so-far")).toContainText(/ND8: 3\.0\d ±0\.\d\d stops so far/);
+  await expectSoon(page.getByTestId("so-far")).toContainText(/ND8: 3\.0\d ±0\.\d\d stops so far/);
   // A frame that cannot be used is said while the camera still stands there, and taken again.
   await page.getByLabel("Frames of this step and the next").setInputFiles("../core/measure/testdata/black.png");
-  await expect(page.getByRole("alert")).toContainText("exposure");
+  await expectSoon(page.getByRole("alert")).toContainText("exposure");
   await page.getByRole("button", { name: "Take the last one again" }).click();
-  await expect(step).toHaveText("ND32");
+  await expectSoon(step).toHaveText("ND32");
   // Interrupted: what was taken is still there.
   await page.goto(`${app.url}/kit`);
   await page.goto(`${app.url}/measure/case`);
@@ -32,7 +34,7 @@ test("a case of filters is compared, interrupted, gone on with, and fills the ta
   for (const [i, on] of ["No filter", "ND8", "ND32", "ND 2.0"].entries()) await shoot(on, 6 + i);
   await shoot("No filter", 10);
   await shoot("ND8", 11);
-  await expect(step).toHaveText("ND32");
+  await expectSoon(step).toHaveText("ND32");
   await page.getByRole("button", { name: "Leave it out" }).click();
   await shoot("ND 2.0", 13);
   const results = page.getByTestId("session-results");

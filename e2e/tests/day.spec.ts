@@ -69,12 +69,16 @@ test("a shot dragged past sunset says what would serve it, by mouse and by key",
   await expect(row).toContainText(/1[89]:\d\d/);
 
   const crates = bar(page, "Crates down the lane");
+  const said = (await crates.getAttribute("aria-valuetext")) ?? "";
   await crates.focus();
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("Shift+ArrowLeft");
   await page.keyboard.press("+");
   await expect(crates).toHaveAttribute("aria-valuetext", /10:49 to 11:29/);
+  // One note takes back what several keys moved.
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(crates).toHaveAttribute("aria-valuetext", said);
 });
 
 test("the sky is chosen by the hour, and a cloudy one widens the band", async ({ page, app }) => {

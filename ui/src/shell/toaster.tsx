@@ -3,9 +3,11 @@ import { Button, createToaster, Stack, Toast, Toaster } from "@chakra-ui/react";
 /** Short notes that pass, such as the offer to undo. */
 export const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, offsets: "88px" });
 
-/** Says that something was done and offers to undo it. */
-export function offerUndo(what: string, undo: () => void): void {
+/** Says that something was done and offers to undo it; of what goes on, such as `act`, one note takes back all. */
+export function offerUndo(what: string, undo: () => void, act?: string): void {
+  if (act && toaster.isVisible(act)) return;
   toaster.create({
+    id: act,
     title: what,
     duration: 15_000,
     closable: true,

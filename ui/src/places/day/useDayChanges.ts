@@ -90,8 +90,10 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
         });
         const { startsAt, day, name } = before;
         if (startsAt)
-          offerUndo(`${name} moved`, () =>
-            store.current.shot({ id, change: () => ({ startsAt, ...(day && { day }) }) }),
+          offerUndo(
+            `${name} moved`,
+            () => store.current.shot({ id, change: () => ({ startsAt, ...(day && { day }) }) }),
+            `move ${id}`,
           );
       },
       changeShot: (id: string, change: Partial<Schemas["StoredShotDay"]>) =>

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 
 	"pinhole/core/stop"
@@ -116,7 +117,7 @@ func (o *Option) CouldBe(q *Question) []State {
 // Reasons returns why the option stands where it does: one sentence a line, the
 // main one first.
 func (o *Option) Reasons(q *Question) []string {
-	lines := []string{o.match(q)}
+	lines := append(make([]string, 0, 6), o.match(q))
 	add := func(line string) {
 		if line != "" {
 			lines = append(lines, line)
@@ -128,10 +129,10 @@ func (o *Option) Reasons(q *Question) []string {
 		add("it polarises too: skies can come out uneven, reflections change, and on a drone the effect comes and goes")
 	}
 	if n := len(o.Filters); n > 1 {
-		add(fmt.Sprintf("%d filters: %d surfaces to clean, and more ring before the lens", n, 2*n))
+		add(strconv.Itoa(n) + " filters: " + strconv.Itoa(2*n) + " surfaces to clean, and more ring before the lens")
 	}
 	if o.corner > 0.05 {
-		add(fmt.Sprintf("vignetting %v stops", o.corner))
+		add("vignetting " + o.corner.String() + " stops")
 	}
 	if o.cast.Abs() > 0.05 {
 		add(fmt.Sprintf("colour shifts %v stops towards %s; set white balance with the filter on", o.cast.Abs(), castTowards(o.cast)))
@@ -151,11 +152,11 @@ func castTowards(cast stop.Stops) string {
 func (o *Option) match(q *Question) string {
 	glass := o.glassWords()
 	if !q.Light.IsRange() {
-		needed := fmt.Sprintf("%v needed", q.Need())
-		if q.Need() <= -0.05 {
-			needed = "none needed"
+		needed := "none"
+		if q.Need() > -0.05 {
+			needed = q.Need().String()
 		}
-		return fmt.Sprintf("%s, %s: %s%s", glass, needed, comparedWithMeter(o.Error), q.acceptance(o.Error))
+		return glass + ", " + needed + " needed: " + comparedWithMeter(o.Error) + q.acceptance(o.Error)
 	}
 	high, low := o.Error, o.Error-q.Light.High.Above(q.Light.Low)
 	return fmt.Sprintf("%s, %v to %v needed: %s in the brightest light, %s in the darkest; tolerance %v over, %v under", glass, q.lowestNeed(), q.Need(),
@@ -193,7 +194,7 @@ func (o *Option) glassWords() string {
 	case measured > 0:
 		how = "part measured, part marked"
 	}
-	return fmt.Sprintf("cuts %v stops (%s)%s", o.Stops, how, mounted)
+	return "cuts " + o.Stops.String() + " stops (" + how + ")" + mounted
 }
 
 // comparedWithMeter says an error in words, against the meter's own aim.
@@ -222,18 +223,18 @@ func (q *Question) acceptance(e stop.Stops) string {
 	case off.Abs() < 0.05:
 		return ""
 	case stop.AtMost(off.Abs(), limit):
-		return fmt.Sprintf(", within tolerance (%s %s)%s", limit.Fraction(), side, around)
+		return ", within tolerance (" + limit.Fraction() + " " + side + ")" + around
 	}
-	return fmt.Sprintf(", %v beyond tolerance (%s %s)%s", off.Abs()-limit, limit.Fraction(), side, around)
+	return ", " + (off.Abs() - limit).String() + " beyond tolerance (" + limit.Fraction() + " " + side + ")" + around
 }
 
 // Consequence says what the camera must do; "" where nothing.
 func (o *Option) Consequence(q *Question) string {
 	switch o.Verdict {
 	case RaiseISO:
-		return fmt.Sprintf("%s makes up %v stops; more noise, shutter stays %v", o.SpokenISO(q), o.ISO.Over(q.Setting.ISO), o.Shutter)
+		return o.SpokenISO(q) + " makes up " + o.ISO.Over(q.Setting.ISO).String() + " stops; more noise, shutter stays " + o.Shutter.String()
 	case Dark:
-		return fmt.Sprintf("%[2]v stops under at highest %[1]v", o.ISO, (o.Left - q.Offset).Abs())
+		return (o.Left - q.Offset).Abs().String() + " stops under at highest " + o.ISO.String()
 	case FasterShutter:
 		return q.faster(o) + o.tooFast(q)
 	case Lock:
@@ -251,9 +252,9 @@ func (o *Option) Consequence(q *Question) string {
 func (q *Question) faster(o *Option) string {
 	text := "needs " + q.Spoken(o.Shutter)
 	if q.Rate > 0 {
-		text += fmt.Sprintf(" (%v)", o.Shutter.Angle(q.Rate))
+		text += " (" + o.Shutter.Angle(q.Rate).String() + ")"
 	}
-	return text + fmt.Sprintf(": %v stops less blur than the target", o.given(q))
+	return text + ": " + o.given(q).String() + " stops less blur than the target"
 }
 
 func (o *Option) tooFast(q *Question) string {
@@ -286,9 +287,9 @@ func (o *Option) doubt(q *Question) string {
 	if o.Stack.Spread() > 0 {
 		why = append(why, "the filter")
 	}
-	text := fmt.Sprintf("±%v stops from %s", spread, strings.Join(why, " and "))
+	text := "±" + spread.String() + " stops from " + strings.Join(why, " and ")
 	if others := o.CouldBe(q); len(others) > 0 {
-		text += fmt.Sprintf(": may %s. Shoot a test clip", turnsOut[others[len(others)-1]])
+		text += ": may " + turnsOut[others[len(others)-1]] + ". Shoot a test clip"
 	}
 	return text
 }
@@ -298,15 +299,15 @@ func (o *Option) fallsOff(q *Question) string {
 	if len(o.Filters) == 0 || o.Lost < 0.5 {
 		return ""
 	}
-	text := fmt.Sprintf("filter lost: %v stops over", o.Lost)
+	text := "filter lost: " + o.Lost.String() + " stops over"
 	saved, known := o.Saved(q)
 	switch {
 	case !known:
 		return text + "; this camera's fastest shutter is not known"
 	case saved:
-		return text + fmt.Sprintf("; %v at base ISO still covers it", q.Fastest)
+		return text + "; " + q.Fastest.String() + " at base ISO still covers it"
 	}
-	return text + fmt.Sprintf("; even %v at base ISO is too slow", q.Fastest)
+	return text + "; even " + q.Fastest.String() + " at base ISO is too slow"
 }
 
 // Outcome says in a line what the option makes of the light.

@@ -1,8 +1,8 @@
 package stop
 
 import (
-	"fmt"
 	"math"
+	"strconv"
 )
 
 // EV is an exposure value at ISO 100, in stops. Bright sun is about 15, a lit
@@ -29,7 +29,7 @@ func (ev EV) Above(other EV) Stops { return Stops(ev - other) }
 func (ev EV) Plus(s Stops) EV { return ev + EV(s) }
 
 // String returns ev to a tenth: "EV 14.6".
-func (ev EV) String() string { return fmt.Sprintf("EV %.1f", float64(ev)) }
+func (ev EV) String() string { return "EV " + strconv.FormatFloat(float64(ev), 'f', 1, 64) }
 
 // FNumber is a lens's f-number N, or better its T-number where that is known.
 type FNumber float64
@@ -44,7 +44,7 @@ func (i ISO) Over(base ISO) Stops { return FromFactor(float64(i / base)) }
 func (i ISO) Raised(s Stops) ISO { return ISO(float64(i) * s.Factor()) }
 
 // String returns the sensitivity to the whole number: "ISO 100".
-func (i ISO) String() string { return fmt.Sprintf("ISO %.0f", float64(i)) }
+func (i ISO) String() string { return "ISO " + strconv.FormatFloat(float64(i), 'f', 0, 64) }
 
 // thirds are the sensitivities in third stops as cameras name them (ISO 12232); below and
 // above them cameras halve and double.
@@ -60,9 +60,10 @@ func (i ISO) Third() ISO {
 	for i/scale < thirds[0]*0.9 {
 		scale /= 2
 	}
+	apart := func(t ISO) ISO { return max(i/scale/t, t/(i/scale)) }
 	best := thirds[0]
 	for _, t := range thirds {
-		if (i / scale).Over(t).Abs() < (i / scale).Over(best).Abs() {
+		if apart(t) < apart(best) {
 			best = t
 		}
 	}

@@ -2,7 +2,6 @@ package stop
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 	"strconv"
@@ -31,7 +30,7 @@ func (t Shutter) Angle(fps FrameRate) Angle { return Angle(360 * float64(t) * fl
 func (a Angle) At(fps FrameRate) Shutter { return Shutter(float64(a) / (360 * float64(fps))) }
 
 // String returns the angle to the whole degree: "180°".
-func (a Angle) String() string { return fmt.Sprintf("%.0f°", float64(a)) }
+func (a Angle) String() string { return strconv.FormatFloat(float64(a), 'f', 0, 64) + "°" }
 
 // Possible reports whether video at fps leaves time for t: t ≤ 1/fps. The zero
 // frame rate is a still, for which every time is possible.

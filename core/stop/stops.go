@@ -3,6 +3,7 @@ package stop
 import (
 	"fmt"
 	"math"
+	"strconv"
 	"strings"
 )
 
@@ -35,7 +36,7 @@ func (s Stops) String() string {
 	if s.Abs() < 0.05 {
 		return "0.0"
 	}
-	return fmt.Sprintf("%.1f", float64(s))
+	return strconv.FormatFloat(float64(s), 'f', 1, 64)
 }
 
 // Signed returns s to a tenth of a stop with its direction: "+0.3", "−1.2", "0.0".

@@ -202,9 +202,10 @@ func bandsOf(scene *shot.Scene, w *shot.Window) []WindowBand {
 		}
 	}
 	for _, o := range w.Options {
+		on := glass.IDs(o.Filters)
 		for _, band := range scene.Exposes(o.Stack).Bands(w.Span) {
 			bands = append(bands, WindowBand{
-				Kind: shot.Exposure, Filters: glass.IDs(o.Filters), Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,
+				Kind: shot.Exposure, Filters: on, Stops: &o.Stops, FromS: band.From, ToS: band.To, Verdict: band.State,
 			})
 		}
 	}

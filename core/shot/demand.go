@@ -276,18 +276,19 @@ type Band struct {
 
 // Bands returns the states of a demand over a span, in order and without gaps.
 func (d Demand) Bands(over stop.Span) []Band {
-	edges := []stop.Shutter{over.From, over.To}
+	most := 2 + 2*len(d.Holds) + 2*len(d.Bears)
+	edges := append(make([]stop.Shutter, 0, most), over.From, over.To)
 	for _, spans := range [][]stop.Span{d.Holds, d.Bears} {
 		for _, s := range spans {
-			for _, t := range []stop.Shutter{s.From, s.To} {
+			for _, t := range [2]stop.Shutter{s.From, s.To} {
 				if over.From < t && t < over.To {
 					edges = append(edges, t)
 				}
 			}
 		}
 	}
-	slices.SortFunc(edges, cmp.Compare)
-	var bands []Band
+	slices.Sort(edges)
+	bands := make([]Band, 0, len(edges)-1)
 	for i, from := range edges[:len(edges)-1] {
 		to := edges[i+1]
 		state := d.At((from + to) / 2)

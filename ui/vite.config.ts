@@ -82,6 +82,7 @@ export default defineConfig({
     emptyOutDir: true,
     target: "es2023",
     modulePreload: { polyfill: false },
+    chunkSizeWarningLimit: 3_000, // in kB: what is that large, such as what decodes stills, comes when it is wanted
   },
   server: { proxy: { "/api": "http://127.0.0.1:8321" } },
 });

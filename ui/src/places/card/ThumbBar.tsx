@@ -22,11 +22,13 @@ export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
       _print={{ display: "none" }}
       gap="1"
       position={{ base: "fixed", md: "sticky" }}
-      bottom={{ base: "63px", md: "0" }}
+      bottom="0"
       insetInline="0"
       px="2"
       mx={{ md: "-2" }}
-      py="1.5"
+      pt="1.5"
+      // Down to the edge, behind the places: nothing is read between the two.
+      pb={{ base: "69px", md: "1.5" }}
       bg="page"
       borderTopWidth="1px"
       borderColor="edge"

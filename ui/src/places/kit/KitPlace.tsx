@@ -86,7 +86,7 @@ function PartLink({ to, name }: { to: string; name: string }) {
         {({ isActive }) => (
           <Box
             as="span"
-            px="4"
+            px={{ base: "2.5", md: "4" }}
             py="2.5"
             rounded="lg"
             bg={isActive ? "accent" : "panel"}

@@ -107,22 +107,23 @@ var (
 	mistWord      = regexp.MustCompile(`^(?:[0-9]+/[0-9]+ )?(?:black |white )?mist(?: (?:[0-9]+/[0-9]+|[0-9.]+))?$`)
 	polariserND   = regexp.MustCompile(`^(?:c-?pl|pl|polari[sz]er)[ /+-]+((?:nd)?.+)$`)
 	hybridLabel   = regexp.MustCompile(`^(.+?)[ /+-]*(?:c-?pl|pl|polari[sz]er)$`)
-	variableLabel = regexp.MustCompile(`^(?:(vnd|variable nd|variable) *|(nd) *)([0-9.]+) *(?:-|–|to) *(?:nd *)?([0-9.]+) *(stops?|ev)?(?: *(vnd|variable))?$`)
+	variableLabel = regexp.MustCompile(`^(?:(vnd|variable nd|variable) *|((?:(?:vnd|variable) +)?nd) *)([0-9.]+) *(?:-|–|to) *(?:nd *)?([0-9.]+) *(stops?|ev)?(?: *(vnd|variable))?$`)
 	spanLabel     = regexp.MustCompile(`^([0-9.]+) *(?:-|–|to) *([0-9.]+) *(?:stops?|ev)$`)
-	graduateLabel = regexp.MustCompile(`^(?:gnd|graduated(?: nd)?|gradient(?: nd)?|grad(?: nd)?|g-nd) *(.*)$`)
+	graduateLabel = regexp.MustCompile(`^(?:(?:soft|medium|hard|reverse) )?(?:gnd|graduated(?: nd)?|gradient(?: nd)?|grad(?: nd)?|g-nd) *(.*?)(?: (?:soft|medium|hard|reverse))?$`)
 	stopsLabel    = regexp.MustCompile(`^(?:nd *)?[-–]?([0-9.]+)[ -]*(?:stops?|ev)$`)
 	timesLabel    = regexp.MustCompile(`^(?:nd *)?([0-9]+) *[x×]$`)
 	opticalLabel  = regexp.MustCompile(`^od *([0-9.]+)$`)
 	ndLabel       = regexp.MustCompile(`^nd( *-)? *([0-9]+(?:\.[0-9]+)?)$`)
 	bareLabel     = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)$`)
 	doubleLabel   = regexp.MustCompile(`^([^(]+)\(([^()]+)\)$`)
+	besideLabel   = regexp.MustCompile(`^(nd *[0-9.]+) *[ /|] *([0-9.]+[ -]*(?:stops?|ev))$`)
 	blanks        = regexp.MustCompile(`\s+`)
 )
 
 // ParseLabel reads the text on a filter's ring: a factor (ND16, 16x), stops
 // (4 stop, -4EV), a density (ND0.9, OD 1.8), a hybrid (ND8/PL), a variable
 // filter (VND 1-6 in stops, ND2-64 VND in factors), or effect glass by its name.
-// Two languages on one ring, as in "ND16 (1.2)", must agree or are ambiguous.
+// Two languages on one ring, as in "ND16 (1.2)" or "ND64 6 stop", must agree or are ambiguous.
 //
 // A whole-number density (ND 2.0) is read as density, a bare whole number (8)
 // as a factor; both are ambiguous. The error wraps ErrLabel or ErrStrength in a
@@ -143,8 +144,10 @@ func parseLabel(s string) (Label, error) {
 	if len(s) > maxLabel {
 		return Label{}, ErrLabel
 	}
-	if m := doubleLabel.FindStringSubmatch(s); m != nil {
-		return bothOf(strings.TrimSpace(m[1]), strings.TrimSpace(m[2]))
+	for _, twice := range []*regexp.Regexp{doubleLabel, besideLabel} {
+		if m := twice.FindStringSubmatch(s); m != nil {
+			return bothOf(strings.TrimSpace(m[1]), strings.TrimSpace(m[2]))
+		}
 	}
 	switch {
 	case polariserWord.MatchString(s):

@@ -43,6 +43,9 @@ func TestParseLabel(t *testing.T) {
 		{"ND64 (6 stops)", ND, 6, 0},
 		{"ND8 (1.2)", ND, 3, 1},
 		{"8 (0.9)", ND, 3, 0},
+		{"ND64 6 stop", ND, 6, 0},
+		{"ND 64 / 6-stop", ND, 6, 0},
+		{"ND8 6 stops", ND, 3, 1},
 		// with a polariser
 		{"ND8/PL", NDPolariser, 3, 0},
 		{"ND8-CPL", NDPolariser, 3, 0},
@@ -52,6 +55,8 @@ func TestParseLabel(t *testing.T) {
 		{"VND 1-6", Variable, 1, 0},
 		{"ND2-64 VND", Variable, 1, 0},
 		{"VND 2-400", Variable, 1, 0},
+		{"VND ND8-ND128", Variable, 3, 0},
+		{"variable ND2-ND32", Variable, 1, 0},
 		{"VND 2-8", Variable, 2, 1},
 		// effects
 		{"UV", Clear, 0, 0},
@@ -68,6 +73,8 @@ func TestParseLabel(t *testing.T) {
 		{"ND0,9", ND, 0.9 * log2of10, 0},
 		{"ND-4", ND, 2, 1},
 		{"GND 0.9", Graduated, 0.9 * log2of10, 0},
+		{"soft GND 0.9", Graduated, 0.9 * log2of10, 0},
+		{"GND8 hard", Graduated, 3, 0},
 	}
 	for _, test := range tests {
 		l, err := ParseLabel(test.text)

@@ -81,7 +81,8 @@ func (r *reader) label(i int, isBare bool) (text string, words int) {
 		if n > 1 && !belong(rest[:n]) || n == 1 && isBare != number.MatchString(rest[0].text) {
 			continue
 		}
-		if l, err := parseLabel(joined(rest[:n])); err == nil {
+		// An ND with stops after it that are not its own are two filters.
+		if l, err := parseLabel(joined(rest[:n])); err == nil && !(isStops(rest[n-1]) && l.Ambiguous()) {
 			return written(l, joined(rest[:n])), n
 		}
 	}
@@ -131,14 +132,20 @@ func parseLabel(text string) (glass.Label, error) {
 
 // heads begin a label of several words.
 var heads = map[string]bool{"nd": true, "od": true, "gnd": true, "vnd": true, "variable": true, "graduated": true, "mist": true, "black": true, "white": true,
-	"circular": true, "night": true, "clear": true, "light": true, "grad": true}
+	"circular": true, "night": true, "clear": true, "light": true, "grad": true, "soft": true, "hard": true, "medium": true, "reverse": true}
 
 // belong reports whether words can be one label: a head with what follows it, or an amount
 // with its unit.
 func belong(words []word) bool {
-	last := words[len(words)-1].text
-	if heads[words[0].text] {
-		return len(words) < 3 || last == "stop" || last == "stops" || last == "filter" || heads[words[1].text]
+	last := words[len(words)-1]
+	switch {
+	case heads[words[0].text]:
+		return len(words) < 3 || isStops(last) || last.text == "filter" || heads[words[1].text]
+	case len(words) == 2:
+		return isStops(last) || last.text == "mist" || last.text == "filter"
 	}
-	return len(words) == 2 && (last == "stop" || last == "stops" || last == "mist" || last == "filter")
+	return len(words) == 3 && isStops(last) && strings.HasPrefix(words[0].text, "nd")
 }
+
+// isStops reports whether a word is the unit of an amount of stops.
+func isStops(w word) bool { return w.text == "stop" || w.text == "stops" }

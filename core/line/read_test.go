@@ -47,6 +47,8 @@ func TestLinesAreRead(t *testing.T) {
 		"EV 14 > 25 · 12 mph at 20 ft, pan 20°/s":                  "light:EV 14 | look:25 fps | motion:subject 12 mph at 20 ft | motion:turning 20°/s",
 		"hazy sun, snow, low sun > 50 90° · aim -0.3, image first": "light:hazy sun | light:snow | light:low sun | look:50 fps | look:90° | taste:aim -0.3 | taste:image first",
 		"4 8 16 32/PL CPL VND 2-5":                                 "kit:ND4 | kit:ND8 | kit:ND16 | kit:ND32/PL | kit:CPL | kit:VND 2-5 stop",
+		"ND64 6 stop ND8 6 stop 16":                                "kit:ND64 | kit:ND8 | kit:ND64 | kit:ND16",
+		"VND ND2-ND32 soft GND8":                                   "kit:VND 1-5 stop | kit:GND8",
 		"ND1000 4 stop ND 1.2 mist 1/4 UV":                         "kit:ND1000 | kit:ND16 | kit:ND 1.2 | kit:mist 1/4 | kit:UV",
 		"overcats > 25":                                            "look:25 fps | ?overcats",
 		"EV 12 · EV 13 > 25":                                       "light:EV 12 | look:25 fps | ?EV 13",

@@ -49,6 +49,7 @@ test.describe("on a device of a country of miles and feet", () => {
     await expect(page.getByText(/10:40 AM/).first()).toBeVisible();
     const motion = await edit(page, "Motion");
     await expect(motion.getByLabel("Subject speed, mph")).toHaveValue("8.948");
+    await expect(motion).toContainText(/passes within \d+ ft/);
     await motion.getByLabel("Distance, ft").fill("10");
     await expect(on(page).saved).toContainText("saved");
     await page.getByRole("button", { name: "Settings" }).click();
@@ -60,6 +61,7 @@ test.describe("on a device of a country of miles and feet", () => {
     await settings.getByRole("group", { name: "Speed" }).getByRole("button", { name: "km/h" }).click();
     await page.keyboard.press("Escape");
     await expect(motion.getByLabel("Distance, m")).toHaveValue("3.048");
+    await expect(motion).toContainText(/passes within [\d.]+ m/);
     await expect(motion.getByLabel("Subject speed, km/h")).toHaveValue("14.4");
   });
 });

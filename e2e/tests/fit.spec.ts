@@ -12,10 +12,10 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
     .getByRole("group", { name: "Seats straight and all the way" })
     .getByRole("button", { name: "No" })
     .click();
-  await sheet.getByLabel("Pull-off, grams").fill("-4");
+  await sheet.getByLabel("Pull-off, g").fill("-4");
   await sheet.getByRole("button", { name: "Keep this trial" }).click();
   await expect(sheet.getByText(/a number from 0.1 to 1000000/).first()).toBeVisible();
-  await sheet.getByLabel("Pull-off, grams").fill("");
+  await sheet.getByLabel("Pull-off, g").fill("");
   await sheet.getByRole("button", { name: "Keep this trial" }).click();
   const cell = page.getByRole("button", {
     name: /^ND16 B2 on Crate trailer \(action camera\), in its frame: does not fit/,

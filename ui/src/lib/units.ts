@@ -54,9 +54,9 @@ const subscribe = (heard: () => void) => {
 export const useUnits = (): Units => useSyncExternalStore(subscribe, () => units);
 export const unitsNow = (): Units => units;
 
-/** An amount with its unit as chosen: "1.4 m/s", "3.1 mph". */
-export function amountOf(quantity: Quantity, value: number, digits = 2): string {
-  const unit = units[quantity];
+/** An amount with its unit as chosen: "1.4 m/s", "3.1 mph". What stays on the screen gives the units it was told. */
+export function amountOf(quantity: Quantity, value: number, digits = 2, chosen: Units = units): string {
+  const unit = chosen[quantity];
   return `${localNumber(significant(value / unit.of, digits))} ${unit.name}`;
 }
 

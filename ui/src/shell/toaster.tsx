@@ -7,7 +7,7 @@ export const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: tru
 export function offerUndo(what: string, undo: () => void, act?: string): void {
   if (act && toaster.isVisible(act)) return;
   toaster.create({
-    id: act,
+    ...(act && { id: act }), // an undefined one would be taken for an id
     title: what,
     duration: 15_000,
     closable: true,

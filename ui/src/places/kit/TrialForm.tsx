@@ -6,6 +6,7 @@ import { Choice } from "../../lib/Choice";
 import { DateField } from "../../lib/DateField";
 import { NumberField } from "../../lib/NumberField";
 import { TextField } from "../../lib/TextField";
+import { amountOf } from "../../lib/units";
 import { useDelete } from "../../lib/useDelete";
 
 type Found = Schemas["StoredFound"];
@@ -82,8 +83,8 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
       </Flex>
       <Flex gap="3" wrap="wrap">
         <NumberField
-          label="Pull-off, grams"
-          w="150px"
+          label="Pull-off"
+          quantity="mass"
           value={found.pullOffG}
           fault={fault("pullOffG")}
           onChange={(pullOffG) => set({ pullOffG })}
@@ -160,7 +161,7 @@ function foundWords(found: Found): string {
   return [
     seated ? "seats" : "does not seat",
     ...asked,
-    ...(pullOffG === undefined ? [] : [`pull-off ${pullOffG} g`]),
+    ...(pullOffG === undefined ? [] : [`pull-off ${amountOf("mass", pullOffG, 3)}`]),
     ...(tiltUpDeg === undefined ? [] : [`tilts up to ${tiltUpDeg}°`]),
     ...(tiltDownDeg === undefined ? [] : [`down to ${tiltDownDeg}°`]),
     ...(note ? [note] : []),

@@ -9,6 +9,7 @@ import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { NumberField } from "../../lib/NumberField";
 import { Sheet } from "../../lib/Sheet";
+import { amountOf, useUnits } from "../../lib/units";
 import { RigForm } from "../kit/RigForm";
 import type { Answer, Bench } from "./draft";
 
@@ -107,6 +108,7 @@ function kept(movement: Movement): Movement | undefined {
 
 function MotionWords({ answer }: { answer: Answer }) {
   const { motion } = answer;
+  const units = useUnits();
   return (
     <Stack gap="1" aria-live="polite" data-testid="motion-words">
       <List.Root gap="1" ps="4">
@@ -117,7 +119,7 @@ function MotionWords({ answer }: { answer: Answer }) {
         ))}
         {motion?.visibleWithinM !== undefined && (
           <List.Item _marker={{ color: "muted" }}>
-            blur shows on what passes within {motion.visibleWithinM.toPrecision(2)} m
+            blur shows on what passes within {amountOf("length", motion.visibleWithinM, 2, units)}
           </List.Item>
         )}
       </List.Root>

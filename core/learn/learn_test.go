@@ -136,7 +136,7 @@ func TestBlocksAreOneSolution(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	got, err := l.solve(assumed(), [3]float64{1, 1, 1}, true)
+	got, err := l.solve(assumed(), [3]float64{1, 1, 1})
 	if err != nil {
 		t.Fatal(err)
 	}

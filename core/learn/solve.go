@@ -67,8 +67,8 @@ func (b *block) drift(s *swayed, widened float64) *drift {
 }
 
 // solve finds the lasting unknowns; further is how many times further than assumed each kind
-// strays, ageing whether old blocks count less.
-func (l *log) solve(s *swayed, further [3]float64, isAgeing bool) (*state, error) {
+// strays.
+func (l *log) solve(s *swayed, further [3]float64) (*state, error) {
 	n := len(l.unknowns)
 	if n == 0 {
 		return nil, nil
@@ -100,10 +100,6 @@ func (l *log) solve(s *swayed, further [3]float64, isAgeing bool) (*state, error
 	}
 	for _, b := range l.blocks {
 		d := b.drift(s, b.widened)
-		ageing := 1.0
-		if isAgeing {
-			ageing = b.ageing
-		}
 		y := make([]float64, len(b.readings))
 		for i, r := range b.readings {
 			y[i] = r.above
@@ -112,10 +108,10 @@ func (l *log) solve(s *swayed, further [3]float64, isAgeing bool) (*state, error
 		white := make([][]float64, len(b.rows))
 		for k, row := range b.rows {
 			white[k] = d.whitened(make([]float64, len(row)), row)
-			found.right.SetVec(b.columns[k], found.right.AtVec(b.columns[k])+dot(white[k], y)/ageing)
+			found.right.SetVec(b.columns[k], found.right.AtVec(b.columns[k])+dot(white[k], y)/b.ageing)
 			for j := range k + 1 {
 				low, high := min(b.columns[j], b.columns[k]), max(b.columns[j], b.columns[k])
-				add(low, high, dot(white[j], white[k])/ageing)
+				add(low, high, dot(white[j], white[k])/b.ageing)
 			}
 		}
 	}
@@ -198,13 +194,13 @@ func (l *log) settled(s *swayed, further [3]float64) (*state, error) {
 		}
 	}
 	for round := range rounds {
-		found, err := l.solve(s, further, true)
+		found, err := l.solve(s, further)
 		if err != nil || found == nil {
 			return nil, err
 		}
 		l.weigh(s, found.x, round >= recordsFrom)
 	}
-	return l.solve(s, further, true)
+	return l.solve(s, further)
 }
 
 // doubts lists the records and days that do not go with the rest.

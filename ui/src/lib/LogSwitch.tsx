@@ -3,7 +3,7 @@ import type { ReactNode } from "react";
 import { api, unwrap } from "../api/client";
 import { learnedQuery } from "../api/queries";
 import { useTaughtAnew } from "../api/useTaughtAnew";
-import { toaster } from "../shell/toaster";
+import { sayNotSaved } from "../shell/toaster";
 import { TickBox } from "./TickBox";
 
 interface LogSwitchProps {
@@ -24,7 +24,7 @@ export function LogSwitch({ filters, children }: LogSwitchProps) {
       queries.setQueryData(learnedQuery.queryKey, (before) => before && { ...before, used });
       anew();
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
   if (!learned) return null;
   const isKnown = (id: string) => learned.filters.some((f) => f.id === id && f.records > 0);

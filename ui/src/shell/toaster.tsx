@@ -15,6 +15,11 @@ export function offerUndo(what: string, undo: () => void, act?: string): void {
   });
 }
 
+/** Says that something was not stored, and why; one note, however often it is tried. */
+export function sayNotSaved(cause: Error): void {
+  toaster.create({ id: "not saved", title: "Not saved", description: cause.message });
+}
+
 /** Says that the page has a new version; nothing changes under the hands until it is taken. */
 export function offerNewVersion(take: () => void): void {
   toaster.create({

@@ -6,18 +6,19 @@ import { putIn } from "../../api/putIn";
 import { dayQuery, shootsQuery, shotsQuery } from "../../api/queries";
 import { amountOf } from "../../lib/units";
 import { isoIn } from "../../lib/zone";
-import { offerUndo, toaster } from "../../shell/toaster";
+import { offerUndo, sayNotSaved, toaster } from "../../shell/toaster";
 import { draftOf } from "../shot/draft";
 
 type ShootChange = Partial<Pick<Schemas["StoredShoot"], "name" | "place" | "notes" | "day" | "kept">>;
 type ShotChange = Partial<Schemas["StoredShotFields"]>;
 type ShootDay = Schemas["StoredShootDay"];
 
-/** A change of a shot, and the move that it stores. */
+/** A change of a shot, the move that it stores, and what takes that back. */
 interface ShotMade {
   id: string;
   change: (now: Schemas["StoredShot"]) => ShotChange;
   move?: Moves[string];
+  back?: ShotChange;
 }
 
 /**
@@ -28,7 +29,6 @@ interface ShotMade {
 export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) => Moves) => void) {
   const queries = useQueryClient();
   const dayKey = dayQuery(shootId).queryKey;
-  const failed = (error: Error) => toaster.create({ title: "Not saved", description: error.message });
 
   const storeShoot = useMutation({
     scope: { id: `shoot ${shootId}` },
@@ -40,7 +40,7 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
       return unwrap(api.PUT("/api/shoots/{id}", { params: { path: { id }, query: { version } }, body }));
     },
     onSuccess: (shoot) => queries.setQueryData(dayKey, (old) => (old ? { ...old, shoot } : old)),
-    onError: failed,
+    onError: sayNotSaved,
     onSettled: () => {
       queries.invalidateQueries({ queryKey: dayKey });
       queries.invalidateQueries({ queryKey: shootsQuery.queryKey });
@@ -54,11 +54,12 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
       const body = { ...draftOf(shot), ...change(shot) };
       return unwrap(api.PUT("/api/shots/{id}", { params: { path: { id }, query: { version: shot.version } }, body }));
     },
-    onSuccess: (saved) => {
+    onSuccess: (saved, { id, back }) => {
       putIn(queries, shotsQuery, saved);
-      queries.removeQueries({ queryKey: ["shot", saved.id] });
+      queries.removeQueries({ queryKey: ["shot", id] });
+      if (back) offerUndo(`${saved.name} moved`, () => store.current.shot({ id, change: () => back }), `move ${id}`);
     },
-    onError: failed,
+    onError: sayNotSaved,
     onSettled: async (_saved, _error, { id, move }) => {
       await queries.invalidateQueries({ queryKey: dayKey });
       // What was moved again in the meantime stays under the hands.
@@ -83,18 +84,13 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
         setMoves((now) => ({ ...now, [id]: { from, minutes } }));
         const before = shotOf(id);
         if (!isDone || !before) return;
+        const { startsAt, day } = before;
         store.current.shot({
           id,
           move: { from, minutes },
           change: (now) => ({ startsAt: from, day: { ...now.day, minutes } }),
+          ...(startsAt && { back: { startsAt, ...(day && { day }) } }),
         });
-        const { startsAt, day, name } = before;
-        if (startsAt)
-          offerUndo(
-            `${name} moved`,
-            () => store.current.shot({ id, change: () => ({ startsAt, ...(day && { day }) }) }),
-            `move ${id}`,
-          );
       },
       changeShot: (id: string, change: Partial<Schemas["StoredShotDay"]>) =>
         store.current.shot({ id, change: (now) => ({ day: withoutUndefined({ ...now.day, ...change }) }) }),

@@ -9,7 +9,7 @@ import { StateShape } from "../../lib/StateMark";
 import { Table } from "../../lib/Table";
 import cell from "../../lib/Table.module.css";
 import { useDelete } from "../../lib/useDelete";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved } from "../../shell/toaster";
 import { paint } from "../../theme/paint";
 import { threeLanguages } from "./FilterForm";
 import { FilterSheet, fieldsOf } from "./FilterSheet";
@@ -57,7 +57,7 @@ function FilterRow({ filter, cameras }: { filter: Schemas["ShownFilter"]; camera
         }),
       ),
     onSettled: refresh,
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
   return (
     <tr>

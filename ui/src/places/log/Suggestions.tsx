@@ -5,7 +5,7 @@ import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { ACTIVITIES } from "../../lib/activities";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 
 interface Suggestion {
   what: string;
@@ -31,7 +31,7 @@ export function Suggestions({ taste }: { taste: Schemas["LogTaste"] }) {
       toaster.create({ title: taken ? `Counts for new shots; ${changedWords(shots)}` : "Not suggested again" });
       anew();
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
   const all = suggested(taste);
   if (all.length === 0) return null;

@@ -12,7 +12,7 @@ import { shutterText } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { type ForecastSky, skyName } from "../../lib/skies";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 import { recordWords } from "./recordWords";
 import { Suggestions } from "./Suggestions";
 import { useStrike } from "./useStrike";
@@ -153,7 +153,7 @@ function NewFirmware({ learned, onSaved }: { learned: Learned; onSaved: () => vo
       setRigId("");
       onSaved();
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
   if (rigs.length === 0) return null;
   return (

@@ -3,7 +3,7 @@ import { api, type Schemas, unwrap } from "../../api/client";
 import { putIn } from "../../api/putIn";
 import { recordsQuery } from "../../api/queries";
 import { useTaughtAnew } from "../../api/useTaughtAnew";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 
 type StoredRecord = Schemas["StoredRecord"];
 
@@ -26,7 +26,7 @@ export function useCorrect() {
       toaster.create({ title: "Corrected" });
       anew();
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
 }
 
@@ -45,7 +45,7 @@ export function useDoubt() {
       toaster.create({ title: record.doubted ? "Doubted: it counts as if judged by eye" : "Counts in full again" });
       anew();
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
 }
 
@@ -70,6 +70,6 @@ export function useStrike() {
       toaster.create({ title: record.struck ? "Struck: it teaches nothing now" : "Counts again" });
       anew();
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
 }

@@ -6,13 +6,11 @@ import { shootsQuery, shotsQuery } from "../../api/queries";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { SelectField } from "../../lib/SelectField";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 import { useKeepOutcome } from "./useKeepOutcome";
 
 /** What a stand-in wrote says so in its name, and stays marked as simulated. */
 const sourceOf = (name: string) => (name.startsWith("simulated") ? "simulated" : "real");
-
-const notSaved = (error: Error) => toaster.create({ title: "Not saved", description: error.message });
 
 interface AsReadingProps {
   reading: Schemas["MeasuredLogReading"];
@@ -41,7 +39,7 @@ export function AsReading({ reading, name }: AsReadingProps) {
         }),
       ),
     onSuccess: () => toaster.create({ title: "Saved as a reading of the day" }),
-    onError: notSaved,
+    onError: sayNotSaved,
   });
   return (
     <Box>

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { putIn } from "../../api/putIn";
 import { rigsQuery } from "../../api/queries";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 
 /** Stores what is known of how a rig moves: its shots are judged by it. */
 export function useKeepCraft(rig: Schemas["StoredRig"] | undefined) {
@@ -29,6 +29,6 @@ export function useKeepCraft(rig: Schemas["StoredRig"] | undefined) {
       queries.invalidateQueries({ queryKey: ["bench"] });
       queries.invalidateQueries({ queryKey: ["shots"] });
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 
 /** Keeps the light that a clip speaks of as a reading of its shot's shoot. */
 export function useKeepLight(shot: Schemas["StoredShot"] | undefined, name: string) {
@@ -24,6 +24,6 @@ export function useKeepLight(shot: Schemas["StoredShot"] | undefined, name: stri
       toaster.create({ title: "Saved as a reading of the day" });
       for (const key of ["records", "day"]) queries.invalidateQueries({ queryKey: [key] });
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
 }

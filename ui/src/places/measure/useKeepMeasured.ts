@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
 import { asOneAct } from "../../api/undo";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 import { fieldsOf } from "../kit/FilterSheet";
 
 /** What is kept of a filter's image: with the filter, or with it on one rig. */
@@ -41,7 +41,7 @@ export function useKeepMeasured() {
       }),
     onSuccess: (all) =>
       toaster.create({ title: `Saved with ${named(all)}`, description: "Every answer uses it from now on" }),
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
     // What was stored before a fault is stored.
     onSettled: () => {
       queries.invalidateQueries({ queryKey: filtersQuery.queryKey });

@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { shootLogQuery } from "../../api/queries";
 import { uuid } from "../../lib/uuid";
-import { toaster } from "../../shell/toaster";
+import { sayNotSaved, toaster } from "../../shell/toaster";
 
 /** So long may the words of an entry of the log be. */
 const WORDS_CHARACTERS = 500;
@@ -38,7 +38,7 @@ function useKeepEntry<Of>(
       if (shot?.shootId) queries.invalidateQueries({ queryKey: shootLogQuery(shot.shootId).queryKey });
       queries.invalidateQueries({ queryKey: ["records"] });
     },
-    onError: (error) => toaster.create({ title: "Not saved", description: error.message }),
+    onError: sayNotSaved,
   });
 }
 

@@ -24,6 +24,10 @@ test.describe("on a device whose language writes decimal commas", () => {
     await page.reload();
     await edit(page, "Motion");
     await expect(distance).toHaveValue("3,5");
+    await page.goto(`${app.url}/card`);
+    await page.getByRole("button", { name: "Terrace quad" }).click();
+    await page.getByRole("button", { name: "Goes wrong" }).click();
+    await expect(page.getByRole("dialog")).toContainText(WITH_COMMA);
   });
 
   test("days stand in the order of the language, typed and chosen", async ({ page, app }) => {

@@ -12,7 +12,7 @@ const SAID = new Set(
     ["words", "text", "because", "why", "reason", "reasons", "says", "advice", "caution", "cautions", "next"],
     ["remedies", "effects", "helps", "does", "result", "numbers", "gives", "costs", "hurts", "pays", "reads"],
     ["brighter", "darker", "carry", "hopeless", "settle", "lookAt", "allowed", "detail", "shutterText", "isoText"],
-    ["fastestText", "slowestText"],
+    ["fastestText", "slowestText", "lines", "against"],
   ].flat(),
 );
 

@@ -4,8 +4,9 @@ import { useState } from "react";
 import { api, type Schemas, unwrap } from "../../api/client";
 import { filtersQuery, labelQuery } from "../../api/queries";
 import { faultsOf } from "../../lib/faults";
-import { decimal } from "../../lib/locale";
+import { decimal, localNumber } from "../../lib/locale";
 import { TextField } from "../../lib/TextField";
+import { significant } from "../../lib/units";
 import { GoesOn } from "./GoesOn";
 import { useLabelsIn } from "./useLabelsIn";
 
@@ -149,5 +150,5 @@ export function threeLanguages(read: Schemas["LabelAnswer"]): string {
       : `${decimal(read.minStops, 1)} to ${decimal(read.maxStops, 1)}`;
   const polariser = read.polariserStops ? ` and ${decimal(read.polariserStops, 1)} for the polariser` : "";
   if (read.kind === "clear") return "clear filter, 0 stops";
-  return `${range} stops${polariser} · factor ${Number(read.factor.toPrecision(3))} · density ${decimal(read.density, 1)}`;
+  return `${range} stops${polariser} · factor ${localNumber(significant(read.factor, 3))} · density ${decimal(read.density, 1)}`;
 }

@@ -75,6 +75,28 @@ test("a telephone that was lost is shut out at the desk, and keeps nothing", asy
   await expect(phone.getByText("Dawn walk")).toHaveCount(0);
   // It lets go as soon as it learns of it, and then begins anew.
   await expect.poll(() => kept().catch(() => null)).toEqual({ local: [], answers: 0 });
+
+  // So it does where its browser never says that the store is gone.
+  await phone.getByLabel("Passphrase").fill(PINHOLE_PASSPHRASE);
+  await phone.getByRole("button", { name: "Enter" }).click();
+  await expect(phone.getByTestId("turn")).toContainText("Dawn walk between the rows");
+  await page.reload();
+  await page.getByRole("button", { name: "On the phone" }).click();
+  await devices.getByRole("button", { name: "Shut out" }).click();
+  await expect(page.getByText("No device is in.")).toBeVisible();
+  await phone.addInitScript(() => {
+    const drop = IDBFactory.prototype.deleteDatabase;
+    IDBFactory.prototype.deleteDatabase = function (name) {
+      return Object.assign(drop.call(this, name), { addEventListener: () => {} });
+    };
+  });
+  await phone.route("**/api/**", async (route) => {
+    // It stands on the screen by then, and whether it is let in is what it learns last.
+    await new Promise((resolve) => setTimeout(resolve, route.request().url().endsWith("/session") ? 2_000 : 700));
+    await route.continue();
+  });
+  await phone.reload();
+  await expect(phone.getByRole("heading", { name: "Your passphrase" })).toBeVisible();
 });
 
 test.describe("off by default", () => {

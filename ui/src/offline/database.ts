@@ -21,6 +21,13 @@ interface Kept extends DBSchema {
 
 let opened: Promise<IDBPDatabase<Kept>> | undefined;
 
+/**
+ * Waits for the browser's store, but only so long: one that is thrown away while it is opened, as that of a
+ * device that was shut out, may never answer.
+ */
+export const inTime = <T>(storing: Promise<T>, patienceMs: number): Promise<T | undefined> =>
+  Promise.race([storing, new Promise<undefined>((resolve) => setTimeout(resolve, patienceMs))]);
+
 /** Closes what is kept on this device, so that it can be deleted. */
 export async function closeDatabase(): Promise<void> {
   (await opened?.catch(() => undefined))?.close();

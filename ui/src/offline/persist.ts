@@ -1,7 +1,7 @@
 import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
 import type { QueryClient } from "@tanstack/react-query";
 import { persistQueryClientRestore, persistQueryClientSave } from "@tanstack/react-query-persist-client";
-import { database } from "./database";
+import { database, inTime } from "./database";
 
 /** What the places show when the server is gone; computed answers are computed again. */
 const KEPT = new Set([
@@ -40,7 +40,7 @@ const keepMs = (): number => (Number(localStorage.getItem(DAYS)) || USUAL_DAYS) 
 /** To be raised when what the server says changes its shape: what is kept is then let go. */
 const SHAPE = "2";
 
-/** So long the page waits for what is kept; a browser that does not give it out is no reason to stay blank. */
+/** So long the page waits for what is kept: it does not stay blank for it. */
 const PATIENCE_MS = 1_000;
 
 const persister = createAsyncStoragePersister({
@@ -61,8 +61,10 @@ const isKept = (key: readonly unknown[]): boolean => KEPT.has(String(key[0]));
  */
 export async function keepAnswers(queryClient: QueryClient): Promise<void> {
   const kept = { queryClient, persister, maxAge: keepMs(), buster: SHAPE };
-  const late = new Promise<void>((resolve) => setTimeout(resolve, PATIENCE_MS));
-  await Promise.race([persistQueryClientRestore(kept).catch(() => {}), late]);
+  await inTime(
+    persistQueryClientRestore(kept).catch(() => {}),
+    PATIENCE_MS,
+  );
   queryClient.getQueryCache().subscribe((event) => {
     if (event.type !== "updated" || event.action.type !== "success" || !isKept(event.query.queryKey)) return;
     void persistQueryClientSave({

@@ -127,12 +127,13 @@ export function ShotBench({ shot }: { shot: Shot }) {
   if (!bench) return null;
   // The answer belongs to an earlier, readable input.
   const isStale = Boolean(asked.error) || gone.length > 0;
-  const tray = (
+  const others = bench.filters.filter((f) => !draft.choices.mounted?.includes(f.id)).length - loose.length;
+  const tray = ({ chosen, placed }: Answer) => (
     <TrayPart
       filters={loose}
-      others={bench.filters.filter((f) => !draft.choices.mounted?.includes(f.id)).length - loose.length}
-      on={answer.chosen.filters}
-      isPlaced={isStale ? Boolean(draft.placed) : answer.placed}
+      others={others}
+      on={chosen.filters}
+      isPlaced={isStale ? Boolean(draft.placed) : placed}
       onToggle={changes.toggle}
       onClear={changes.clear}
     />
@@ -143,7 +144,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
       <LightPart
         light={draft.light}
         fps={draft.look.fps}
-        ev={answer.reading.ev100}
+        ev={later.reading.ev100}
         bench={bench}
         faultOf={faultOf}
         onChange={changes.setLight}
@@ -174,7 +175,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
     ),
     kit: (
       <Stack gap="3">
-        {tray}
+        {tray(later)}
         <RolesPart choices={draft.choices} bench={bench} effects={later.effects} onChange={changes.setChoices} />
       </Stack>
     ),
@@ -209,9 +210,9 @@ export function ShotBench({ shot }: { shot: Shot }) {
           <ShotHead
             draft={saidLater}
             bench={bench}
-            glass={glassName(answer.chosen.filters, pieces, answer.chosen.settings)}
+            glass={glassName(later.chosen.filters, pieces, later.chosen.settings)}
             forms={forms}
-            lightNote={lightNote(answer, draft)}
+            lightNote={lightNote(later, draft)}
             onSay={changes.sayAnew}
           />
         </div>
@@ -241,7 +242,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
               setting={`${answer.shutter.text} · ${iso(bench.optics.isoBase)}`}
               isStale={isStale}
             />
-            {tray}
+            {tray(answer)}
           </Panel>
           {answer.window && (
             <Panel heading="Shutter window" className={style.window} isDense tabIndex={0}>

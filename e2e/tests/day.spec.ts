@@ -65,6 +65,7 @@ test("a shot dragged past sunset says what would serve it, by mouse and by key",
   await expect(row).toContainText(/1[89]:\d\d/);
   await expect(row).toContainText(/\d+\.\d stops under in the darkest light/);
   await expect(row).toContainText(/[Oo]ption: /);
+  await expect(page.getByText("Noon walk on the terrace moved")).toBeVisible(); // it is stored
   await page.reload();
   await expect(row).toContainText(/1[89]:\d\d/);
 

@@ -3,7 +3,10 @@ import { Button, createToaster, Stack, Toast, Toaster } from "@chakra-ui/react";
 /** Short notes that pass, such as the offer to undo. */
 export const toaster = createToaster({ placement: "bottom", pauseOnPageIdle: true, offsets: "88px" });
 
-/** Says that something was done and offers to undo it; of what goes on, such as `act`, one note takes back all. */
+/**
+ * Says that something was done and offers to undo it. `act` names what may go on, as when a key is pressed
+ * again: while its note stands, that one takes back all of it.
+ */
 export function offerUndo(what: string, undo: () => void, act?: string): void {
   if (act && toaster.isVisible(act)) return;
   toaster.create({

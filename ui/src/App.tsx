@@ -1,7 +1,7 @@
 import { useEffect } from "react";
 import { Navigate, Route, Routes } from "react-router";
 import { loadAhead } from "./lib/loadAhead";
-import { loadPlaces, PLACES } from "./places/places";
+import { HOME, loadPlaces, PLACES } from "./places/places";
 import { ShootPlace } from "./places/shoot/ShootPlace";
 import { Nothing } from "./shell/Broken";
 import { Shell } from "./shell/Shell";
@@ -11,8 +11,8 @@ export function App() {
   return (
     <Routes>
       <Route element={<Shell />}>
-        <Route index element={<Navigate to="/shoot" replace />} />
-        <Route path="shoot" element={<ShootPlace />} />
+        <Route index element={<Navigate to={HOME} replace />} />
+        <Route path={HOME} element={<ShootPlace />} />
         {PLACES.map(({ path, Place }) => (
           <Route key={path} path={path} element={<Place />} />
         ))}

@@ -2,17 +2,40 @@ import { Skeleton } from "@chakra-ui/react";
 import { matchPath } from "react-router";
 import type { Ask } from "../api/askAhead";
 import type { Schemas } from "../api/client";
-import { benchQuery, camerasQuery, cardQuery, dayQuery, presetsQuery, shotQuery, shotsQuery } from "../api/queries";
+import {
+  benchQuery,
+  camerasQuery,
+  cardQuery,
+  dayQuery,
+  filtersQuery,
+  presetsQuery,
+  shootsQuery,
+  shotQuery,
+  shotsQuery,
+} from "../api/queries";
 import { lazily } from "../lib/lazily";
+import { lastCard } from "./card/lastCard";
 
 const opening = <Skeleton h="300px" aria-busy="true" aria-label="Opening" />;
 
-interface PlaceAt {
+interface Address {
   path: string;
-  Place: ReturnType<typeof lazily>;
-  /** What it is drawn from. */
+  /** What is drawn there is drawn from these. */
   asks?: (ask: Ask, id: string) => unknown;
 }
+
+interface PlaceAt extends Address {
+  Place: ReturnType<typeof lazily>;
+}
+
+/** Where the application opens. */
+export const HOME = "/shoot";
+
+/** The first page, whose code is there with all others. */
+const FIRST: Address = {
+  path: HOME,
+  asks: (ask) => [ask(camerasQuery), ask(shootsQuery), ask(shotsQuery), ask(filtersQuery)],
+};
 
 /** The larger places by their addresses: their code comes when they are gone to, or in a quiet moment before. */
 export const PLACES: readonly PlaceAt[] = [
@@ -30,7 +53,15 @@ export const PLACES: readonly PlaceAt[] = [
       ask(presetsQuery),
     ],
   },
-  { path: "card", Place: lazily(async () => (await import("./card/CardPlace")).CardStart, opening) },
+  {
+    path: "card",
+    Place: lazily(async () => (await import("./card/CardPlace")).CardStart, opening),
+    asks: (ask) =>
+      ask(shootsQuery).then((shoots) => {
+        const last = lastCard(shoots ?? []);
+        return last && ask(cardQuery(last.id));
+      }),
+  },
   {
     path: "card/:id",
     Place: lazily(async () => (await import("./card/CardPlace")).CardPlace, opening),
@@ -50,9 +81,9 @@ function askAround(ask: Ask, { cameraId, rigId, shootId, startsAt }: Schemas["St
 
 /** Asks for what the place at an address is drawn from. */
 export function askFor(address: string, ask: Ask): void {
-  for (const { path, asks } of PLACES) {
-    const id = matchPath(path, address)?.params.id;
-    if (id) asks?.(ask, id);
+  for (const { path, asks } of [FIRST, ...PLACES]) {
+    const at = matchPath(path, address === "/" ? HOME : address);
+    if (at) asks?.(ask, at.params.id ?? "");
   }
 }
 

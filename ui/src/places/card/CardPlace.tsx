@@ -10,6 +10,7 @@ import { CameraTabs } from "./CameraTabs";
 import { ChecksSheet } from "./ChecksSheet";
 import { DrillSheet } from "./DrillSheet";
 import { LogSheet } from "./LogSheet";
+import { lastCard, noteCard } from "./lastCard";
 import type { Open } from "./open";
 import { PassageSheet } from "./PassageSheet";
 import { RemeterSheet } from "./RemeterSheet";
@@ -19,14 +20,11 @@ import { useAwake } from "./useAwake";
 import { type CardWork, type Turn, useCardWork } from "./useCardWork";
 import { useSwapAlarm } from "./useSwapAlarm";
 
-const LAST = "pinhole.lastCard";
-
 /** The card of the shoot that was open last, or of the newest. */
 export function CardStart() {
   const { data: shoots, error } = useQuery(shootsQuery);
   if (!shoots) return error ? <Text py="8">{error.message}</Text> : <Opening />;
-  const last = localStorage.getItem(LAST);
-  const shoot = shoots.find((s) => s.id === last) ?? shoots.at(-1);
+  const shoot = lastCard(shoots);
   if (shoot) return <Navigate to={`/card/${shoot.id}`} replace />;
   return (
     <Stack align="flex-start" gap="3" py="8">
@@ -50,7 +48,7 @@ export function CardPlace() {
   // Of a card that is not shown, as to a device that was shut out, nothing is kept.
   const isShown = work !== undefined;
   useEffect(() => {
-    if (isShown) localStorage.setItem(LAST, id);
+    if (isShown) noteCard(id);
   }, [id, isShown]);
   if (!work) {
     if (!error) return <Opening />;

@@ -1,6 +1,6 @@
 import { Grid, Heading, Stack, Text } from "@chakra-ui/react";
 import { useEffect } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Navigate, useNavigate, useParams } from "react-router";
 import { Choice } from "../../lib/Choice";
 import { useWaiting } from "../../lib/handOver";
 import { useTitle } from "../../lib/useTitle";
@@ -45,6 +45,7 @@ export function MeasurePlace() {
   useEffect(() => {
     if (wanted && wanted !== kind) navigate(`/measure/${wanted}`, { replace: true });
   }, [wanted, kind, navigate]);
+  if (what !== undefined && what !== kind) return <Navigate to="/measure" replace />;
   return (
     <Stack gap="3">
       <Heading as="h1" size="xl">

@@ -2,10 +2,8 @@ import createClient from "openapi-fetch";
 import * as z from "zod/mini";
 import { localised } from "../lib/prose";
 import { ask } from "./ask";
-import type { components, paths } from "./schema.gen";
+import type { paths } from "./schema.gen";
 import { isThing } from "./undo";
-
-export type Schemas = components["schemas"];
 
 const client = createClient<paths>({ baseUrl: "/", fetch: ask });
 

@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { asPut } from "../lib/glass";
 import { useLastGood } from "../lib/useLastGood";
-import type { Schemas } from "./client";
 import { dayQuery, outingQuery } from "./queries";
+import type { Schemas } from "./schemas";
 import { useAllComputed } from "./useComputed";
 
 type Request = Schemas["OutingRequest"];

@@ -1,8 +1,9 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { api, computed, type Schemas, unwrap } from "./client";
+import { api, computed, unwrap } from "./client";
 import { compute } from "./compute";
 import { everyPart } from "./everyPart";
 import type { paths } from "./schema.gen";
+import type { Schemas } from "./schemas";
 
 /** One factory per thing the server has: its key, how it is fetched, how long it is fresh. */
 

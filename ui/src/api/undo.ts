@@ -3,7 +3,7 @@
  * request that makes, changes or deletes a thing passes here.
  */
 
-import type { Schemas } from "./client";
+import type { Schemas } from "./schemas";
 
 /** A stored thing as it comes over the wire. */
 interface Thing {

@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 import { classes } from "./classes";
 import style from "./Lights.module.css";
 import { decimal } from "./locale";

@@ -1,5 +1,5 @@
 import { Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 import { Choice } from "./Choice";
 
 type Sight = Schemas["Sight"];

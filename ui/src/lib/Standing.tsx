@@ -1,5 +1,5 @@
 import { Flex, Text } from "@chakra-ui/react";
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 
 export type Standing = Schemas["FitCell"]["standing"];
 

@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 
 /** What carries a camera, by the name that the computation has for it. */
 export const ACTIVITIES: Record<NonNullable<Schemas["Craft"]["activity"]>, string> = {

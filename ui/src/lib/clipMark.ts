@@ -1,4 +1,4 @@
-import type { Schemas } from "./../api/client";
+import type { Schemas } from "./../api/schemas";
 
 /** So much of both ends of a clip tells it from others. */
 const END_BYTES = 1 << 20;

@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 import { decimal } from "./locale";
 
 type Bench = Schemas["Bench"];

@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 import { angle, signed } from "./format";
 import { decimal } from "./locale";
 import type { State } from "./StateMark";

@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 
 const NAMES: Record<keyof Schemas["StoredRecipe"], string> = {
   whiteBalance: "White balance",

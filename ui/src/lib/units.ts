@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 import { localNumber } from "./locale";
 
 /**

@@ -1,4 +1,4 @@
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 import { Chip } from "../lib/Chip";
 import style from "./LineAnswer.module.css";
 

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useNavigate } from "react-router";
-import { api, type Schemas, unwrap } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { askableQuery, askQuery, shotQuery } from "../api/queries";
+import type { Schemas } from "../api/schemas";
 import { useComputed } from "../api/useComputed";
 import { toaster } from "../shell/toaster";
 

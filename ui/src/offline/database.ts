@@ -1,5 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
-import type { Schemas } from "../api/client";
+import type { Schemas } from "../api/schemas";
 
 /** Something done in the field that has not reached the server yet. */
 export interface Waiting {

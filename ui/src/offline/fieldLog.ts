@@ -1,7 +1,8 @@
 import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { api, Problem, type Schemas, unwrap } from "../api/client";
+import { api, Problem, unwrap } from "../api/client";
 import { cardQuery, sessionQuery } from "../api/queries";
+import type { Schemas } from "../api/schemas";
 import { uuid } from "../lib/uuid";
 import { database, type Waiting } from "./database";
 

@@ -1,7 +1,8 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useSyncExternalStore } from "react";
-import { api, Problem, type Schemas, unwrap } from "../api/client";
+import { api, Problem, unwrap } from "../api/client";
 import { practiceAnswersQuery } from "../api/queries";
+import type { Schemas } from "../api/schemas";
 import { uuid } from "../lib/uuid";
 
 /** A question that was answered, and has not reached the server yet. */

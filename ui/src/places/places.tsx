@@ -1,7 +1,6 @@
 import { Skeleton } from "@chakra-ui/react";
 import { matchPath } from "react-router";
 import type { Ask } from "../api/askAhead";
-import type { Schemas } from "../api/client";
 import {
   benchQuery,
   camerasQuery,
@@ -13,6 +12,7 @@ import {
   shotQuery,
   shotsQuery,
 } from "../api/queries";
+import type { Schemas } from "../api/schemas";
 import { lazily } from "../lib/lazily";
 import { lastCard } from "./card/lastCard";
 

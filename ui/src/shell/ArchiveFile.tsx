@@ -1,7 +1,8 @@
 import { Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../api/client";
+import { api, unwrap } from "../api/client";
+import type { Schemas } from "../api/schemas";
 import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
 import { moment } from "../lib/format";

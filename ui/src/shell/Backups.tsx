@@ -2,8 +2,9 @@ import { Button, Code, Flex, List, Stack, Switch, Text } from "@chakra-ui/react"
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { DatabaseBackup } from "lucide-react";
 import { useEffect, useState } from "react";
-import { api, type Schemas, unwrap } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { backupsQuery, statusQuery } from "../api/queries";
+import type { Schemas } from "../api/schemas";
 import { octets } from "../api/upload";
 import { FileButton } from "../lib/FileButton";
 import { bytes, moment } from "../lib/format";

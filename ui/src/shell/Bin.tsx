@@ -1,8 +1,9 @@
 import { Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { binQuery } from "../api/queries";
+import type { Schemas } from "../api/schemas";
 import { toaster } from "./toaster";
 
 type Binned = Schemas["StoredBinned"];

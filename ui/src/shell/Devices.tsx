@@ -1,7 +1,8 @@
 import { Button, Flex, Heading, List, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../api/client";
+import { api, unwrap } from "../api/client";
 import { devicesQuery } from "../api/queries";
+import type { Schemas } from "../api/schemas";
 import { moment } from "../lib/format";
 import { toaster } from "./toaster";
 

@@ -1,4 +1,5 @@
-import { Problem, type Schemas } from "../client";
+import { Problem } from "../client";
+import type { Schemas } from "../schemas";
 import type { Answered, Asked, MeasurePart } from "./calc.worker";
 import { type Pixels, pixelsOf } from "./pixels";
 

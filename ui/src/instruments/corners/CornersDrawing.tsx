@@ -1,5 +1,5 @@
 import { Box, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
 import { paint } from "../../theme/paint";

@@ -1,6 +1,6 @@
 import { Box, chakra, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { signed } from "../../lib/format";
 import { greyOf } from "../../lib/glass";
 import { decimal } from "../../lib/locale";

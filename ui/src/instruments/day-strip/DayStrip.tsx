@@ -1,5 +1,5 @@
 import { memo, useMemo, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { greyOf } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { skyName } from "../../lib/skies";

@@ -1,7 +1,7 @@
 import { Box, Flex, Grid, IconButton, Text, useBreakpointValue } from "@chakra-ui/react";
 import { ArrowLeftRight, Pause, Play, StepForward } from "lucide-react";
 import { useDeferredValue, useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { SelectField } from "../../lib/SelectField";
 import { useSeen } from "../../lib/useSeen";
 import { useSettled } from "../../lib/useSettled";

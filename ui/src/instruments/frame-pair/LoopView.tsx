@@ -1,8 +1,8 @@
 import { Box, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import type { Schemas } from "../../api/client";
 import { loopPictureQuery, loopQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 
 interface LoopViewProps {
   request: Schemas["LoopRequest"];

@@ -1,5 +1,5 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { decimal } from "../../lib/locale";
 
 type Frame = Schemas["MeasuredFrameAnswer"];

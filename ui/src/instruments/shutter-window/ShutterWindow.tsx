@@ -1,5 +1,5 @@
 import { memo, useEffect, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import type { State } from "../../lib/StateMark";
 import { useWidth } from "../../lib/useWidth";
 import { paint } from "../../theme/paint";

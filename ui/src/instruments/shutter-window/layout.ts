@@ -1,5 +1,5 @@
 import { scaleLog } from "d3-scale";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import type { State } from "../../lib/StateMark";
 
 type Answer = Schemas["WindowAnswer"];

@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react";
 import { scaleLog } from "d3-scale";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { decimal } from "../../lib/locale";
 import { useWidth } from "../../lib/useWidth";
 import { paint } from "../../theme/paint";

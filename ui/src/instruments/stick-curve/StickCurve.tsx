@@ -1,6 +1,6 @@
 import { Box, Text } from "@chakra-ui/react";
 import { scaleLinear } from "d3-scale";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { paint } from "../../theme/paint";
 
 const W = 220;

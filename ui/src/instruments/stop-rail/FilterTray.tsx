@@ -1,7 +1,7 @@
 import { useDraggable } from "@dnd-kit/core";
 import { memo } from "react";
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Chip } from "../../lib/Chip";
 import { greyOf, stopsOf } from "../../lib/glass";
 import { LogSwitch } from "../../lib/LogSwitch";

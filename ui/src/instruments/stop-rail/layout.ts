@@ -1,5 +1,5 @@
 import { scaleLinear } from "d3-scale";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 
 /** A piece of glass as the rail draws it. */
 export interface Block {

@@ -1,6 +1,6 @@
 import { Box } from "@chakra-ui/react";
 import { scaleLinear, scaleLog } from "d3-scale";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { shutterText } from "../../lib/measured";
 import { useWidth } from "../../lib/useWidth";
 import { paint } from "../../theme/paint";

@@ -1,7 +1,7 @@
 import { Flex, IconButton, Text } from "@chakra-ui/react";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useEffect, useRef } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { PressButton } from "../../lib/PressButton";
 import { StateShape } from "../../lib/StateMark";
 

@@ -1,6 +1,6 @@
 import { Box, Button, Flex, Stack, Text, Textarea } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Sheet } from "../../lib/Sheet";
 import { StateMark } from "../../lib/StateMark";
 import { clockIn } from "../../lib/zone";

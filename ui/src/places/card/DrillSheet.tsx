@@ -1,5 +1,5 @@
 import { Button, List, Stack, Text, Wrap } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Sheet } from "../../lib/Sheet";
 
 interface DrillSheetProps {

@@ -2,8 +2,9 @@ import { Box, Button, Link as ChakraLink, Flex, Heading, List, Stack, Text, Text
 import { useInfiniteQuery, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { earlierLogQuery, sessionQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { CopyButton } from "../../lib/CopyButton";
 import { GradeTake } from "../../lib/GradeTake";
 import { decimal } from "../../lib/locale";

@@ -1,8 +1,8 @@
 import { Box, List, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { passageQuery, presetsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { Choice } from "../../lib/Choice";
 import { faultWords } from "../../lib/faults";
 import { decimal } from "../../lib/locale";

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, SimpleGrid, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { remeterQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { Choice } from "../../lib/Choice";
 import { Drawer } from "../../lib/Drawer";
 import { faultWords } from "../../lib/faults";

@@ -1,5 +1,5 @@
 import { Box, Button, Flex, Heading, List, SimpleGrid, Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Lights } from "../../lib/Lights";
 import { decimal } from "../../lib/locale";
 import { StandingMark } from "../../lib/Standing";

@@ -1,4 +1,4 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import type { CardWork, Turn } from "./useCardWork";
 
 /** The parts of a card's request that belong to one turn. */

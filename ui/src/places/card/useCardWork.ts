@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
-import type { Schemas } from "../../api/client";
 import { cardAnswerQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { buzz } from "../../lib/buzz";
 import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";

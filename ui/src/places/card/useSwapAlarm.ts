@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { buzz } from "../../lib/buzz";
 import { notify } from "../../lib/notify";
 import { clockIn } from "../../lib/zone";

@@ -1,8 +1,9 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { presetsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { octets } from "../../api/upload";
 import { DateField } from "../../lib/DateField";
 import { FileButton } from "../../lib/FileButton";

@@ -1,7 +1,8 @@
 import { Button, Link as ChakraLink, Flex, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { memo, useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
-import { Problem, type Schemas } from "../../api/client";
+import { Problem } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
 import { stripHeight } from "../../instruments/day-strip/layout";
 import { Panel } from "../../lib/Panel";

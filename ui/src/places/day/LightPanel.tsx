@@ -1,9 +1,10 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, Problem, type Schemas, unwrap } from "../../api/client";
+import { api, Problem, unwrap } from "../../api/client";
 import { STILLS } from "../../api/here/pixels";
 import { camerasQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { octets } from "../../api/upload";
 import { Choice } from "../../lib/Choice";
 import { FileButton } from "../../lib/FileButton";

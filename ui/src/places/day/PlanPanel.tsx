@@ -1,8 +1,8 @@
 import { Box, Button, Link as ChakraLink, Flex, List, Stack, Text } from "@chakra-ui/react";
 import { memo } from "react";
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
 import { type DayPlan, packWords } from "../../api/plan";
+import type { Schemas } from "../../api/schemas";
 import { classes } from "../../lib/classes";
 import { Lights } from "../../lib/Lights";
 import { Panel } from "../../lib/Panel";

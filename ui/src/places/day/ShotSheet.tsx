@@ -1,7 +1,7 @@
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import type { Schemas } from "../../api/client";
 import { polariserDayQuery, presetsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { Compass } from "../../instruments/compass/Compass";
 import { Choice } from "../../lib/Choice";
 import { NumberField } from "../../lib/NumberField";

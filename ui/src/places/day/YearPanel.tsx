@@ -1,8 +1,8 @@
 import { Box, Button, chakra, Flex, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { yearQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { greyOf } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";

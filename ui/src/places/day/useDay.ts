@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import type { Schemas } from "../../api/client";
 import { type DayPlan, type Moves, useDayPlan } from "../../api/plan";
 import { dayQuery, outingQuery, shotsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { useLastGood } from "../../lib/useLastGood";
 import { isoIn } from "../../lib/zone";
 import { useDayChanges } from "./useDayChanges";

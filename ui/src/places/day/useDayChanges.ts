@@ -1,9 +1,10 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useRef } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import type { Moves } from "../../api/plan";
 import { putIn } from "../../api/putIn";
 import { dayQuery, shootsQuery, shotsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { amountOf } from "../../lib/units";
 import { isoIn } from "../../lib/zone";
 import { offerUndo, sayNotSaved, toaster } from "../../shell/toaster";

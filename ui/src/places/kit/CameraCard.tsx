@@ -1,8 +1,9 @@
 import { Box, Button, Flex, IconButton, Text } from "@chakra-ui/react";
 import { Pencil, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { camerasQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { CopyButton } from "../../lib/CopyButton";
 import { Drawer } from "../../lib/Drawer";
 import { recipeLines } from "../../lib/recipe";

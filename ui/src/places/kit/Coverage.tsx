@@ -1,8 +1,8 @@
 import { Flex, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { benchQuery, coverageQuery, shootsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { CoverageGrid } from "../../instruments/coverage/CoverageGrid";
 import { byId, glassName } from "../../lib/glass";
 import { decimal } from "../../lib/locale";

@@ -1,8 +1,9 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { filtersQuery, labelQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { faultsOf } from "../../lib/faults";
 import { decimal, localNumber } from "../../lib/locale";
 import { TextField } from "../../lib/TextField";

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Grid, Skeleton, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { fitsQuery, rigsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { SelectField } from "../../lib/SelectField";
 import { type Standing, StandingShape, standingColor, standingWord } from "../../lib/Standing";
 import { SeatSheet } from "./SeatSheet";

@@ -1,5 +1,5 @@
 import { Flex, Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { TickBox } from "../../lib/TickBox";
 
 interface GoesOnProps {

@@ -1,8 +1,9 @@
 import { Button, Flex, List, Stack, Text, Textarea } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { camerasQuery, filtersQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { FileButton } from "../../lib/FileButton";
 import { bytes } from "../../lib/format";
 import { useHandedOver, useWaiting } from "../../lib/handOver";

@@ -2,8 +2,8 @@ import { Box, Button, Link as ChakraLink, Flex, Grid, Heading, Skeleton, Stack, 
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Navigate, NavLink, useParams } from "react-router";
-import type { Schemas } from "../../api/client";
 import { camerasQuery, filtersQuery, rigsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { Panel } from "../../lib/Panel";
 import { useTitle } from "../../lib/useTitle";
 import { CameraCard } from "./CameraCard";

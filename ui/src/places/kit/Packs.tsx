@@ -2,8 +2,9 @@ import { Button, Flex, Heading, IconButton, Stack, Text } from "@chakra-ui/react
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { filtersQuery, packsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { faultsOf } from "../../lib/faults";
 import { decimal } from "../../lib/locale";
 import { NumberField } from "../../lib/NumberField";

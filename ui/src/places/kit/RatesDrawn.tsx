@@ -1,8 +1,8 @@
 import { Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { type Control, type FieldValues, useWatch } from "react-hook-form";
-import type { Schemas } from "../../api/client";
 import { ratesQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { StickCurve } from "../../instruments/stick-curve/StickCurve";
 
 type Axis = Schemas["AxisStick"]["axis"];

@@ -1,7 +1,8 @@
 import { Button, Stack, Text } from "@chakra-ui/react";
 import { useQueryClient } from "@tanstack/react-query";
 import { type FieldValues, useForm, useWatch } from "react-hook-form";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import type { FieldSpec } from "../../lib/form/Fields";
 import { FormEnd } from "../../lib/form/FormEnd";
 import { number, span, text, tidy } from "../../lib/form/formats";

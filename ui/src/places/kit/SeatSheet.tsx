@@ -1,8 +1,8 @@
 import { Heading, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { seatQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { ClearanceDrawing } from "../../instruments/clearance/ClearanceDrawing";
 import { CornersDrawing } from "../../instruments/corners/CornersDrawing";
 import { decimal } from "../../lib/locale";

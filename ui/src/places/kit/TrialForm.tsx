@@ -1,7 +1,8 @@
 import { Button, Flex, Heading, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, Problem, type Schemas, unwrap } from "../../api/client";
+import { api, Problem, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Choice } from "../../lib/Choice";
 import { DateField } from "../../lib/DateField";
 import { NumberField } from "../../lib/NumberField";

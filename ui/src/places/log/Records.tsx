@@ -1,7 +1,7 @@
 import { Button, Flex, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { useSearchParams } from "react-router";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";

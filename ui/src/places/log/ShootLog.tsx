@@ -1,8 +1,8 @@
 import { Button, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { Schemas } from "../../api/client";
 import { shootLogQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { Panel } from "../../lib/Panel";
 import { clockIn, dayIn } from "../../lib/zone";
 import { ShootStory } from "./ShootStory";

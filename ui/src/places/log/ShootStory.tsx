@@ -1,7 +1,7 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import type { Schemas } from "../../api/client";
 import { learnedQuery, recordsQuery, shotsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { CopyButton } from "../../lib/CopyButton";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";

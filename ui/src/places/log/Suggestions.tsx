@@ -1,6 +1,7 @@
 import { Button, Flex, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { ACTIVITIES } from "../../lib/activities";
 import { decimal } from "../../lib/locale";

@@ -1,7 +1,8 @@
 import { Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { BeliefRow } from "../../instruments/belief/BeliefRow";
 import { ACTIVITIES } from "../../lib/activities";

@@ -1,4 +1,4 @@
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";

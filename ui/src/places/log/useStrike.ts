@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { putIn } from "../../api/putIn";
 import { recordsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { sayNotSaved, toaster } from "../../shell/toaster";
 

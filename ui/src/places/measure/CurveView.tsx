@@ -1,7 +1,7 @@
 import { Box, Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { PICTURES } from "../../api/here/pixels";
+import type { Schemas } from "../../api/schemas";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
 import { TextField } from "../../lib/TextField";

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import type { Part } from "../../api/here/measure";
 import { PICTURES } from "../../api/here/pixels";
+import type { Schemas } from "../../api/schemas";
 import { Choice } from "../../lib/Choice";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";

@@ -1,9 +1,9 @@
 import { Box, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { Schemas } from "../../api/client";
 import { PICTURES, pixelsOf, shownOf } from "../../api/here/pixels";
 import { camerasQuery, filtersQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { FrameReader } from "../../instruments/frame-reader/FrameReader";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";

@@ -1,8 +1,8 @@
 import { Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { Schemas } from "../../api/client";
 import { camerasQuery, rigsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { SpectrumDrawing } from "../../instruments/spectrum/SpectrumDrawing";
 import { FileButton } from "../../lib/FileButton";
 import { useHandedOver } from "../../lib/handOver";

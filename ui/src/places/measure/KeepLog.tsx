@@ -1,8 +1,9 @@
 import { Box, Button, Flex, Text } from "@chakra-ui/react";
 import { useMutation, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { shootsQuery, shotsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { SelectField } from "../../lib/SelectField";

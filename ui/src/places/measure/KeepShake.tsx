@@ -1,6 +1,6 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { ACTIVITIES } from "../../lib/activities";
 import { decimal } from "../../lib/locale";
 import { SelectField } from "../../lib/SelectField";

@@ -1,8 +1,8 @@
 import { Button, Flex } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { camerasQuery, rigsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { SelectField } from "../../lib/SelectField";
 import { type Kept, useKeepMeasured } from "./useKeepMeasured";
 

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import type { Measured } from "../../api/here/measure";
 import { PICTURES } from "../../api/here/pixels";
+import type { Schemas } from "../../api/schemas";
 import { FLARE_GRADES } from "../../lib/flare";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";

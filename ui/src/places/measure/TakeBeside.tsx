@@ -1,7 +1,7 @@
 import { Button, Flex, Stack } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import type { Schemas } from "../../api/client";
 import { rigsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { clipMark } from "../../lib/clipMark";
 import { GradeTake } from "../../lib/GradeTake";
 import { decimal } from "../../lib/locale";

@@ -1,7 +1,8 @@
 import { Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { LoopView } from "../../instruments/frame-pair/LoopView";
 import { TakePlayer } from "../../instruments/take/TakePlayer";
 import { FileButton } from "../../lib/FileButton";

@@ -1,5 +1,5 @@
 import { Box, Flex, Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";

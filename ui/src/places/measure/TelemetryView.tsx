@@ -1,6 +1,6 @@
 import { Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { TelemetryDrawing } from "../../instruments/telemetry/TelemetryDrawing";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";

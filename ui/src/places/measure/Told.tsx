@@ -1,5 +1,5 @@
 import { Button, Flex, Progress, Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { StateMark } from "../../lib/StateMark";
 
 interface ToldProps {

@@ -1,7 +1,8 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { putIn } from "../../api/putIn";
 import { rigsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { sayNotSaved, toaster } from "../../shell/toaster";
 
 /** Stores what is known of how a rig moves: its shots are judged by it. */

@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { sayNotSaved, toaster } from "../../shell/toaster";
 
 /** Keeps the light that a clip speaks of as a reading of its shot's shoot. */

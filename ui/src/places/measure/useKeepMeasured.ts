@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { filtersQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { asOneAct } from "../../api/undo";
 import { sayNotSaved, toaster } from "../../shell/toaster";
 import { fieldsOf } from "../kit/FilterSheet";

@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { shootLogQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { uuid } from "../../lib/uuid";
 import { sayNotSaved, toaster } from "../../shell/toaster";
 

@@ -1,8 +1,9 @@
 import { useMutation } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { asY4M, Clip, type ClipFacts, spread, stretch } from "../../api/here/clip";
 import { type Measured, measureHere, type Part } from "../../api/here/measure";
+import type { Schemas } from "../../api/schemas";
 
 type Take = Measured["take"];
 

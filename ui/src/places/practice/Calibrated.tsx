@@ -1,5 +1,5 @@
 import { Skeleton, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";

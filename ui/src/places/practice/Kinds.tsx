@@ -1,5 +1,5 @@
 import { Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
 import { Table } from "../../lib/Table";

@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Grid, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { Pause, Play, StepForward } from "lucide-react";
-import type { Schemas } from "../../api/client";
 import { outingQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
 import { LoopView } from "../../instruments/frame-pair/LoopView";
 import { useLoopClock } from "../../instruments/frame-pair/useLoopClock";

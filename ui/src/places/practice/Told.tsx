@@ -1,8 +1,8 @@
 import { Button, List, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import type { Schemas } from "../../api/client";
 import { shotAnswerQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { Ladder } from "../../instruments/ladder/Ladder";
 import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { StopRail } from "../../instruments/stop-rail/StopRail";

@@ -1,5 +1,5 @@
 import { type Card, createEmptyCard, fsrs, type Grade, Rating } from "ts-fsrs";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { ALL, type Kind } from "./kinds";
 
 type Answered = Schemas["PracticeAnswered"];

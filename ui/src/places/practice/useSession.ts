@@ -1,8 +1,8 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
 import { askableQuery, markQuery, questionQuery } from "../../api/queries";
 import { useReach } from "../../api/reach";
+import type { Schemas } from "../../api/schemas";
 import { keepAnswer } from "../../offline/practiceAnswers";
 import { toaster } from "../../shell/toaster";
 import { isPictured, type Kind } from "./kinds";

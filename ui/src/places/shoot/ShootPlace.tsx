@@ -1,9 +1,10 @@
 import { Button, Flex, Heading, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Link, useNavigate } from "react-router";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import { usePlan } from "../../api/plan";
 import { camerasQuery, filtersQuery, presetsQuery, shootsQuery, shotQuery, shotsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { useAllThere } from "../../lib/useAllThere";
 import { useTitle } from "../../lib/useTitle";
 import { toaster } from "../../shell/toaster";

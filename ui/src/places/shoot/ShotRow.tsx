@@ -1,9 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Trash2 } from "lucide-react";
 import { Link } from "react-router";
-import { api, type Schemas, unwrap } from "../../api/client";
+import { api, unwrap } from "../../api/client";
 import type { Planned } from "../../api/plan";
 import { shotQuery, shotsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { classes } from "../../lib/classes";
 import { signed } from "../../lib/format";
 import { asPut, glassName, named, type Piece } from "../../lib/glass";

@@ -1,5 +1,5 @@
 import { Flex } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { SelectField } from "../../lib/SelectField";
 import type { Bench } from "./draft";
 

@@ -1,7 +1,7 @@
 import { Flex, Grid, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
-import type { Schemas } from "../../api/client";
 import { presetsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { Choice } from "../../lib/Choice";
 import { signed } from "../../lib/format";
 import { byId } from "../../lib/glass";

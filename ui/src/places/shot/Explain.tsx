@@ -1,6 +1,6 @@
 import { Button, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Sheet } from "../../lib/Sheet";
 
 /** The chain of numbers from reading to verdict, each line with its formula. */

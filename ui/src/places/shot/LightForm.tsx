@@ -1,5 +1,5 @@
 import { Button, Flex, HStack, Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Choice } from "../../lib/Choice";
 import type { FaultOf } from "../../lib/faults";
 import { stops } from "../../lib/format";

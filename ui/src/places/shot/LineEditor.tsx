@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
 import { askableQuery, askQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { useComputed } from "../../api/useComputed";
 import style from "../../line/LineAnswer.module.css";
 import { LineInput, selectIn } from "../../line/LineInput";

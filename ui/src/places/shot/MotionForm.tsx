@@ -1,8 +1,8 @@
 import { Button, Flex, List, Skeleton, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { presetsQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { StickCurve } from "../../instruments/stick-curve/StickCurve";
 import { ACTIVITIES } from "../../lib/activities";
 import { Choice } from "../../lib/Choice";

@@ -1,5 +1,5 @@
 import { Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { angle } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { StateShape } from "../../lib/StateMark";

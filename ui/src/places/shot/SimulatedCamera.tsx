@@ -1,8 +1,8 @@
 import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import type { Schemas } from "../../api/client";
 import { simulatedCameraQuery, simulatedFrameQuery } from "../../api/queries";
+import type { Schemas } from "../../api/schemas";
 import { signed } from "../../lib/format";
 import { stopsOf } from "../../lib/glass";
 import { NumberField } from "../../lib/NumberField";

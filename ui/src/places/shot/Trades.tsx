@@ -1,5 +1,5 @@
 import { Button } from "@chakra-ui/react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { classes } from "../../lib/classes";
 import { Drawer } from "../../lib/Drawer";
 import { decimal } from "../../lib/locale";

@@ -1,6 +1,6 @@
 import { Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { memo } from "react";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { Chip } from "../../lib/Chip";
 import { CopyButton } from "../../lib/CopyButton";
 import { classes } from "../../lib/classes";

@@ -1,5 +1,5 @@
 import mergePatch from "json-merge-patch";
-import type { Schemas } from "../../api/client";
+import type { Schemas } from "../../api/schemas";
 import { NEW_GLASS } from "../../lib/glass";
 
 /** A shot as it stands under the hands: what is typed, before it is stored. */

@@ -1,8 +1,8 @@
 import { Button, Flex, Progress, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import type { Schemas } from "../../../api/client";
 import { camerasQuery, filtersQuery } from "../../../api/queries";
+import type { Schemas } from "../../../api/schemas";
 import { FLARE_GRADES } from "../../../lib/flare";
 import { signed } from "../../../lib/format";
 import { decimal } from "../../../lib/locale";

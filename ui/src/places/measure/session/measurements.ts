@@ -1,5 +1,5 @@
-import type { Schemas } from "../../../api/client";
 import { measureHere, type Part } from "../../../api/here/measure";
+import type { Schemas } from "../../../api/schemas";
 import { type Comparison, pairOf, type Taken } from "./steps";
 
 /** What came out of one filter; undefined was not shot. */

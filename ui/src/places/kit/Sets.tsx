@@ -2,7 +2,7 @@ import { Flex, Skeleton, Slider, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import * as z from "zod/mini";
-import { compareQuery, rigsQuery, setsQuery } from "../../api/queries";
+import { compareQuery, filtersQuery, rigsQuery, setsQuery } from "../../api/queries";
 import type { Schemas } from "../../api/schemas";
 import { FLARE_GRADES } from "../../lib/flare";
 import { decimal } from "../../lib/locale";
@@ -61,12 +61,27 @@ function useWeights(): [Weights | undefined, (w: Weights) => void] {
   ];
 }
 
+/** The first rig on whose camera there are sets to compare. */
+function comparable(rigs: readonly Schemas["StoredRig"][], filters: readonly Schemas["ShownFilter"][]) {
+  const setsOf = (cameraId: string) =>
+    new Set(filters.filter((f) => f.set && f.cameras.includes(cameraId)).map((f) => f.set));
+  return rigs.find((r) => setsOf(r.cameraId).size > 1);
+}
+
+interface SetsProps {
+  cameras: readonly Schemas["StoredCamera"][];
+  /** The id of the rig that is shown first. */
+  on?: string;
+}
+
 /** Sets of filters side by side on one rig, weighed as their owner wishes. */
-export function Sets({ cameras, on }: { cameras: readonly Schemas["StoredCamera"][]; on?: string }) {
+export function Sets({ cameras, on }: SetsProps) {
   const { data: rigs } = useQuery(rigsQuery);
+  const { data: filters } = useQuery(filtersQuery);
   const [chosen, setChosen] = useState(on ?? "");
   const [own, setWeights] = useWeights();
-  const rigId = rigs?.some((r) => r.id === chosen) ? chosen : (rigs?.[0]?.id ?? "");
+  const first = rigs && filters && (comparable(rigs, filters) ?? rigs[0]);
+  const rigId = rigs?.some((r) => r.id === chosen) ? chosen : (first?.id ?? "");
   const { data: sets } = useQuery(setsQuery(rigId));
   const isWeighed = !own || Object.values(own).some((w) => w > 0);
   const { data: answer } = useQuery(

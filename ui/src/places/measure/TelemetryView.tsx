@@ -49,7 +49,7 @@ export function TelemetryView() {
             >
               {file ? "Another log" : "Choose subtitles or a CSV"}
             </FileButton>
-            <TextField label="Shutter target" w="120px" helper="1/100 or 180°" value={target} onChange={setTarget} />
+            <TextField label="Shutter target, as 1/100 or 180°" w="220px" value={target} onChange={setTarget} />
             <NumberField label="Frames a second" w="120px" value={fps} onChange={setFps} />
             <NumberField label="Filter on, stops" w="120px" value={on} onChange={setOn} />
           </Flex>

@@ -59,6 +59,7 @@ test("a case of filters is compared, interrupted, gone on with, and fills the ta
   await expect(page.getByText("Undone: Measure 3 filters")).toBeVisible();
   await page.getByRole("link", { name: "Sets", exact: true }).click();
   const none = page.getByRole("region", { name: "Sets", exact: true });
+  await none.getByLabel("On the rig").selectOption({ label: "Row walker (pocket gimbal), in the hand" });
   await expect(none).toContainText("Name the set that filters came in");
   await expect(none).not.toContainText("Case A");
   await page.goto(`${app.url}/measure/case`);

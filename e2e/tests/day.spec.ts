@@ -99,11 +99,15 @@ test("the year is walked week by week", async ({ page, app }) => {
   await page.getByRole("button", { name: "Show the year" }).click();
   const cell = page.getByTestId("year-cell");
   await expect(cell).toContainText("Week of 2031-01-01, 07:30: EV");
-  await page.getByRole("grid", { name: "Year" }).focus();
+  const grid = page.getByRole("grid", { name: "Year" });
+  await grid.focus();
   for (let i = 0; i < 24; i++) await page.keyboard.press("ArrowRight");
   await page.keyboard.press("ArrowDown");
   await expect(cell).toContainText("Week of 2031-06-18, 12:00: EV 14.");
   await expect(cell).toContainText("stops needed, ND8 + ND32");
+  for (let i = 0; i < 24; i++) await page.keyboard.press("ArrowRight");
+  await expect(cell).toContainText("Week of 2031-12-03");
+  await expect(grid.getByRole("gridcell", { selected: true })).toBeInViewport();
   await page
     .getByRole("region", { name: "Year" })
     .getByLabel("With the camera")

@@ -1,10 +1,11 @@
-import { Box, Flex, Kbd, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Command } from "cmdk";
+import { useDeferredValue } from "react";
 import { useNavigate } from "react-router";
 import { api, unwrap } from "../api/client";
 import { camerasQuery, filtersQuery, presetsQuery, shootsQuery, shotsQuery } from "../api/queries";
 import { useColorMode } from "../theme/colorMode";
+import style from "./Found.module.css";
 import { openSettings } from "./Settings";
 import { SHORTCUTS } from "./shortcuts";
 import { toaster } from "./toaster";
@@ -18,54 +19,47 @@ interface Entry {
   run?: () => void;
 }
 
+/** So many groups stand in the window when it opens; the others follow. */
+const FIRST = 3;
+
 /** What can be gone to or done, by the letters that are typed. */
 export function Found({ onDone }: { onDone: () => void }) {
-  const groups = useEntries();
+  const all = useEntries();
+  const groups = useDeferredValue(all, all.slice(0, FIRST));
   return (
-    <Box
-      asChild
-      css={{
-        "& [cmdk-input]": { width: "100%", height: "52px", padding: "0 16px", fontSize: "lg", bg: "transparent" },
-        "& [cmdk-list]": { maxHeight: "60dvh", overflowY: "auto", padding: "8px" },
-        "& [cmdk-group-heading]": { color: "muted", fontSize: "sm", fontWeight: "bold", padding: "8px" },
-        "& [cmdk-item]": { minHeight: "44px", display: "flex", alignItems: "center", padding: "0 8px", rounded: "md" },
-        "& [cmdk-item][data-selected=true]": { bg: "accentSoft" },
-      }}
-    >
-      <Command label="Go to, or do" loop>
-        <Command.Input autoFocus placeholder="A place, a shot, a filter, or what to do" />
-        <Command.List>
-          <Command.Empty>
-            <Text p="3" color="muted">
-              Nothing is called so.
-            </Text>
-          </Command.Empty>
-          {groups.map(({ heading, entries }) => (
-            <Command.Group key={heading} heading={heading}>
-              {entries.map(({ name, note, keys, run }, i) => (
-                <Command.Item
-                  key={`${name} ${note ?? i}`}
-                  value={`${heading} ${name} ${note ?? ""} ${i}`}
-                  disabled={!run}
-                  onSelect={() => {
-                    onDone();
-                    run?.();
-                  }}
-                >
-                  <Flex gap="2" align="baseline" flex="1" minW="0">
-                    <Text truncate>{name}</Text>
-                    <Text color="muted" fontSize="sm" truncate>
-                      {note}
-                    </Text>
-                  </Flex>
-                  {keys?.map((key) => (key === "–" ? "–" : <Kbd key={key}>{key}</Kbd>))}
-                </Command.Item>
-              ))}
-            </Command.Group>
-          ))}
-        </Command.List>
-      </Command>
-    </Box>
+    <Command label="Go to, or do" loop className={style.found}>
+      <Command.Input autoFocus placeholder="A place, a shot, a filter, or what to do" />
+      <Command.List>
+        <Command.Empty className={style.none}>Nothing is called so.</Command.Empty>
+        {groups.map(({ heading, entries }) => (
+          <Command.Group key={heading} heading={heading}>
+            {entries.map(({ name, note, keys, run }, i) => (
+              <Command.Item
+                key={`${name} ${note ?? i}`}
+                value={`${heading} ${name} ${note ?? ""} ${i}`}
+                disabled={!run}
+                onSelect={() => {
+                  onDone();
+                  run?.();
+                }}
+              >
+                <span className={style.name}>{name}</span>
+                <span className={style.note}>{note}</span>
+                {keys?.map((key) =>
+                  key === "–" ? (
+                    "–"
+                  ) : (
+                    <kbd key={key} className={style.key}>
+                      {key}
+                    </kbd>
+                  ),
+                )}
+              </Command.Item>
+            ))}
+          </Command.Group>
+        ))}
+      </Command.List>
+    </Command>
   );
 }
 

@@ -11,6 +11,12 @@ test("an address at which there is nothing says so", async ({ page, app }) => {
   await expect(page.getByRole("heading", { name: "Shoots" })).toBeVisible();
 });
 
+test("what Measure does not know opens Measure", async ({ page, app }) => {
+  await page.goto(`${app.url}/measure/nothing`);
+  await expect(page.getByRole("heading", { name: "Measure" })).toBeVisible();
+  await expect(page).toHaveURL(/\/measure$/);
+});
+
 // The page of a fault has faults, so that the guard of the other tests would fail here.
 const broken = bare.extend<{ app: App }>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright reads what is asked for off the pattern

@@ -24,9 +24,8 @@ interface ShotMade {
 
 /**
  * Everything that can be done to a day. Changes of one thing are stored one after the
- * other, each on the version that the one before it made, and arrive though the page is
- * closed meanwhile (keepalive). The changes never become other functions, so that what
- * calls them need not be drawn again.
+ * other, each on the version that the one before it made. The changes never become
+ * other functions, so that what calls them need not be drawn again.
  */
 export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) => Moves) => void) {
   const queries = useQueryClient();
@@ -39,8 +38,7 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
       if (!day) throw new Error("The shoot is not there.");
       const { id, version, createdAt: _c, updatedAt: _u, deletedAt: _d, ...fields } = day.shoot;
       const body = { ...fields, ...change(day.shoot) };
-      const params = { path: { id }, query: { version } };
-      return unwrap(api.PUT("/api/shoots/{id}", { params, body, keepalive: true }));
+      return unwrap(api.PUT("/api/shoots/{id}", { params: { path: { id }, query: { version } }, body }));
     },
     onSuccess: (shoot) => queries.setQueryData(dayKey, (old) => (old ? { ...old, shoot } : old)),
     onError: sayNotSaved,
@@ -55,8 +53,7 @@ export function useDayChanges(shootId: string, setMoves: (change: (now: Moves) =
       const shot = queries.getQueryData(shotsQuery.queryKey)?.find((s) => s.id === id);
       if (!shot) throw new Error("The shot is not there any more.");
       const body = { ...draftOf(shot), ...change(shot) };
-      const params = { path: { id }, query: { version: shot.version } };
-      return unwrap(api.PUT("/api/shots/{id}", { params, body, keepalive: true }));
+      return unwrap(api.PUT("/api/shots/{id}", { params: { path: { id }, query: { version: shot.version } }, body }));
     },
     onSuccess: (saved, { id, back }) => {
       putIn(queries, shotsQuery, saved);

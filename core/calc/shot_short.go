@@ -47,7 +47,7 @@ func shortOf(r *assemble.ShotRequest, s *shot.Scene, q *glass.Question, taken *g
 		help(stop.FromFactor(float64(fps/slowest)), "shoot %v fps at the same angle", slowest)
 	}
 	lux := q.Light.Low.Lux()
-	help(missing, "bring light: %.3g lux at the subject in place of %.3g; half the distance to a small lamp is two stops", lux*missing.Factor(), lux)
+	help(missing, "bring light: %.3g lux at the subject in place of %.3g; half the distance to a small light is two stops", lux*missing.Factor(), lux)
 	help(missing, "go beyond the ISO that still looks good: ISO %.0f, and noise that a stabiliser cannot track through", float64(q.Ceiling)*missing.Factor())
 	return a
 }

@@ -56,7 +56,7 @@ func SumUp(members []Member) (Figures, map[Criterion]string) {
 		figures[k] = into(all)
 	}
 	worst := slices.Max[[]float64]
-	sum(ByFit, func(m *Member) *float64 { return m.Fit }, mean, "not tried nor measured on this rig")
+	sum(ByFit, func(m *Member) *float64 { return m.Fit }, mean, "neither tested nor measured on this rig")
 	sum(ByTruth, func(m *Member) *float64 { return (*float64)(m.Off) }, mean, "not measured")
 	sum(ByTint, func(m *Member) *float64 { return (*float64)(m.Cast) }, worst, "not measured")
 	sum(ByCorners, func(m *Member) *float64 { return (*float64)(m.Corner) }, worst, "not measured")

@@ -224,9 +224,9 @@ func besideLamps(s *shot.Scene, a *take.Answer) *Beside {
 	case s.Lamp == nil && !beats:
 		return nil // nothing was said of lamps, and none show
 	case beats && s.Lamp == nil:
-		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lamps flicker at %.0f Hz by %.0f %%: the shot says nothing of lamps", *f.BeatHz, noteworthyPct**f.Depth)}
+		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lights flicker at %.0f Hz by %.0f %%: the shot says nothing of lights", *f.BeatHz, noteworthyPct**f.Depth)}
 	case beats:
-		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lamps flicker at %.0f Hz by %.0f %%: take a shutter that suits them", *f.BeatHz, noteworthyPct**f.Depth)}
+		return &Beside{Of: OfLamps, Agrees: is(false), Words: fmt.Sprintf("lights flicker at %.0f Hz by %.0f %%: take a shutter that suits them", *f.BeatHz, noteworthyPct**f.Depth)}
 	}
 	return &Beside{Of: OfLamps, Agrees: is(true), Words: "no flicker, as meant"}
 }

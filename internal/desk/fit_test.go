@@ -173,7 +173,7 @@ func TestSetsSumUpWhatIsKnown(t *testing.T) {
 	if len(sets) != 1 || len(sets[0].Filters) != 2 || *sets[0].Mass != 3 || *sets[0].Case != 1 || *sets[0].Truth < 0.19 || *sets[0].Truth > 0.21 {
 		t.Fatalf("%+v", sets)
 	}
-	if sets[0].Fit != nil || sets[0].Missing["fit"] != "2 of 2 not tried nor measured on this rig" || sets[0].Price != nil {
+	if sets[0].Fit != nil || sets[0].Missing["fit"] != "2 of 2 neither tested nor measured on this rig" || sets[0].Price != nil {
 		t.Errorf("%+v", sets[0])
 	}
 	h.try(0, 1, seats(nil))

@@ -171,7 +171,7 @@ export function Sets({ cameras, on }: SetsProps) {
             ))}
           </Table>
           <Text color="muted" fontSize="sm">
-            Pale bar: possible range, while something is not known.
+            Pale: possible range, while something is not known.
           </Text>
         </>
       )}

@@ -25,7 +25,7 @@ export function CurveView() {
       <Panel heading="A bracket of one scene" note="for flat and log profiles">
         <Stack gap="3">
           <List.Root as="ol" ps="5">
-            <List.Item>A still scene with bright and dark parts; camera fixed, no filter.</List.Item>
+            <List.Item>A scene with bright and dark parts that do not move; camera fixed, no filter.</List.Item>
             <List.Item>The profile as you film with it, everything else locked.</List.Item>
             <List.Item>Three to seven frames a stop apart, by the shutter alone: four stops in all.</List.Item>
           </List.Root>

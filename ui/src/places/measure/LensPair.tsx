@@ -37,11 +37,11 @@ const RECIPES: Record<Name, { heading: string; steps: readonly string[] }> = {
     ],
   },
   flare: {
-    heading: "A lamp beside a dark part",
+    heading: "A bright light beside a dark part",
     steps: [
-      "Flare: a bright lamp in the frame, and something black well away from it.",
-      "Haze: no lamp, bright sky over something black. The sun stays out of the frame.",
-      "Expose so that the black still shows; the lamp itself may clip.",
+      "Flare: a bright light in the frame, and something black well away from it.",
+      "Haze: no light in the frame, bright sky over something black. The sun stays out of the frame.",
+      "Expose so that the black still shows; the light itself may clip.",
       "One frame without the filter, one with it.",
     ],
   },

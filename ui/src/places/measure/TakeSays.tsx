@@ -84,7 +84,7 @@ export function TakeSays({ take }: { take: Take }) {
         more={[
           flicker.beatHz != null &&
             `beats at ${decimal(flicker.beatHz, 1)} Hz, ${decimal(flicker.bands ?? 0, 1)} bands`,
-          flicker.pulseHz != null && `lamps at ${decimal(flicker.pulseHz, 0)} Hz`,
+          flicker.pulseHz != null && `lights at ${decimal(flicker.pulseHz, 0)} Hz`,
           flicker.expected != null && `the mains would beat at ${decimal(flicker.expected, 1)} Hz`,
         ]}
       />

@@ -98,7 +98,7 @@ export function TakeView() {
                 />
               )}
               <Text color="muted">
-                The shutter, blur, shake, lamps and exposure of a clip are read here, on this device. A moving camera
+                The shutter, blur, shake, flicker and exposure of a clip are read here, on this device. A moving camera
                 and a textured subject tell most.
               </Text>
             </Stack>

@@ -18,7 +18,7 @@ export function TargetDrawing({ target }: { target: Target }) {
 const SAYS: Record<Target, string> = {
   wall: "The whole frame is one evenly lit wall",
   edge: "White paper; a black card on its right half, its edge leaning a little, crosses the middle of the frame",
-  lamp: "A lit lamp on the left, a pale wall, something black on the right",
+  lamp: "A bright light on the left, a pale wall, something black on the right",
 };
 
 /** The corners of the frame. */

@@ -19,8 +19,8 @@ export const TARGETS: Record<Target, TargetWords> = {
     how: "The printed target in the middle, leaning by 5°. Sharpening off, focus locked.",
   },
   lamp: {
-    heading: "A lamp beside something black",
+    heading: "A bright light beside something black",
     measures: "Flare and haze",
-    how: "A lamp on one side, something black on the other. The black still shows; the lamp may clip.",
+    how: "A bright light on one side, something black on the other. The black still shows; the light may clip.",
   },
 };

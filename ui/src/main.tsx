@@ -56,9 +56,6 @@ const queries = new QueryClient({
   },
 });
 
-// What it says of every page is in the style sheet already.
-const theme = { ...system, _global: [] };
-
 /** So long the page waits for the code of its place; over a slow network its frame comes first. */
 const PATIENCE_MS = 500;
 
@@ -69,7 +66,7 @@ async function open(root: HTMLElement): Promise<void> {
   await Promise.all([keepAnswers(queries), Promise.race([loadPlace(window.location.pathname), slow])]);
   createRoot(root).render(
     <StrictMode>
-      <ChakraProvider value={theme}>
+      <ChakraProvider value={system}>
         <QueryClientProvider client={queries}>
           <BrowserRouter>
             <Guarded>

@@ -14,6 +14,13 @@ export const PINHOLE_PASSPHRASE = "olive-grove-at-noon";
  */
 export const ROOM = existsSync("/dev/shm") ? "/dev/shm" : tmpdir();
 
+/**
+ * What the browser reports by itself: refused input is answered 4xx, and a server that is gone not at all, be it
+ * asked for an answer, to listen, or for the worker.
+ */
+const BY_THE_BROWSER =
+  /^(Failed to load resource|WebSocket connection to|An unknown error occurred when fetching the script)/;
+
 /** The real binary on a data folder of its own. */
 export class App {
   url = "";
@@ -110,9 +117,7 @@ export const test = base.extend<Options & { app: App }, { seeded: string }>({
     );
     page.on("pageerror", (error) => faults.push(error.message));
     page.on("console", (message) => {
-      // Refused input is answered 4xx, and a server that is gone not at all: the browser reports both by itself.
-      if (message.type() === "error" && !/^(Failed to load resource|WebSocket connection to)/.test(message.text()))
-        faults.push(message.text());
+      if (message.type() === "error" && !BY_THE_BROWSER.test(message.text())) faults.push(message.text());
     });
     await use(page);
     expect(faults, "errors on the page").toEqual([]);

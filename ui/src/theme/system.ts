@@ -127,12 +127,20 @@ const without = <T extends object>(colors: T): T => {
   return Object.fromEntries(Object.entries(colors).filter(([name]) => !unused.has(name))) as T;
 };
 
+const { "*": ofEach, "*::selection": _ofSelected, html: ofRoot, ...ofOthers } = globalCss;
+/**
+ * The library's styles of every page. What it sets anew on each element is inherited from the root, since no part
+ * of a page has a theme of its own, and what is selected looks as the browser has it: a dialog that opens changes
+ * what all elements inherit, and these would have each of them worked out from the start.
+ */
+const ofPages = { ...ofOthers, html: { ...Object(ofEach), ...Object(ofRoot) } };
+
 /** The library's theme with the recipes of the parts that are used: those of the others are half of it. */
 const used = defineConfig({
   preflight: true,
   cssVarsPrefix,
   cssVarsRoot,
-  globalCss,
+  globalCss: ofPages,
   theme: {
     breakpoints,
     keyframes,

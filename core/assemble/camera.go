@@ -36,8 +36,8 @@ type CameraProfile struct {
 	Stabiliser motion.Stabiliser `json:"stabiliser,omitempty"`
 	CropShare  float64           `json:"cropShare,omitempty" minimum:"0" maximum:"0.9" doc:"share of the width that its electronic stabiliser crops away"`
 	PassShare  *float64          `json:"passShare,omitempty" minimum:"0" maximum:"1" doc:"share of the shake its gimbal lets through; 0.08 by default"`
-	TrialS     stop.Shutter      `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial of its stabiliser, seconds"`
-	TrialShake *angle.DegPerS    `json:"trialShakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"shake of the path that the trial was made on, degrees a second; that of walking by default"`
+	TrialS     stop.Shutter      `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a shutter test of its stabiliser, seconds"`
+	TrialShake *angle.DegPerS    `json:"trialShakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"shake of the path that the test was made on, degrees a second; that of walking by default"`
 	ViewsDeg   []angle.Deg       `json:"viewsDeg,omitempty" maxItems:"20" minimum:"0.01" maximum:"360" doc:"horizontal fields of view it can be switched to, beside that of lens, degrees"`
 	ReadoutS   float64           `json:"readoutS,omitempty" minimum:"0" maximum:"1" doc:"time its sensor takes to read a frame, seconds"`
 	Automatic  *AutomaticProfile `json:"automatic,omitempty" doc:"how its automatic exposure behaves"`

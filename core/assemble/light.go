@@ -180,7 +180,7 @@ func (r *ShotRequest) glassOn(loose []string, path string) (stop.Stops, error) {
 		case !known:
 			return 0, &problem.Fault{Field: at, Value: id, Allowed: "the id of a filter in the kit"}
 		case f.Kind == glass.Variable:
-			return 0, &problem.Fault{Field: at, Value: id, Allowed: "glass of fixed strength: where a variable filter's ring stood is not known, so read without it"}
+			return 0, &problem.Fault{Field: at, Value: id, Allowed: "filters of fixed strength: where a variable filter's ring stood is not known, so read without it"}
 		case !counted[id]:
 			counted[id] = true
 			sum += f.Stops

@@ -101,7 +101,7 @@ func (r *ShotRequest) Wish() (*Wish, error) {
 		return nil, Unreadable("look.target", err)
 	}
 	if !t.Possible(fps) {
-		return nil, &problem.Fault{Field: "look.target", Value: r.Look.Target, Allowed: fmt.Sprintf("at most 360°, which is %v at %v fps; a longer exposure is a still", fps.Frame(), fps)}
+		return nil, &problem.Fault{Field: "look.target", Value: r.Look.Target, Allowed: fmt.Sprintf("at most 360°, which is %v at %v fps; a longer exposure is a photo", fps.Frame(), fps)}
 	}
 	return &Wish{Camera: r.Camera, FPS: float64(fps), ShutterS: &t, Kit: r.Kit, Choices: r.Choices.ForShot(), shutterField: "look.target"}, nil
 }

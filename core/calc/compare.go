@@ -58,7 +58,7 @@ type SetScore struct {
 
 // criterionWords names each criterion for a sentence.
 var criterionWords = map[glass.Criterion]string{
-	glass.ByFit: "how they fit this rig", glass.ByTruth: "their true stops", glass.ByTint: "their tint", glass.ByCorners: "their corners", glass.ByFlare: "their flare",
+	glass.ByFit: "how they fit this rig", glass.ByTruth: "their true stops", glass.ByTint: "their colour shift", glass.ByCorners: "their vignetting", glass.ByFlare: "their flare",
 	glass.BySharpness: "the sharpness they cost", glass.ByMass: "their mass", glass.ByCase: "their case", glass.ByPrice: "their price",
 }
 

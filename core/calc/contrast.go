@@ -23,7 +23,7 @@ type ContrastAnswer struct {
 	AimEV100           stop.EV        `json:"aimEv100" doc:"the light the exposure is made for"`
 	LostHighlightStops stop.Stops     `json:"lostHighlightStops"`
 	LostShadowStops    stop.Stops     `json:"lostShadowStops"`
-	GraduatedStops     stop.Stops     `json:"graduatedStops" doc:"graduated glass over the bright part that would save it"`
+	GraduatedStops     stop.Stops     `json:"graduatedStops" doc:"graduated filter over the bright part that would save it"`
 	Graduated          string         `json:"graduated,omitempty" doc:"in a shot: the id of the graduated filter in the kit that would do"`
 	Use                map[string]any `json:"use,omitempty" doc:"in a shot: a merge patch for its fields that exposes for the aim"`
 	Words              []string       `json:"words"`
@@ -64,7 +64,7 @@ func (a *ContrastAnswer) words() []string {
 	}
 	words = append(words, "ND darkens both ends alike and cannot change this: turn, add light to the subject, or wait")
 	if a.GraduatedStops > 0 {
-		words = append(words, fmt.Sprintf("graduated glass of %v stops, dark half over the bright part, would; only for a level horizon and a camera that neither tilts nor rolls", a.GraduatedStops))
+		words = append(words, fmt.Sprintf("a graduated filter of %v stops, dark half over the bright part, would; only for a level horizon and a camera that neither tilts nor rolls", a.GraduatedStops))
 	}
 	return words
 }

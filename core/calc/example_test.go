@@ -285,7 +285,7 @@ func Example_compare() {
 	// scores.0.least 0.6074
 	// scores.0.most 0.9407
 	// scores.1.most 0.7852
-	// words no clear winner. For thin rings, find out their corners first
+	// words no clear winner. For thin rings, find out their vignetting first
 }
 
 func Example_outing() {

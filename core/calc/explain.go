@@ -116,7 +116,7 @@ func explainFloor(sh *shot.Shaking) []ExplainLine {
 		return nil
 	}
 	if sh.Trial > 0 {
-		return []ExplainLine{{"stabiliser limit", "your own stepped trial", "slowest judged good", floor.String()}}
+		return []ExplainLine{{"stabiliser limit", "your own shutter test", "slowest judged good", floor.String()}}
 	}
 	passes := 1.0
 	if sh.BlurPx(sh.Lens, 1) > 0 {

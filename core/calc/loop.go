@@ -161,7 +161,7 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setu
 				return drawn{fmt.Sprintf("%s, %s at %v", s.Name, s.Text, s.ISO), s.ShutterS, s.ISO, s.LeftStops}, nil
 			}
 		}
-		return drawn{}, &problem.Fault{Field: "school", Value: r.School, Allowed: "one of the schools in the shot's answer"}
+		return drawn{}, &problem.Fault{Field: "school", Value: r.School, Allowed: "one of the approaches in the shot's answer"}
 	}
 	return ofOption(a.Chosen, "your setting"), nil
 }

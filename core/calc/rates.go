@@ -26,7 +26,7 @@ type RatesRequest struct {
 type RatesAnswer struct {
 	RateDegS   *angle.DegPerS `json:"rateDegS,omitempty" doc:"at stick"`
 	Curve      []StickPoint   `json:"curve"`
-	HeavyStick *float64       `json:"heavyStick,omitempty" doc:"the largest stick whose turn does not smear; needs lens and shutter"`
+	HeavyStick *float64       `json:"heavyStick,omitempty" doc:"the largest stick whose pan has no excess blur; needs lens and shutter"`
 	HeavyDegS  *angle.DegPerS `json:"heavyDegS,omitempty" doc:"the rate there"`
 }
 
@@ -80,7 +80,7 @@ func StickRates(r RatesRequest) (*RatesAnswer, error) {
 // AxisStick is how the pilot's stick turns the craft about one axis, in this shot.
 type AxisStick struct {
 	Axis     motion.Axis  `json:"axis"`
-	Shutter  string       `json:"shutter,omitempty" doc:"the longest of the shot, at which the turn smears first; left out where the lens is not known"`
+	Shutter  string       `json:"shutter,omitempty" doc:"the longest of the shot, at which a pan has excess blur first; left out where the lens is not known"`
 	Rates    RatesAnswer  `json:"rates" doc:"the craft's; else those tried for this shot, else those the craft is compared with"`
 	Compared *RatesAnswer `json:"compared,omitempty" doc:"the next of these, laid over them"`
 }

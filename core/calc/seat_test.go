@@ -81,7 +81,7 @@ func TestSizesThatCannotBe(t *testing.T) {
 
 func TestCompareSaysWhatToFindOut(t *testing.T) {
 	a := ask[CompareAnswer](t, "compare", `{"sets":[{"name":"old","fit":1,"truth":0.1,"mass":6},{"name":"new","fit":1,"mass":3}]}`)
-	if a.Ahead != nil || !strings.Contains(a.Words, "For old, find out their tint first") {
+	if a.Ahead != nil || !strings.Contains(a.Words, "For old, find out their colour shift first") {
 		t.Errorf("%+v", a)
 	}
 	a = ask[CompareAnswer](t, "compare", `{"sets":[{"name":"old","mass":6},{"name":"new","mass":3}],"weights":{"fit":0,"truth":0,"tint":0,"corners":0,"flare":0,"sharpness":0,"mass":1,"case":0,"price":0}}`)

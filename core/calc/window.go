@@ -30,8 +30,8 @@ type WindowRequest struct {
 type WindowShake struct {
 	assemble.LensFields
 	assemble.ShakeFields
-	TrialS     stop.Shutter  `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a stepped trial, seconds"`
-	TrialShake angle.DegPerS `json:"trialShakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"shake of the path of that trial, degrees a second; that of walking by default"`
+	TrialS     stop.Shutter  `json:"trialS,omitempty" minimum:"0.0000001" maximum:"86400" doc:"slowest shutter judged good in a shutter test, seconds"`
+	TrialShake angle.DegPerS `json:"trialShakeDegS,omitempty" minimum:"0" maximum:"100000" doc:"shake of the path of that test, degrees a second; that of walking by default"`
 }
 
 // WindowMovement is what passes.

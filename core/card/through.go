@@ -105,7 +105,7 @@ func (r *PassageRequest) lasts() (float64, error) {
 	case r.Seconds != nil:
 		return *r.Seconds, nil
 	case r.LengthM == nil:
-		return 0, &problem.Fault{Field: "lengthM", Allowed: "how long the passage is, metres, or seconds"}
+		return 0, &problem.Fault{Field: "lengthM", Allowed: "how long the tunnel or shade is, metres, or seconds"}
 	case r.SpeedMps == nil:
 		return 0, &problem.Fault{Field: "speedMps", Allowed: "how fast it is passed, metres a second, or seconds"}
 	}

@@ -96,7 +96,7 @@ func (r *OutingRequest) check() error {
 	}
 	for i := range r.Turns[:max(len(r.Turns)-1, 0)] {
 		if r.Turns[i+1].From.Before(r.Turns[i].From) {
-			return &problem.Fault{Field: fmt.Sprintf("turns[%d].from", i+1), Value: r.Turns[i+1].From, Allowed: "an instant after the turn before it"}
+			return &problem.Fault{Field: fmt.Sprintf("turns[%d].from", i+1), Value: r.Turns[i+1].From, Allowed: "an instant after the take before it"}
 		}
 	}
 	for i := range r.Shots {

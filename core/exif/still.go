@@ -24,7 +24,7 @@ type Still struct {
 // ReadStill reads the exposure of a picture: a JPEG, PNG, HEIC, AVIF or raw file. Faults name
 // "file".
 func ReadStill(picture []byte) (*Still, error) {
-	const allowed = "a still whose EXIF states aperture, shutter and ISO"
+	const allowed = "a photo whose EXIF states aperture, shutter and ISO"
 	tags, err := TryRead(picture)
 	if err != nil {
 		value := fmt.Sprintf("%.120s", err)

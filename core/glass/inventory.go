@@ -53,7 +53,7 @@ func (v *Inventory) stacks(layers int) ([]Stack, error) {
 func (v *Inventory) with(layers int, extra ...stop.Stops) ([]Stack, error) {
 	fresh := make([]Filter, len(extra))
 	for i, s := range extra {
-		fresh[i] = Filter{ID: fmt.Sprintf("new glass %d", i), Kind: ND, Stops: s}
+		fresh[i] = Filter{ID: fmt.Sprintf("new filter %d", i), Kind: ND, Stops: s}
 	}
 	return v.grown(fmt.Sprint(layers, extra), layers, fresh, len(extra))
 }

@@ -157,7 +157,7 @@ func parseLabel(s string) (Label, error) {
 	case nightWord.MatchString(s):
 		return only(Reading{Kind: Night, Stops: nightStops, As: "filter against the glow of lights"})
 	case mistWord.MatchString(s):
-		return only(Reading{Kind: Mist, Stops: mistStops, As: "mist glass"})
+		return only(Reading{Kind: Mist, Stops: mistStops, As: "mist filter"})
 	}
 	if m := variableLabel.FindStringSubmatch(s); m != nil {
 		return variable(m)

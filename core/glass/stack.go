@@ -186,7 +186,7 @@ func Stacks(kit []Filter, rules Rules) ([]Stack, error) {
 	b.build()
 	if len(b.stacks) == 0 {
 		return nil, &problem.Fault{Field: "required", Value: rules.Required, Allowed: fmt.Sprintf(
-			"glass that goes together on this camera: one polariser at most, each on a layer that takes it, in up to %d layers", b.layers)}
+			"filters that go together on this camera: one polariser at most, each on a layer that takes it, in up to %d layers", b.layers)}
 	}
 	return b.stacks, nil
 }

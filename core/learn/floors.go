@@ -141,7 +141,7 @@ func (l *log) solvedFloors() (*floors, []*vote, error) {
 		t := &l.Trials[i]
 		at := fmt.Sprintf("trials[%d]", i)
 		if seen[t.ID] {
-			return nil, nil, &problem.Fault{Field: at + ".id", Value: t.ID, Allowed: "each trial once"}
+			return nil, nil, &problem.Fault{Field: at + ".id", Value: t.ID, Allowed: "each test once"}
 		}
 		seen[t.ID] = true
 		if t.Time.After(l.AsOf) {
@@ -184,11 +184,11 @@ func (f *floors) climb(votes []*vote) error {
 			}
 		}
 		if !factor.Factorize(bend) {
-			return fmt.Errorf("%d trials have no solution", len(votes))
+			return fmt.Errorf("%d tests have no solution", len(votes))
 		}
 		var step mat.VecDense
 		if err := factor.SolveVecTo(&step, slope); err != nil {
-			return fmt.Errorf("%d trials are nearly without a solution: %w", len(votes), err)
+			return fmt.Errorf("%d tests are nearly without a solution: %w", len(votes), err)
 		}
 		if size := mat.Norm(&step, 2); size > 1 { // far off, the curve is no parabola
 			step.ScaleVec(1/size, &step)

@@ -166,7 +166,7 @@ func (l *log) addResets() error {
 			}
 		default:
 			if !l.hasFloor(r.ID) {
-				return unheard(at+".id", r.ID, "the camera, or camera and mode, of a trial or a floor")
+				return unheard(at+".id", r.ID, "the camera, or camera and mode, of a shutter test or a stabiliser limit")
 			}
 			continue
 		}

@@ -140,7 +140,7 @@ var operations = []Operation{
 	operation("gyro", "Read how a camera shook, from the log of a gyro", measureGyro,
 		oneFile, Option{Name: "rate-unit", Doc: "deg/s or rad/s, where the heading does not say"}, Option{Name: "time-unit", Doc: "s, ms, us or ns"},
 		Option{Name: "columns", Doc: "the three of the gyro, with commas between"},
-		Option{Name: "stabiliser", Doc: "none, electronic, gimbal, gimbal+electronic or post: what floor follows"},
+		Option{Name: "stabiliser", Doc: "none, electronic, gimbal, gimbal+electronic or post: what limit follows"},
 		Option{Name: "shutter", Doc: "1/100: what it leaves of each frequency"},
 		Option{Name: "motor-rpm", Doc: "turns a minute of a motor: its peaks are named"}, Option{Name: "blades", Doc: "with it: the blades of its propeller"},
 		Option{Name: "width-px", Doc: "of the picture"}, Option{Name: "hfov-deg", Doc: "field of view, degrees"}, Option{Name: "projection", Doc: "rectilinear or equidistant"}),

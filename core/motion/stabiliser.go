@@ -113,8 +113,8 @@ var activities = []Activity{
 	{"run", "running", 70, ByHand},
 	{"helmet-smooth", "on a helmet or chest, smooth road", 12, Ridden},
 	{"helmet", "on a helmet, rough road or trail", 40, Ridden},
-	{"bar-smooth", "on a bar, smooth road", 25, Ridden},
-	{"bar", "on a bar or chest, rough road or trail", 90, Ridden},
+	{"bar-smooth", "on a handlebar, smooth road", 25, Ridden},
+	{"bar", "on a handlebar or chest, rough road or trail", 90, Ridden},
 	{"cruise", "in FPV cruise", 12, Flying},
 	{"freestyle", "in FPV freestyle", 80, Flying},
 }

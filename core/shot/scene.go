@@ -246,7 +246,7 @@ func (s *Scene) stand() {
 }
 
 // NewGlass is the id of a filter that a trade adds.
-const NewGlass = "new glass"
+const NewGlass = "new filter"
 
 func (s *Scene) widen(hfov angle.Deg) {
 	if s.Shaking != nil {

@@ -116,6 +116,11 @@ test("every place says the terms, and none of the words they took the place of",
       await read(`${place}, ${await choice.innerText()}`);
     }
   }
+  await go(page, "/kit/fit");
+  await page.getByRole("button", { name: "ND16 B2 on Crate trailer (action camera), in its frame: tested" }).click();
+  await expect(page.getByRole("dialog")).toContainText("Save this test");
+  await read("Fit, a filter on a rig");
+  await leave();
   await go(page, "/kit");
   await page.getByRole("button", { name: "Edit ND8" }).first().click();
   await expect(page.getByRole("dialog")).toBeVisible();

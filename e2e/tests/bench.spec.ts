@@ -22,7 +22,9 @@ test("each demo shot's main question is answered", async ({ page, app }) => {
     page.getByText("level flight at 20 m/s needs 44° of tilt; this rig leaves 40° with a filter on"),
   ).toBeVisible();
   await edit(page, "Motion");
-  await expect(page.getByText(/At 1\/\d+ even full stick does not smear|the turn smears beyond/).first()).toBeVisible();
+  await expect(
+    page.getByText(/At 1\/\d+ even full stick has no excess blur|a pan has excess blur beyond/).first(),
+  ).toBeVisible();
   await openShot(page, app, "Press cellar, an hour in a minute");
   await edit(page, "Look");
   await expect(page.getByTestId("delivered")).toContainText("1s fits into the interval, 180° of it.");
@@ -152,7 +154,7 @@ test("inside one frame nothing but aim helps, and it says what is lost", async (
   await page.getByRole("button", { name: "The subject" }).click();
   await expect(words).toContainText("highlights lose 1.1 stops");
   await expect(words).toContainText("ND darkens both ends alike and cannot change this");
-  await expect(words).toContainText("graduated glass of 1.1 stops");
+  await expect(words).toContainText("a graduated filter of 1.1 stops");
   await page.getByLabel("Brightest, EV").fill("9");
   await expect(page.getByText("at least the subject's light").first()).toBeVisible();
   // The aim becomes the light of the shot, as if it had been read.
@@ -262,7 +264,7 @@ test("the pilot's rates live with the craft, and are changed where their curves 
   const flight = page.getByRole("group", { name: "Flight" });
   const pan = flight.getByRole("img", { name: /^Pan:/ });
   await expect(pan).toHaveAccessibleName(/Dashed: 360°\/s at full stick/);
-  await expect(flight.getByRole("img", { name: /^Roll:/ })).toHaveAccessibleName(/even full stick does not smear/);
+  await expect(flight.getByRole("img", { name: /^Roll:/ })).toHaveAccessibleName(/even full stick has no excess blur/);
   await expect(page.getByText("FPV cruise is what is usual with it")).toBeVisible();
   await flight.getByRole("button", { name: "Change its rates" }).click();
   const form = page.getByRole("form", { name: /^Edit the rig/ });
@@ -273,7 +275,7 @@ test("the pilot's rates live with the craft, and are changed where their curves 
   await rates.getByLabel("Pan centre, °/s").fill("40");
   await form.getByRole("button", { name: "Save" }).click();
   await expect(form).toHaveCount(0);
-  await expect(pan).toHaveAccessibleName(/even full stick does not smear|beyond \d+ % of stick, \d\d°\/s/);
+  await expect(pan).toHaveAccessibleName(/even full stick has no excess blur|beyond \d+ % of stick, \d\d°\/s/);
   await expect(flight.getByTestId("stick-pan")).toContainText("360°/s"); // the scale holds both curves
 });
 

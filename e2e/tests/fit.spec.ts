@@ -13,10 +13,10 @@ test("a trial changes what a shot is offered, and taking it back undoes that", a
     .getByRole("button", { name: "No" })
     .click();
   await sheet.getByLabel("Pull-off, g").fill("-4");
-  await sheet.getByRole("button", { name: "Keep this trial" }).click();
+  await sheet.getByRole("button", { name: "Save this test" }).click();
   await expect(sheet.getByText(/a number from 0.1 to 1000000/).first()).toBeVisible();
   await sheet.getByLabel("Pull-off, g").fill("");
-  await sheet.getByRole("button", { name: "Keep this trial" }).click();
+  await sheet.getByRole("button", { name: "Save this test" }).click();
   const cell = page.getByRole("button", {
     name: /^ND16 B2 on Crate trailer \(action camera\), in its frame: does not fit/,
   });

@@ -127,7 +127,7 @@ test("a hold that is too weak grounds a filter, and a stack shows its corners", 
   await expect(sheet.getByTestId("corners")).toContainText("loses all light");
   await expect(sheet.getByRole("region", { name: "All-up mass" })).toContainText("local rules decide");
   await sheet.getByLabel("Pull-off, g").fill("60");
-  await sheet.getByRole("button", { name: "Keep this trial" }).click();
+  await sheet.getByRole("button", { name: "Save this test" }).click();
   await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: does not fit$/ }).click();
   await expect(sheet).toContainText("hold too weak: do not fly with it");
 });

@@ -222,7 +222,7 @@ test("what a device's own store refuses is said, waits in the window, and is not
   await page.getByRole("button", { name: /^Log/ }).tap();
   await page.getByLabel("Note").fill("wind from the sea");
   await page.getByRole("button", { name: "Note it" }).tap();
-  await expect(page.getByText("This device keeps nothing: its store is full or closed")).toBeVisible();
+  await expect(page.getByText("This device keeps nothing: its storage is full or closed")).toBeVisible();
   await expect(page.getByTestId("waiting")).toContainText("wind from the sea");
   await expect(page.getByRole("button", { name: "Copy what waits" })).toBeVisible();
   await app.start();

@@ -238,7 +238,7 @@ func checkEntry(e *store.FieldEntryFields) error {
 	}
 	switch e.Kind {
 	case "tick", "untick", "override":
-		if err := needs(e.Turn != "" && e.Step != "", "step", "a turn of the card and a step of its checklist"); err != nil {
+		if err := needs(e.Turn != "" && e.Step != "", "step", "a take of the field card and a step of its checklist"); err != nil {
 			return err
 		}
 		return needs(e.Kind != "override" || e.Words != "", "words", "the reason for going on all the same")
@@ -247,9 +247,9 @@ func checkEntry(e *store.FieldEntryFields) error {
 	case "outcome":
 		return needs(e.ShotID != "" && e.Outcome != nil, "outcome", "the id of a shot and what was measured of it")
 	case "step":
-		return needs(e.ShotID != "" && e.Tried != nil, "tried", "the id of a shot and a step of its trial")
+		return needs(e.ShotID != "" && e.Tried != nil, "tried", "the id of a shot and a step of its shutter test")
 	case "reading":
 		return needs(e.Reading != nil, "reading", "what was read")
 	}
-	return needs(e.Kind != "pin" || e.Anchor != nil, "anchor", "the reading to pin")
+	return needs(e.Kind != "pin" || e.Anchor != nil, "anchor", "the reading that corrects the forecast")
 }

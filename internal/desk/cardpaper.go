@@ -101,7 +101,7 @@ func noteOf(c *card.CardCamera, t *card.CardTurn) string {
 		}
 	}
 	if t.State == "breaks" {
-		parts = append([]string{"NOT SERVED"}, parts...)
+		parts = append([]string{"NOT COVERED"}, parts...)
 	}
 	return strings.Join(parts, " · ")
 }

@@ -41,7 +41,7 @@ func CheckPassphrase(passphrase string) error {
 		return fmt.Errorf("a passphrase has %d characters at least, and this has %d", leastPassphrase, n)
 	}
 	if slices.Contains(strings.Fields(commonest), text) || len(strings.Trim(text, text[:1])) == 0 {
-		return errors.New("this passphrase is one that is tried first: three or four words are better")
+		return errors.New("this passphrase is one that is guessed first: three or four words are better")
 	}
 	return nil
 }

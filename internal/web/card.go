@@ -47,7 +47,7 @@ type PaperInput struct {
 
 // registerCard opens the doors to what is used in the field.
 func (s *server) registerCard(kept *desk.Desk) {
-	addGot(s, "/api/shoots/{id}/card", "get-card", "Get all that the card of a shoot needs, to go on without the server", "field", func(ctx context.Context, in *CardInput) (*desk.Card, error) {
+	addGot(s, "/api/shoots/{id}/card", "get-card", "Get all that the field card of a shoot needs, to go on without the server", "field", func(ctx context.Context, in *CardInput) (*desk.Card, error) {
 		return kept.Card(ctx, in.ID, in.Shot)
 	})
 	addGot(s, "/api/shoots/{id}/log", "list-field-log", "List what was done in the field, the latest first", "field", func(ctx context.Context, in *LogPart) (*part[store.FieldEntry], error) {
@@ -81,7 +81,7 @@ func (s *server) registerCard(kept *desk.Desk) {
 		return &answer[store.FieldEntry]{*added}, nil
 	})
 	huma.Register(s.api, huma.Operation{
-		OperationID: "print-card", Method: http.MethodGet, Path: "/api/shoots/{id}/paper", Summary: "Write the card of a shoot as PDF", Tags: []string{"field"},
+		OperationID: "print-card", Method: http.MethodGet, Path: "/api/shoots/{id}/paper", Summary: "Write the field card of a shoot as PDF", Tags: []string{"field"},
 		Errors: []int{http.StatusNotFound, http.StatusUnprocessableEntity},
 	}, func(ctx context.Context, in *PaperInput) (*file, error) {
 		card, err := kept.CardPaper(ctx, in.ID)

@@ -53,7 +53,7 @@ func (s *server) registerShots() {
 	})
 	const keep = "/api/keep"
 	huma.Register(s.api, huma.Operation{
-		OperationID: "keep-line", Method: http.MethodPost, Path: keep, Summary: "Make camera, glass and shot of a line, all or none", Tags: []string{"shots"},
+		OperationID: "keep-line", Method: http.MethodPost, Path: keep, Summary: "Make camera, filters and shot of a line, all or none", Tags: []string{"shots"},
 		DefaultStatus: http.StatusCreated, Errors: []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
 	}, func(ctx context.Context, in *CreateInput) (*answer[store.Shot], error) {
 		r, err := request.Decode[desk.KeepRequest](in.RawBody)
@@ -67,7 +67,7 @@ func (s *server) registerShots() {
 		return &answer[store.Shot]{kept}, nil
 	})
 	s.describe(http.MethodPost, keep, reflect.TypeFor[desk.KeepRequest](), nil)
-	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's glass covers, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*desk.Covered, error) {
+	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's filters cover, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*desk.Covered, error) {
 		return kept.Coverage(ctx, in.ID, in.Rig, in.Shoot)
 	})
 }

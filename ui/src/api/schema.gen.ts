@@ -202,7 +202,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Find what a camera's automatic does behind glass */
+        /** Find what a camera's auto exposure does behind filters */
         post: operations["calc-auto"];
         delete?: never;
         options?: never;
@@ -406,7 +406,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Find the shutters at which lamps do not flicker */
+        /** Find the shutters at which lights do not flicker */
         post: operations["calc-lamps"];
         delete?: never;
         options?: never;
@@ -423,7 +423,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Find what a log of readings, trials and takes teaches */
+        /** Find what a log of readings, tests and takes teaches */
         post: operations["calc-learn"];
         delete?: never;
         options?: never;
@@ -491,7 +491,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Add up a craft against a limit its pilot states */
+        /** Add up what a drone carries against a limit its pilot states */
         post: operations["calc-mass"];
         delete?: never;
         options?: never;
@@ -610,7 +610,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Draw a stick's curve and find where it smears */
+        /** Draw a stick's curve and find where its pan has excess blur */
         post: operations["calc-rates"];
         delete?: never;
         options?: never;
@@ -678,7 +678,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Judge a filter on a rig from all that is known: trial, clearance, hold, corners, balance, mass */
+        /** Judge a filter on a rig from all that is known: test, clearance, hold, corners, balance, mass */
         post: operations["calc-seat"];
         delete?: never;
         options?: never;
@@ -695,7 +695,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Answer a shot as it is typed: reading, shutter, glass and reasons */
+        /** Answer a shot as it is typed: reading, shutter, filters and reasons */
         post: operations["calc-shot"];
         delete?: never;
         options?: never;
@@ -729,7 +729,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Choose glass for a light and a setting */
+        /** Choose filters for a light and a setting */
         post: operations["calc-solve"];
         delete?: never;
         options?: never;
@@ -934,7 +934,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get the light a camera's glass covers, and what would close its gaps */
+        /** Get the light a camera's filters cover, and what would close its gaps */
         get: operations["get-coverage"];
         put?: never;
         post?: never;
@@ -1195,7 +1195,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make camera, glass and shot of a line, all or none */
+        /** Make camera, filters and shot of a line, all or none */
         post: operations["keep-line"];
         delete?: never;
         options?: never;
@@ -1961,7 +1961,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get all that the card of a shoot needs, to go on without the server */
+        /** Get all that the field card of a shoot needs, to go on without the server */
         get: operations["get-card"];
         put?: never;
         post?: never;
@@ -2029,7 +2029,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Write the card of a shoot as PDF */
+        /** Write the field card of a shoot as PDF */
         get: operations["print-card"];
         put?: never;
         post?: never;
@@ -2635,7 +2635,7 @@ export interface components {
             compared?: components["schemas"]["RatesAnswer"];
             /** @description the craft's; else those tried for this shot, else those the craft is compared with */
             rates: components["schemas"]["RatesAnswer"];
-            /** @description the longest of the shot, at which the turn smears first; left out where the lens is not known */
+            /** @description the longest of the shot, at which a pan has excess blur first; left out where the lens is not known */
             shutter?: string;
         };
         BackupRule: {
@@ -2919,12 +2919,12 @@ export interface components {
             stabiliser?: "none" | "electronic" | "gimbal" | "gimbal+electronic" | "post";
             /**
              * Format: double
-             * @description slowest shutter judged good in a stepped trial of its stabiliser, seconds
+             * @description slowest shutter judged good in a shutter test of its stabiliser, seconds
              */
             trialS?: number;
             /**
              * Format: double
-             * @description shake of the path that the trial was made on, degrees a second; that of walking by default
+             * @description shake of the path that the test was made on, degrees a second; that of walking by default
              */
             trialShakeDegS?: number;
             /** @description horizontal fields of view it can be switched to, beside that of lens, degrees */
@@ -3316,7 +3316,7 @@ export interface components {
             graduated?: string;
             /**
              * Format: double
-             * @description graduated glass over the bright part that would save it
+             * @description graduated filter over the bright part that would save it
              */
             graduatedStops: number;
             /** Format: double */
@@ -6703,7 +6703,7 @@ export interface components {
             heavyDegS?: number;
             /**
              * Format: double
-             * @description the largest stick whose turn does not smear; needs lens and shutter
+             * @description the largest stick whose pan has no excess blur; needs lens and shutter
              */
             heavyStick?: number;
             /**
@@ -10027,12 +10027,12 @@ export interface components {
             toleranceShare?: number;
             /**
              * Format: double
-             * @description slowest shutter judged good in a stepped trial, seconds
+             * @description slowest shutter judged good in a shutter test, seconds
              */
             trialS?: number;
             /**
              * Format: double
-             * @description shake of the path of that trial, degrees a second; that of walking by default
+             * @description shake of the path of that test, degrees a second; that of walking by default
              */
             trialShakeDegS?: number;
             /**

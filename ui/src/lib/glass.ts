@@ -12,7 +12,7 @@ export const named = (glass: Record<string, string> = {}): [string, Piece][] =>
   Object.entries(glass).map(([id, title]) => [id, { id, title }]);
 
 /** The id that the core gives a filter which is only being tried. */
-export const NEW_GLASS = "new glass";
+export const NEW_GLASS = "new filter";
 
 /**
  * The filters of a bench by id, a filter of so many stops that is being tried, and
@@ -41,7 +41,7 @@ export function glassName(
   if (ids.length === 0) return "No filter";
   return ids
     .map((id) => {
-      const title = filters.get(id)?.title ?? "unknown glass";
+      const title = filters.get(id)?.title ?? "unknown filter";
       const setting = settings?.[id];
       return setting === undefined ? title : `${title} at ${decimal(setting, 1)}`;
     })

@@ -11,7 +11,7 @@ type Rates = Schemas["RatesAnswer"];
 
 const NAMES: Record<Schemas["AxisStick"]["axis"], string> = { pan: "Pan", pitch: "Pitch", roll: "Roll" };
 
-/** A stick's curve about one axis, how far it may go before the turn smears, and other rates laid over it. */
+/** A stick's curve about one axis, how far it may go before a pan has excess blur, and other rates laid over it. */
 export function StickCurve({ stick }: { stick: Schemas["AxisStick"] }) {
   const { axis, rates, compared, shutter } = stick;
   const { ink, muted, accent, breaks } = paint;
@@ -83,14 +83,14 @@ function wordsOf(rates: Rates, shutter: string | undefined): string {
   const { heavyStick, heavyDegS, curve } = rates;
   if (shutter === undefined || heavyStick === undefined || heavyDegS === undefined)
     return `${Math.round(curve.at(-1)?.rateDegS ?? 0)}°/s at full stick.`;
-  if (heavyStick >= 1) return `At ${shutter} even full stick does not smear.`;
-  return `At ${shutter} the turn smears beyond ${percent(heavyStick)} of stick, ${Math.round(heavyDegS)}°/s.`;
+  if (heavyStick >= 1) return `At ${shutter} even full stick has no excess blur.`;
+  return `At ${shutter} a pan has excess blur beyond ${percent(heavyStick)} of stick, ${Math.round(heavyDegS)}°/s.`;
 }
 
 function comparedWords({ heavyStick, curve }: Rates, shutter: string | undefined): string {
   const most = `${Math.round(curve.at(-1)?.rateDegS ?? 0)}°/s at full stick`;
   if (shutter === undefined || heavyStick === undefined) return `${most}.`;
-  return heavyStick >= 1 ? `${most}, which does not smear.` : `${most}, smears beyond ${percent(heavyStick)}.`;
+  return heavyStick >= 1 ? `${most}, without excess blur.` : `${most}, excess blur beyond ${percent(heavyStick)}.`;
 }
 
 const percent = (share: number): string => `${Math.round(share * 100)} %`;

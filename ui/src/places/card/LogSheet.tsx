@@ -245,10 +245,10 @@ function openClashes(log: Logged[]): Logged[] {
 function ClashBox({ work, entry }: { work: CardWork; entry: Logged }) {
   const theirs = work.card.shoot.day?.anchor;
   const at = (a: Schemas["Anchor"] | undefined) =>
-    a ? `EV ${decimal(a.ev100, 1)} at ${clockIn(a.at, work.zone)}` : "no pin";
+    a ? `EV ${decimal(a.ev100, 1)} at ${clockIn(a.at, work.zone)}` : "no correction";
   return (
     <Box borderWidth="2px" borderColor="tight" rounded="lg" p="3" role="alert" data-testid="clash">
-      <Text fontWeight="bold">Two pins do not agree.</Text>
+      <Text fontWeight="bold">Two corrections of the forecast do not agree.</Text>
       <Text>
         Here: {at(entry.anchor)} ({entry.words}). Standing: {at(theirs)}
         {theirs?.words && ` (${theirs.words})`}.

@@ -69,7 +69,7 @@ export function useCardWork(shootId: string) {
 }
 
 const NOT_KEPT = {
-  title: "This device keeps nothing: its store is full or closed",
+  title: "This device keeps nothing: its storage is full or closed",
   description:
     "What you did waits in this window until the server has it. Keep it open; under Log it can be copied out.",
   duration: 30_000,

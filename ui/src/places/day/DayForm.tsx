@@ -154,7 +154,7 @@ function trackWords(track: Track, zone: string): string {
   const speed = v
     ? `; half of the time under ${amountOf("speed", v.p50)}, nine tenths under ${amountOf("speed", v.p90)}`
     : "";
-  return `${track.points} points${when}${speed}. Store to take its place.`;
+  return `${track.points} points${when}${speed}. Save to use its place.`;
 }
 
 /** Asks the simulated sky service for the days of the shoot. */

@@ -58,7 +58,7 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
   const fault = (field: string) =>
     save.error instanceof Problem ? save.error.faults.find((f) => f.field === `found.${field}`)?.allowed : undefined;
   return (
-    <Stack gap="3" as="section" aria-label="A trial">
+    <Stack gap="3" as="section" aria-label="A fit test">
       <Heading as="h3" size="sm" color="muted">
         Try it by hand
       </Heading>
@@ -112,7 +112,7 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
         </Text>
       )}
       <Button alignSelf="flex-start" loading={save.isPending} onClick={() => save.mutate()}>
-        Keep this trial
+        Save this test
       </Button>
       {seat.trials.map((t) => (
         <PastTrial key={t.id} trial={t} onGone={refresh} />
@@ -130,7 +130,7 @@ const instantOf = (day: string): string =>
 
 function PastTrial({ trial, onGone }: { trial: Schemas["StoredTrial"]; onGone: () => void }) {
   const remove = useDelete({
-    what: "The trial",
+    what: "The test",
     queryKey: ["bench"],
     remove: async () => {
       const gone = await unwrap(

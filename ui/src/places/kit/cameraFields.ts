@@ -48,7 +48,7 @@ const PICTURE: readonly FieldSpec[] = [
   {
     path: "profile.trialS",
     label: "Slowest that held, 1/s",
-    helper: "in a stepped trial",
+    helper: "in a shutter test",
     w: "290px",
     source: "measured",
     format: {
@@ -62,7 +62,7 @@ const PICTURE: readonly FieldSpec[] = [
   },
   {
     path: "profile.trialShakeDegS",
-    label: "Shake of that trial, °/s",
+    label: "Shake of that test, °/s",
     helper: "walking calmly, unless you say",
     w: "270px",
     format: number(),

@@ -191,7 +191,7 @@ function Short({ short }: { short: Schemas["ShotShort"] }) {
 /** What speaks against the glass that is taken, and glass that is left out because it does not go. */
 function warnings(on: readonly string[], bench: Bench, pieces: Map<string, Piece>): { state: State; words: string }[] {
   const fits = (bench.fits ?? []).filter((fit) => on.includes(fit.filterId));
-  const title = (id: string) => pieces.get(id)?.title ?? "that glass";
+  const title = (id: string) => pieces.get(id)?.title ?? "that filter";
   return fits.flatMap(({ standing, because, filterId }): { state: State; words: string }[] => {
     const words = `${title(filterId)}: ${because[0]}`;
     if (standing === "unknown" || standing === "computed")

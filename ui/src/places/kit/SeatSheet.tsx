@@ -75,7 +75,7 @@ export function SeatSheet({ rig, filter, title, others, onClose }: SeatSheetProp
             </Part>
           )}
           {single.answer.corners && (
-            <Part heading="Corners">
+            <Part heading="Vignetting">
               <SelectField
                 label="With another filter on it"
                 maxW="320px"

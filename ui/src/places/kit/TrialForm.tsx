@@ -17,7 +17,7 @@ const QUESTIONS: Record<Question, string> = {
   wobbles: "Wobbles when shaken",
   folds: "Folds away with it on",
   selfTest: "Gimbal passes its self-test",
-  darkCorners: "Corners dark at the widest",
+  darkCorners: "Black corners at the widest",
   marksLeft: "Left marks",
 };
 
@@ -60,10 +60,10 @@ export function TrialForm({ seat, onKept }: TrialFormProps) {
   return (
     <Stack gap="3" as="section" aria-label="A fit test">
       <Heading as="h3" size="sm" color="muted">
-        Try it by hand
+        Test it by hand
       </Heading>
       <Text color="muted">
-        Power off or disarm before mounting, hold the gimbal gently, and never try it while moving.
+        Power off or disarm before mounting, hold the gimbal gently, and never test it while moving.
       </Text>
       <Choice
         label="Seats straight and all the way"

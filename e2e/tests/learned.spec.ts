@@ -188,8 +188,8 @@ test("a day is lived on the field card and read in the log", async ({ page, app 
   await page.getByRole("region", { name: "Do" }).getByRole("button", { name: "Log" }).click();
   const grade = page.getByTestId("grade");
   await grade.getByRole("button", { name: "Bad", exact: true }).click();
-  await grade.getByRole("button", { name: "ghost" }).click();
-  await expect(page.getByTestId("log")).toContainText("bad (ghost)");
+  await grade.getByRole("button", { name: "ghosting" }).click();
+  await expect(page.getByTestId("log")).toContainText("bad (ghosting)");
   await grade.getByRole("button", { name: "Good", exact: true }).click();
   await expect(page.getByTestId("log")).toContainText("Noon walk on the terrace: good");
   await expect.poll(async () => (await get("/api/learned")).taste.binned.ghost).toBe(1);
@@ -210,7 +210,7 @@ test("a day is lived on the field card and read in the log", async ({ page, app 
   await found.getByRole("button", { name: "Doubt" }).click();
   await expect(found).toContainText("doubted by this desk");
   await seek("noon walk ghost", "takes");
-  await expect(found).toHaveText([/binned, ghost through .*/]);
+  await expect(found).toHaveText([/binned, ghosting through .*/]);
   await found.getByRole("button", { name: "Strike" }).click();
   await expect.poll(async () => (await get("/api/learned")).taste.binned.ghost).toBeUndefined();
 });

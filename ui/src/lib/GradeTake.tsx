@@ -1,5 +1,6 @@
 import { Button, Flex, Text } from "@chakra-ui/react";
 import { useState } from "react";
+import { WHY_BINNED, type WhyBinned } from "./whyBinned";
 
 type Grade = "good" | "usable" | "bad";
 
@@ -9,8 +10,7 @@ const GRADES = [
   { grade: "bad", name: "Bad" },
 ] as const;
 
-/** Why a take is binned; the words are those of the log. */
-const REASONS = ["dark", "bright", "ghost", "noise", "smear", "strobing", "lamps", "focus"] as const;
+const REASONS = Object.keys(WHY_BINNED) as WhyBinned[];
 
 interface GradeTakeProps {
   isBusy?: boolean;
@@ -46,7 +46,7 @@ export function GradeTake({ isBusy = false, onGrade }: GradeTakeProps) {
           <Text color="muted">It was</Text>
           {REASONS.map((why) => (
             <Button key={why} size="sm" minH="44px" variant="outline" onClick={() => judge("bad", why)}>
-              {why}
+              {WHY_BINNED[why]}
             </Button>
           ))}
           <Button size="sm" minH="44px" variant="ghost" onClick={() => judge("bad")}>

@@ -3,6 +3,7 @@ import { signed } from "../lib/format";
 import { decimal } from "../lib/locale";
 import { StateMark } from "../lib/StateMark";
 import style from "./LineAnswer.module.css";
+import { partName } from "./partName";
 import { Unread } from "./Unread";
 import type { Answer, Part } from "./useLine";
 
@@ -53,8 +54,8 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
             key={`${part.kind} ${part.text} ${part.start}`}
             isQuiet={part.assumed}
             className={part.assumed && style.assumed}
-            title={part.assumed ? `${part.kind}, assumed` : part.kind}
-            aria-label={`${part.kind}: ${part.text}${part.assumed ? ", assumed" : ""}`}
+            title={part.assumed ? `${partName(part.kind)}, assumed` : partName(part.kind)}
+            aria-label={`${partName(part.kind)}: ${part.text}${part.assumed ? ", assumed" : ""}`}
             onClick={() => onEdit(part)}
           >
             {part.text}

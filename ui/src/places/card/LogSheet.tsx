@@ -9,6 +9,7 @@ import { CopyButton } from "../../lib/CopyButton";
 import { GradeTake } from "../../lib/GradeTake";
 import { decimal } from "../../lib/locale";
 import { Sheet } from "../../lib/Sheet";
+import { whyBinned } from "../../lib/whyBinned";
 import { clockIn, dayIn } from "../../lib/zone";
 import { discard } from "../../offline/fieldLog";
 import { draftsHere, forgetEverything } from "../../offline/forget";
@@ -68,7 +69,7 @@ export function LogSheet({ work, turn, isOpen, onOpen }: LogSheetProps) {
                   kind: "outcome",
                   turn: turn.id,
                   shotId: shot.id,
-                  words: `${shot.name}: ${grade}${why ? ` (${why})` : ""}`,
+                  words: `${shot.name}: ${grade}${why ? ` (${whyBinned(why)})` : ""}`,
                   outcome: { grade, ...(why && { why }) },
                 })
               }

@@ -6,6 +6,7 @@ import { CopyButton } from "../../lib/CopyButton";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { Table } from "../../lib/Table";
+import { whyBinned } from "../../lib/whyBinned";
 import { clockIn, dayIn } from "../../lib/zone";
 import { costWords } from "./recordWords";
 
@@ -96,7 +97,7 @@ function rowOf(
   const done = takes
     .map(({ took, glass: on = [] }) =>
       [
-        took?.kept ? (took.grade ?? "kept") : `binned${took?.why ? `, ${took.why}` : ""}`,
+        took?.kept ? (took.grade ?? "kept") : `binned${took?.why ? `, ${whyBinned(took.why)}` : ""}`,
         [glass(on) || "no filter", took && costWords(took)].filter(Boolean).join(", "),
       ].join(" with "),
     )

@@ -2,6 +2,7 @@ import type { Schemas } from "../../api/schemas";
 import { signed } from "../../lib/format";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
+import { whyBinned } from "../../lib/whyBinned";
 
 type StoredRecord = Schemas["StoredRecord"];
 
@@ -39,7 +40,7 @@ export function recordWords(record: StoredRecord, names: Record<string, string>)
   if (record.took) {
     const { kept, grade, why, errorStops } = record.took;
     return [
-      `${kept ? "kept" : "binned"}${why ? `, ${why}` : grade && kept ? `, ${grade}` : ""}${through}${by}`,
+      `${kept ? "kept" : "binned"}${why ? `, ${whyBinned(why)}` : grade && kept ? `, ${grade}` : ""}${through}${by}`,
       errorStops !== undefined && `meant ${signed(errorStops)} stops`,
       costWords(record.took),
     ]

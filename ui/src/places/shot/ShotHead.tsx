@@ -7,6 +7,7 @@ import type { Schemas } from "../../api/schemas";
 import { ACTIVITIES } from "../../lib/activities";
 import { Chip } from "../../lib/Chip";
 import { useLastGood } from "../../lib/useLastGood";
+import { partName } from "../../line/partName";
 import type { Bench, Draft } from "./draft";
 import { LineEditor, type Stretch } from "./LineEditor";
 import style from "./ShotHead.module.css";
@@ -88,7 +89,7 @@ export function ShotHead({ draft, bench, glass, forms, lightNote, onSay }: ShotH
             key={id}
             isOn={open === form}
             isQuiet={!isSaid}
-            aria-label={`${kind === "lamps" ? "lights" : kind}: ${text}`}
+            aria-label={`${partName(kind)}: ${text}`}
             aria-expanded={open === form}
             data-form={form}
             onClick={() => {

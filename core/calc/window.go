@@ -104,6 +104,7 @@ type WindowTrade struct {
 	State       glass.State    `json:"state" doc:"of the whole shot with it"`
 	Serves      bool           `json:"serves" doc:"no demand of the whole shot breaks with it"`
 	Still       shot.Kind      `json:"still,omitempty" doc:"the demand that is worst with it"`
+	StillName   string         `json:"stillName,omitempty" doc:"that demand as sentences call it"`
 	Does        string         `json:"does"`
 	Costs       string         `json:"costs"`
 	Change      map[string]any `json:"change" doc:"a JSON merge patch (RFC 7396) for the request"`
@@ -165,7 +166,7 @@ func windowOf(b *assemble.Setup, scene *shot.Scene, w *shot.Window, patch func(s
 	}
 	for _, t := range scene.Trades(w) {
 		a.Trades = append(a.Trades, WindowTrade{
-			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, State: t.After, Serves: t.Serves(), Still: t.Still,
+			Kind: t.Kind, A: t.A, B: t.B, Measure: t.State, GainStops: t.Gain(), LeavesStops: t.Leaves, State: t.After, Serves: t.Serves(), Still: t.Still, StillName: t.Still.Name(),
 			Does: t.Does, Costs: t.Costs, Change: patch(t.Change),
 		})
 	}

@@ -207,14 +207,14 @@ func (a *SeatAnswer) corners(r *SeatRequest, e *Evidence) error {
 		e.ThicknessMm = *t
 	}
 	if r.View == nil || r.Rig.PupilDepthMm == nil {
-		a.Open = append(a.Open, "corners: need "+missingOf("the camera's focal length, view and frame size", r.View == nil, "how deep the rig's entrance pupil lies", r.Rig.PupilDepthMm == nil))
+		a.Open = append(a.Open, "vignetting: need "+missingOf("the camera's focal length, view and frame size", r.View == nil, "how deep the rig's entrance pupil lies", r.Rig.PupilDepthMm == nil))
 		return nil
 	}
 	asked := CornersRequest{Aperture: r.View.Aperture, FocalMm: r.View.FocalMm, HalfDiagonalDeg: r.View.HalfDiagonalDeg}
 	z := *r.Rig.PupilDepthMm
 	for _, g := range r.Glass {
 		if g.ClearMm == nil || g.ThicknessMm == nil {
-			a.Open = append(a.Open, "corners: measure the filter's clear diameter and thickness")
+			a.Open = append(a.Open, "vignetting: measure the filter's clear diameter and thickness")
 			return nil
 		}
 		z += *g.ThicknessMm

@@ -10081,6 +10081,8 @@ export interface components {
              * @enum {string}
              */
             still?: "look" | "stabiliser" | "exposure" | "lamps" | "wobble" | "readable" | "strobing" | "smearing" | "pan" | "fit" | "frame";
+            /** @description that demand as sentences call it */
+            stillName?: string;
         };
         WindowVerdict: {
             /**

@@ -20,11 +20,12 @@ interface TradesProps {
 }
 
 /** What the whole shot is like with the trade made. */
-function leaves({ state, still, gainStops, leavesStops }: Trade): string {
+function leaves({ state, stillName, gainStops, leavesStops }: Trade): string {
   if (state === "holds") return "resolves it";
   const left = `${decimal(leavesStops, 1)} stops`;
-  if (state === "breaks") return `gains ${decimal(gainStops, 1)}, still breaks by ${left}${still ? `: ${still}` : ""}`;
-  return still ? `covers it, tight: ${still}` : "covers it, tight";
+  if (state === "breaks")
+    return `gains ${decimal(gainStops, 1)}, still breaks by ${left}${stillName ? `: ${stillName}` : ""}`;
+  return stillName ? `covers it, tight: ${stillName}` : "covers it, tight";
 }
 
 /** Which pair excludes each other, and what one could give for the other. */

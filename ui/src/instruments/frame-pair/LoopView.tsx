@@ -52,7 +52,13 @@ export function LoopView({ request, frame, isStill = false, side, blind }: LoopV
           <Text fontWeight="bold" fontSize={{ lg: "sm" }} lineHeight="1.3">
             {about.data?.name ?? "…"}
           </Text>
-          <Text fontSize={{ base: "sm", lg: "xs" }} lineHeight="1.3" color="muted" data-testid={`look-at-${side}`}>
+          <Text
+            fontSize={{ base: "sm", lg: "xs" }}
+            lineHeight="1.3"
+            minH="1lh"
+            color="muted"
+            data-testid={`look-at-${side}`}
+          >
             {about.data && `Look at ${about.data.lookAt}.`}
           </Text>
         </>

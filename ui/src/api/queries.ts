@@ -1,4 +1,4 @@
-import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { infiniteQueryOptions, keepPreviousData, queryOptions, skipToken } from "@tanstack/react-query";
 import { api, computed, unwrap } from "./client";
 import { compute } from "./compute";
 import { everyPart } from "./everyPart";
@@ -262,14 +262,16 @@ export const yearQuery = (shootId: string, camera: string) =>
   });
 
 /** The drawing itself, frame by frame. */
-export const loopPictureQuery = (request: Schemas["LoopRequest"]) =>
+export const loopPictureQuery = (request: Schemas["LoopRequest"] | null) =>
   queryOptions({
     queryKey: ["render", "loop", request],
-    queryFn: async ({ signal }) => {
-      const blob = await unwrap(api.POST("/api/render/loop", { body: request, signal, parseAs: "blob" }));
-      const parts = await new Response(blob).formData();
-      return Promise.all(parts.getAll("frame").map((part) => createImageBitmap(part as File)));
-    },
+    queryFn: request
+      ? async ({ signal }) => {
+          const blob = await unwrap(api.POST("/api/render/loop", { body: request, signal, parseAs: "blob" }));
+          const parts = await new Response(blob).formData();
+          return Promise.all(parts.getAll("frame").map((part) => createImageBitmap(part as File)));
+        }
+      : skipToken,
     ...asComputed,
     gcTime: 10_000, // pictures are large
   });

@@ -37,26 +37,22 @@ export function FramePair({ shot, answer, glassOf }: FramePairProps) {
     <LoopView
       key="test"
       side="test"
-      request={{ shot: settled, show: "taken", ...(small && { small }) }}
+      request={isSeen ? { shot: settled, show: "taken", ...(small && { small }) } : null}
       frame={frame}
       isStill={clock.isStill}
     />,
     <LoopView
       key="reference"
       side="reference"
-      request={{ shot: settled, ...(JSON.parse(reference) as Reference), ...(small && { small }) }}
+      request={isSeen ? { shot: settled, ...(JSON.parse(reference) as Reference), ...(small && { small }) } : null}
       frame={frame}
       isStill={clock.isStill}
     />,
   ];
   return (
     <Box ref={ref}>
-      <Grid
-        templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)", lg: "minmax(0,1fr)" }}
-        gap="2"
-        minH="180px"
-      >
-        {isSeen && (isSwapped ? views.reverse() : views)}
+      <Grid templateColumns={{ base: "minmax(0,1fr)", md: "minmax(0,1fr) minmax(0,1fr)", lg: "minmax(0,1fr)" }} gap="2">
+        {isSwapped ? views.reverse() : views}
       </Grid>
       <Flex gap="1.5" mt="1" align="center">
         <IconButton

@@ -5,7 +5,8 @@ import { loopPictureQuery, loopQuery } from "../../api/queries";
 import type { Schemas } from "../../api/schemas";
 
 interface LoopViewProps {
-  request: Schemas["LoopRequest"];
+  /** Null while it is not asked for: it has its room then. */
+  request: Schemas["LoopRequest"] | null;
   frame: number;
   /** Its first frame is all that is shown. */
   isStill?: boolean;
@@ -17,7 +18,7 @@ interface LoopViewProps {
 /** One loop, drawn by the core from the shot's own numbers. */
 export function LoopView({ request, frame, isStill = false, side, blind }: LoopViewProps) {
   const about = useQuery(loopQuery(request));
-  const drawn = useQuery(loopPictureQuery(isStill ? { ...request, still: true } : request));
+  const drawn = useQuery(loopPictureQuery(request && isStill ? { ...request, still: true } : request));
   const canvas = useRef<HTMLCanvasElement>(null);
   const picture = drawn.data?.[frame % drawn.data.length];
   useEffect(() => {

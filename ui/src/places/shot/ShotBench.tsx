@@ -101,6 +101,8 @@ export function ShotBench({ shot }: { shot: Shot }) {
   setAround({ answer, cameras });
   // The verdict and the two instruments come first; what surrounds them follows.
   const later = useAfterPaint(answer);
+  // The drawers stand below the preview, which comes with the first answer: before that a press would miss them.
+  const isPlaced = useAfterPaint(Boolean(shotRequest || (bench && !request) || asked.error));
   const whatIf = draft.scene?.whatIf;
   const pieces = useMemo(
     () => (bench ? byId(bench, whatIf?.glassStops, shot.answer.glass) : new Map<string, Piece>()),
@@ -263,27 +265,29 @@ export function ShotBench({ shot }: { shot: Shot }) {
           )}
         </div>
       </div>
-      <div className={style.around}>
-        {later.schools && (
-          <Drawer heading="Approaches" result={schoolsResult(later.schools)}>
-            <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={changes.setSchool} />
+      {isPlaced && (
+        <div className={style.around}>
+          {later.schools && (
+            <Drawer heading="Approaches" result={schoolsResult(later.schools)}>
+              <SchoolsPart lines={later.schools} glassOf={glassOf} onTake={changes.setSchool} />
+            </Drawer>
+          )}
+          <Drawer heading="Inside one frame" result={partsResult(later)}>
+            <PartsPart
+              parts={draft.scene?.parts}
+              answer={later}
+              faultOf={faultOf}
+              onChange={changes.setScene}
+              onAim={changes.aim}
+            />
           </Drawer>
-        )}
-        <Drawer heading="Inside one frame" result={partsResult(later)}>
-          <PartsPart
-            parts={draft.scene?.parts}
-            answer={later}
-            faultOf={faultOf}
-            onChange={changes.setScene}
-            onAim={changes.aim}
-          />
-        </Drawer>
-        {inPlan && (
-          <Drawer heading="In the plan" result={`${inPlan.glass}, ${inPlan.plan.state}`}>
-            <PlanPart planned={inPlan} shootId={shot.shootId} />
-          </Drawer>
-        )}
-      </div>
+          {inPlan && (
+            <Drawer heading="In the plan" result={`${inPlan.glass}, ${inPlan.plan.state}`}>
+              <PlanPart planned={inPlan} shootId={shot.shootId} />
+            </Drawer>
+          )}
+        </div>
+      )}
     </>
   );
 }

@@ -174,7 +174,7 @@ func (e *Evidence) doubts() (all []Finding) {
 	// What frames show outweighs the eye, and both outweigh what is computed.
 	unseen := t.DarkCorners == nil && t.Corner == nil
 	add(t.Corner != nil && *t.Corner > darkCorner, GoesTight, fmt.Sprintf("vignetting %.1f stops at the widest (measured)", float64(deref(t.Corner))))
-	add(t.Corner == nil && is(t.DarkCorners, true), GoesTight, "dark corners at the widest")
+	add(t.Corner == nil && is(t.DarkCorners, true), GoesTight, "vignetting at the widest")
 	add(unseen && e.Black, DoesNotGo, "black corners at the widest (computed)")
 	add(unseen && e.Corner != nil && *e.Corner > darkCorner, GoesTight, fmt.Sprintf("vignetting %.1f stops at the widest (computed)", float64(deref(e.Corner))))
 	over := e.PayloadG > 0 && e.FilterG > e.PayloadG

@@ -5,6 +5,8 @@ declare global {
   interface Window {
     /** What has moved on the page by itself, as a share of the window. */
     shifted?: number;
+    /** Where a drawer stood in each frame. */
+    stood?: number[];
   }
 }
 
@@ -134,6 +136,21 @@ test("what is shown stays where it is while the rest comes", async ({ page, app 
     // A tenth of the window is where a hand begins to miss.
     expect(await page.evaluate(() => window.shifted ?? 0), address).toBeLessThan(0.1);
   }
+});
+
+test("the drawers of a shot stand still from the moment that they are there", async ({ page, app }) => {
+  await page.addInitScript(() => {
+    const watch = () => {
+      const drawer = document.querySelector('details[aria-label="In the plan"]');
+      if (drawer) window.stood = [...(window.stood ?? []), Math.round(drawer.getBoundingClientRect().y)];
+      requestAnimationFrame(watch);
+    };
+    watch();
+  });
+  await openShot(page, app, "Pond from above");
+  await expect(page.getByTestId("look-at-reference")).toContainText("Look at");
+  await expect(page.getByRole("group", { name: "In the plan", exact: true })).toBeVisible();
+  expect(new Set(await page.evaluate(() => window.stood)).size).toBe(1);
 });
 
 test("a line of which nothing can be read takes nothing from the shot", async ({ page, app }) => {

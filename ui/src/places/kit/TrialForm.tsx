@@ -17,7 +17,7 @@ const QUESTIONS: Record<Question, string> = {
   wobbles: "Wobbles when shaken",
   folds: "Folds away with it on",
   selfTest: "Gimbal passes its self-test",
-  darkCorners: "Black corners at the widest",
+  darkCorners: "Vignetting at the widest",
   marksLeft: "Left marks",
 };
 

@@ -21,6 +21,7 @@ import { Panel } from "../../lib/Panel";
 import { useAfterPaint } from "../../lib/useAfterPaint";
 import { useHotkeys } from "../../lib/useHotkeys";
 import { useLastGood } from "../../lib/useLastGood";
+import { useOnce } from "../../lib/useOnce";
 import { planned } from "../../lib/zone";
 import { CameraChoice } from "./CameraChoice";
 import { ChoicesForm, FilterRoles } from "./ChoicesForm";
@@ -102,7 +103,7 @@ export function ShotBench({ shot }: { shot: Shot }) {
   // The verdict and the two instruments come first; what surrounds them follows.
   const later = useAfterPaint(answer);
   // The drawers stand below the preview, which comes with the first answer: before that a press would miss them.
-  const isPlaced = useAfterPaint(Boolean(shotRequest || (bench && !request) || asked.error));
+  const isPlaced = useAfterPaint(useOnce(Boolean(shotRequest || (bench && !request) || asked.error)));
   const whatIf = draft.scene?.whatIf;
   const pieces = useMemo(
     () => (bench ? byId(bench, whatIf?.glassStops, shot.answer.glass) : new Map<string, Piece>()),

@@ -65,6 +65,7 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
   const { ink, muted, accent, accentSoft, lamp, lampInk, lampSoft } = paint;
   const laneMiddle = LANE.y + LANE.height / 2;
   const bottom = LANE.y + LANE.height;
+  const lightText = `light ${answer.low ? `${answer.low.text} to ${decimal(answer.reading.ev100, 1)}` : answer.reading.text}`;
   return (
     <svg
       width={width}
@@ -99,7 +100,13 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
       {layout.push && <Push push={layout.push} accent={accent} />}
 
       <line x1={layout.settingX} x2={layout.settingX} y1={LANE.y - 12} y2={AXIS_Y} stroke={accent} strokeWidth={3} />
-      <SettingLabel x={layout.settingX} width={width} text={setting} fill={accent} />
+      <SettingLabel
+        x={layout.settingX}
+        width={width}
+        text={setting}
+        fill={accent}
+        light={{ x: layout.lightX, text: lightText }}
+      />
       <line
         x1={layout.landingX}
         x2={layout.landingX}
@@ -115,12 +122,7 @@ function Drawing({ layout, answer, setting, width }: DrawingProps) {
       <ErrorLabel layout={layout} width={width} error={answer.chosen.errorStops} fill={ink} />
 
       <path d={`M${layout.lightX} ${laneMiddle}l14 -11v22z`} fill={lamp} />
-      <LightLabel
-        x={layout.lightX}
-        width={width}
-        text={`light ${answer.low ? `${answer.low.text} to ${decimal(answer.reading.ev100, 1)}` : answer.reading.text}`}
-        fill={lampInk}
-      />
+      <LightLabel x={layout.lightX} width={width} text={lightText} fill={lampInk} />
     </svg>
   );
 }
@@ -236,21 +238,20 @@ const LETTER = 8;
 
 /** The light, before its mark where there is room, and inside the drawing. */
 const LightLabel = ({ x, width, text, fill }: LabelProps) => (
-  <text
-    x={Math.max(Math.min(x + 4, width - 4), text.length * LETTER)}
-    y={16}
-    textAnchor="end"
-    fill={fill}
-    style={{ fontWeight: 700, fontSize: 15 }}
-  >
+  <text x={lightEnd(x, width, text)} y={16} textAnchor="end" fill={fill} style={{ fontWeight: 700, fontSize: 15 }}>
     {text}
   </text>
 );
 
-/** The camera's setting, kept inside the drawing. */
-function SettingLabel({ x, width, text, fill }: LabelProps) {
+const lightEnd = (x: number, width: number, text: string): number =>
+  Math.max(Math.min(x + 4, width - 4), text.length * LETTER);
+
+/** The camera's setting, kept inside the drawing and, where that can be, before what is said of the light. */
+function SettingLabel({ x, width, text, fill, light }: LabelProps & { light: { x: number; text: string } }) {
   const reach = (text.length * LETTER) / 2;
-  const at = Math.min(Math.max(x, reach), width - reach);
+  const before = lightEnd(light.x, width, light.text) - light.text.length * LETTER - LETTER;
+  const most = light.x > x ? Math.min(width, before) : width;
+  const at = Math.max(Math.min(x, most - reach), reach);
   return (
     <text x={at} y={16} textAnchor="middle" fill={fill} style={{ fontWeight: 700, fontSize: 15 }}>
       {text}

@@ -4,11 +4,26 @@ import { edit, expect, on, openShot, test } from "../app.ts";
 
 const SIZES = { desk: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } };
 
+type View = readonly [colorScheme: "light" | "dark", size: keyof typeof SIZES];
+
 /** Each theme and each size once: colours do not hang on the size, nor widths on the theme. */
-const VIEWS = [
-  ["light", "desk"],
+const VIEWS: View[] = [
   ["dark", "phone"],
-] as const;
+  ["light", "desk"],
+];
+
+/** Shows the page in a view, and waits until nothing moves or changes its colour any more. */
+async function see(page: Page, [colorScheme, size]: View) {
+  await page.emulateMedia({ colorScheme });
+  await page.setViewportSize(SIZES[size]);
+  await page.evaluate(async () => {
+    await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
+    const ending = document
+      .getAnimations()
+      .filter((a) => a.effect?.getComputedTiming().endTime !== Number.POSITIVE_INFINITY);
+    await Promise.allSettled(ending.map((a) => a.finished));
+  });
+}
 
 /** What axe finds on the page, or within parts of it: each rule with the markup that breaks it. */
 async function violations(page: Page, options: RunOptions = {}, within = ["html"]): Promise<string[]> {
@@ -25,7 +40,15 @@ async function violations(page: Page, options: RunOptions = {}, within = ["html"
   );
 }
 
-async function expectNoViolations(page: Page, where: string) {
+/** Looks at the page as it is in each of the views; it is left in the last of them. */
+async function expectNoViolations(page: Page, where: string, views = VIEWS) {
+  for (const view of views) {
+    await see(page, view);
+    await expectNoViolationsInView(page, `${where}, ${view.join(", ")}`);
+  }
+}
+
+async function expectNoViolationsInView(page: Page, where: string) {
   // What a box of its own scrolls may be as wide as it likes.
   const overflowing = await page.evaluate(() => {
     const isInScroller = (e: Element | null): boolean =>
@@ -36,148 +59,131 @@ async function expectNoViolations(page: Page, where: string) {
   });
   expect(overflowing, `${where}: wider than the screen`).toEqual([]);
   expect(await violations(page), where).toEqual([]);
+  expect(
+    await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
+    `${where}: no sideways scrolling`,
+  ).toBe(true);
 }
 
-for (const [colorScheme, size] of VIEWS) {
-  test(`axe finds nothing, ${colorScheme}, ${size}`, async ({ page, app }) => {
-    await page.emulateMedia({ colorScheme });
-    await page.setViewportSize(SIZES[size]);
-    await page.goto(`${app.url}/shoot`);
-    await expect(page.getByRole("link", { name: /Pond from above/ })).toBeVisible();
-    await expectNoViolations(page, "shoot");
-    await openShot(page, app, "Crates down the lane");
-    await expectNoViolations(page, "shot");
-    await edit(page, "Light");
-    await page.getByRole("button", { name: "By eye" }).click();
-    await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
-    await expectNoViolations(page, "shot with a form open");
-    await edit(page, "Look");
-    await page.getByLabel("or your own").fill("nonsense");
-    await expect(page.getByText("Cannot be answered as it stands.")).toBeVisible();
-    await expectNoViolations(page, "shot with a fault");
-    await page.getByRole("link", { name: "Kit", exact: true }).click();
-    await expect(
-      page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "mist 1/4", exact: true }),
-    ).toBeVisible();
-    await expectNoViolations(page, "kit");
-    expect(
-      await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
-      "no sideways scrolling",
-    ).toBe(true);
-  });
-}
+test("axe finds nothing", async ({ page, app }) => {
+  await page.goto(`${app.url}/shoot`);
+  await expect(page.getByRole("link", { name: /Pond from above/ })).toBeVisible();
+  await expectNoViolations(page, "shoot");
+  await openShot(page, app, "Crates down the lane");
+  await expectNoViolations(page, "shot");
+  await edit(page, "Light");
+  await page.getByRole("button", { name: "By eye" }).click();
+  await expect(page.getByRole("button", { name: "Too bright" })).toBeVisible();
+  await expectNoViolations(page, "shot with a form open");
+  await edit(page, "Look");
+  await page.getByLabel("or your own").fill("nonsense");
+  await expect(page.getByText("Cannot be answered as it stands.")).toBeVisible();
+  await expectNoViolations(page, "shot with a fault");
+  await page.getByRole("link", { name: "Kit", exact: true }).click();
+  await expect(
+    page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: "mist 1/4", exact: true }),
+  ).toBeVisible();
+  await expectNoViolations(page, "kit");
+});
 
-for (const [colorScheme, size] of VIEWS) {
-  test(`axe finds nothing in the kit and the day, ${colorScheme}, ${size}`, async ({ page, app }) => {
-    test.slow(); // nine views, each looked at whole
-    await page.emulateMedia({ colorScheme });
-    await page.setViewportSize(SIZES[size]);
-    for (const part of ["fit", "coverage", "sets", "labels"]) {
-      await page.goto(`${app.url}/kit/${part}`);
-      await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
-      await page.waitForLoadState("networkidle");
-      await expectNoViolations(page, part);
-      if (part === "fit") {
-        await page.getByRole("button", { name: /^ND16 C2 on Terrace quad/ }).click();
-        await expect(page.getByTestId("corners")).toBeVisible();
-        await expectNoViolations(page, "a filter on a rig");
-      }
+test("axe finds nothing in the kit and the day", async ({ page, app }) => {
+  test.slow(); // nine views, each looked at whole
+  for (const part of ["fit", "coverage", "sets", "labels"]) {
+    await page.goto(`${app.url}/kit/${part}`);
+    await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
+    await page.waitForLoadState("networkidle");
+    await expectNoViolations(page, part);
+    if (part === "fit") {
+      await page.getByRole("button", { name: /^ND16 C2 on Terrace quad/ }).click();
+      await expect(page.getByTestId("corners")).toBeVisible();
+      await expectNoViolations(page, "a filter on a rig");
     }
-    await page.goto(`${app.url}/kit`);
-    await page.getByRole("button", { name: "Edit Pond drone (camera drone)" }).click();
-    await expect(page.getByLabel("White balance")).toBeVisible();
-    await expectNoViolations(page, "a camera's form");
-    await page.goto(`${app.url}/shoot`);
-    await page.getByRole("link", { name: "Plan the day" }).click();
-    await page.getByRole("slider", { name: "Pond from above" }).or(page.getByRole("slider").first()).first().focus();
-    await expect(page.getByTestId("plan")).toContainText("Noon walk");
-    await expectNoViolations(page, "day");
-  });
-}
+  }
+  await page.goto(`${app.url}/kit`);
+  await page.getByRole("button", { name: "Edit Pond drone (camera drone)" }).click();
+  await expect(page.getByLabel("White balance")).toBeVisible();
+  await expectNoViolations(page, "a camera's form");
+  await page.goto(`${app.url}/shoot`);
+  await page.getByRole("link", { name: "Plan the day" }).click();
+  await page.getByRole("slider", { name: "Pond from above" }).or(page.getByRole("slider").first()).first().focus();
+  await expect(page.getByTestId("plan")).toContainText("Noon walk");
+  await expectNoViolations(page, "day");
+});
 
-for (const [colorScheme, size] of VIEWS) {
-  test(`axe finds nothing where files are measured, ${colorScheme}, ${size}`, async ({ page, app }) => {
-    await page.emulateMedia({ colorScheme });
-    await page.setViewportSize(SIZES[size]);
-    const sample = (name: string) => `../core/measure/testdata/${name}`;
-    await page.goto(`${app.url}/measure`);
-    await page.getByLabel("A frame", { exact: true }).setInputFiles(sample("bright.png"));
-    await expect(page.getByTestId("frame-advice")).toContainText("darker");
-    await expectNoViolations(page, "a frame");
-    await page.goto(`${app.url}/measure/telemetry`);
-    await page.getByLabel("A log").setInputFiles(sample("log-shutter.srt"));
-    await expect(page.getByTestId("telemetry-says")).toContainText("Auto shutter was on");
-    await expectNoViolations(page, "telemetry");
-    await page.goto(`${app.url}/measure/gyro`);
-    await page.getByLabel("A gyro log").setInputFiles(sample("gyro0.csv"));
-    await expect(page.getByTestId("gyro-says")).toContainText("Hz");
-    await expectNoViolations(page, "a gyro's log");
-  });
-}
+test("axe finds nothing where files are measured", async ({ page, app }) => {
+  const sample = (name: string) => `../core/measure/testdata/${name}`;
+  await page.goto(`${app.url}/measure`);
+  await page.getByLabel("A frame", { exact: true }).setInputFiles(sample("bright.png"));
+  await expect(page.getByTestId("frame-advice")).toContainText("darker");
+  await expectNoViolations(page, "a frame");
+  await page.goto(`${app.url}/measure/telemetry`);
+  await page.getByLabel("A log").setInputFiles(sample("log-shutter.srt"));
+  await expect(page.getByTestId("telemetry-says")).toContainText("Auto shutter was on");
+  await expectNoViolations(page, "telemetry");
+  await page.goto(`${app.url}/measure/gyro`);
+  await page.getByLabel("A gyro log").setInputFiles(sample("gyro0.csv"));
+  await expect(page.getByTestId("gyro-says")).toContainText("Hz");
+  await expectNoViolations(page, "a gyro's log");
+});
 
-for (const [colorScheme, size] of VIEWS) {
-  test(`axe finds nothing in the log and in practice, ${colorScheme}, ${size}`, async ({ page, app }) => {
-    await page.emulateMedia({ colorScheme });
-    await page.setViewportSize(SIZES[size]);
-    await page.goto(`${app.url}/log`);
-    await expect(page.getByTestId("belief").first()).toBeVisible();
-    await expectNoViolations(page, "what the log taught");
-    await page.goto(`${app.url}/practice`);
-    await expect(page.getByTestId("eye")).toBeVisible();
-    await expectNoViolations(page, "practice");
-    await page.getByRole("button", { name: "Three minutes" }).click();
-    const answers = page.getByRole("group", { name: "Answers" }).getByRole("button");
-    await expect(answers.first()).toBeVisible();
-    await expectNoViolations(page, "a question");
-  });
-}
+test("axe finds nothing in the log and in practice", async ({ page, app }) => {
+  await page.goto(`${app.url}/log`);
+  await expect(page.getByTestId("belief").first()).toBeVisible();
+  await expectNoViolations(page, "what the log taught");
+  await page.goto(`${app.url}/practice`);
+  await expect(page.getByTestId("eye")).toBeVisible();
+  await expectNoViolations(page, "practice");
+  await page.getByRole("button", { name: "Three minutes" }).click();
+  const answers = page.getByRole("group", { name: "Answers" }).getByRole("button");
+  await expect(answers.first()).toBeVisible();
+  await expectNoViolations(page, "a question");
+});
 
-for (const colorScheme of ["light", "dark"] as const) {
-  test(`axe finds nothing on the card, ${colorScheme}`, async ({ page, app }) => {
-    test.slow(); // seven views, each looked at whole
-    await page.emulateMedia({ colorScheme });
-    await page.setViewportSize(SIZES.phone);
-    await page.goto(`${app.url}/card`);
-    await page.getByRole("button", { name: "Terrace quad" }).click();
-    await expect(page.getByTestId("stops")).toBeVisible();
-    await expectNoViolations(page, "card");
-    // What is read in glare has a contrast of seven to one.
-    const figures = ["[data-testid^=figure-]", "[data-testid=swap]", "[data-testid=stops]"];
+test("axe finds nothing on the card", async ({ page, app }) => {
+  test.slow(); // six views in each theme, each looked at whole
+  const views: View[] = [
+    ["dark", "phone"],
+    ["light", "phone"],
+  ];
+  await page.setViewportSize(SIZES.phone);
+  await page.goto(`${app.url}/card`);
+  await page.getByRole("button", { name: "Terrace quad" }).click();
+  await expect(page.getByTestId("stops")).toBeVisible();
+  await expectNoViolations(page, "card", views);
+  // What is read in glare has a contrast of seven to one.
+  const figures = ["[data-testid^=figure-]", "[data-testid=swap]", "[data-testid=stops]"];
+  for (const view of views) {
+    await see(page, view);
     expect(await violations(page, { runOnly: ["color-contrast-enhanced"] }, figures)).toEqual([]);
-    const sheets: [button: string | RegExp, then?: string | RegExp][] = [
-      [/^Checks/, "Go on without it…"],
-      ["Re-meter", "−2"],
-      ["Goes wrong"],
-      ["Tunnel or shade"],
-      [/^Log/],
-    ];
-    for (const [button, then] of sheets) {
-      await page.getByRole("button", { name: button }).first().click();
-      await expect(page.getByRole("dialog")).toBeVisible();
-      if (then) await page.getByRole("dialog").getByRole("button", { name: then }).first().click();
-      await page.waitForTimeout(500); // what slides in has its colours at the end
-      await expectNoViolations(page, String(button));
-      await page.getByRole("button", { name: "Close" }).click();
-      await expect(page.getByRole("dialog")).toHaveCount(0);
-    }
-  });
-}
+  }
+  const sheets: [button: string | RegExp, then?: string | RegExp][] = [
+    [/^Checks/, "Go on without it…"],
+    ["Re-meter", "−2"],
+    ["Goes wrong"],
+    ["Tunnel or shade"],
+    [/^Log/],
+  ];
+  for (const [button, then] of sheets) {
+    await page.getByRole("button", { name: button }).first().click();
+    await expect(page.getByRole("dialog")).toBeVisible();
+    if (then) await page.getByRole("dialog").getByRole("button", { name: then }).first().click();
+    await expectNoViolations(page, String(button), views);
+    await page.getByRole("button", { name: "Close" }).click();
+    await expect(page.getByRole("dialog")).toHaveCount(0);
+  }
+});
 
 test.describe("from nothing", () => {
   test.use({ demo: false });
 
-  for (const [colorScheme, size] of VIEWS) {
-    test(`axe finds nothing on the first page, ${colorScheme}, ${size}`, async ({ page, app }) => {
-      await page.emulateMedia({ colorScheme });
-      await page.setViewportSize(SIZES[size]);
-      await page.goto(app.url);
-      await expect(page.getByRole("button", { name: "overcast" })).toBeVisible();
-      await expectNoViolations(page, "first page");
-      await page.getByLabel(/^The shot in one line/).fill("clouds with gaps > 25 · 8 16 · halmet");
-      await expect(page.getByTestId("unread")).toBeVisible();
-      await expectNoViolations(page, "a line that is answered");
-    });
-  }
+  test("axe finds nothing on the first page", async ({ page, app }) => {
+    await page.goto(app.url);
+    await expect(page.getByRole("button", { name: "overcast" })).toBeVisible();
+    await expectNoViolations(page, "first page");
+    await page.getByLabel(/^The shot in one line/).fill("clouds with gaps > 25 · 8 16 · halmet");
+    await expect(page.getByTestId("unread")).toBeVisible();
+    await expectNoViolations(page, "a line that is answered");
+  });
 });
 
 test("the whole job by keyboard alone", async ({ page, app }) => {

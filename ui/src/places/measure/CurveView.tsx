@@ -1,10 +1,11 @@
-import { Box, Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import { PICTURES } from "../../api/here/pixels";
 import type { Schemas } from "../../api/schemas";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
 import { TextField } from "../../lib/TextField";
+import { Columns } from "./Columns";
 import { forgetCurve, keepCurve, useCurves } from "./curves";
 import { FilesField } from "./FilesField";
 import { Told } from "./Told";
@@ -21,7 +22,7 @@ export function CurveView() {
     .filter(Boolean);
   const curves = useCurves();
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "repeat(2, minmax(0, 1fr))" }}>
+    <Columns>
       <Panel heading="A bracket of one scene" note="for flat and log profiles">
         <Stack gap="3">
           <List.Root as="ol" ps="5">
@@ -64,7 +65,7 @@ export function CurveView() {
           ))}
         </Stack>
       </Panel>
-    </Grid>
+    </Columns>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Part } from "../../api/here/measure";
 import { PICTURES } from "../../api/here/pixels";
@@ -9,6 +9,7 @@ import { decimal } from "../../lib/locale";
 import { withError } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
 import { TextField } from "../../lib/TextField";
+import { Columns } from "./Columns";
 import { CurveField } from "./CurveField";
 import { curvePart } from "./curves";
 import { FilesField } from "./FilesField";
@@ -43,7 +44,7 @@ export function FilterPair() {
   const isReady = way === "readings" ? texts.without && texts.with : without.length > 0 && withIt.length > 0;
   const names = [...without, ...withIt].map((f) => f.name).join(", ");
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "repeat(2, minmax(0, 1fr))" }}>
+    <Columns>
       <Panel heading="Without it and with it" note="a lit wall or open sky, the lens locked, ten seconds apart">
         <Stack gap="3">
           <Choice label="By" options={WAYS} value={way} onChange={setWay} />
@@ -96,7 +97,7 @@ export function FilterPair() {
           )}
         </Stack>
       </Panel>
-    </Grid>
+    </Columns>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
+import { Box, Flex, List, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { PICTURES, pixelsOf, shownOf } from "../../api/here/pixels";
@@ -13,6 +13,7 @@ import { shutterText } from "../../lib/measured";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
+import { Columns } from "./Columns";
 import { Told } from "./Told";
 import { useMeasure } from "./useMeasure";
 
@@ -41,7 +42,7 @@ export function FrameView() {
   const frame = measure.data;
   const titleOf = (id: string) => filters.find((f) => f.id === id)?.title ?? id;
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
+    <Columns shares="3:2">
       <Panel heading="The frame" note={file?.name}>
         <Stack gap="3">
           <FileButton
@@ -75,7 +76,7 @@ export function FrameView() {
           </Stack>
         </Panel>
       </Box>
-    </Grid>
+    </Columns>
   );
 }
 

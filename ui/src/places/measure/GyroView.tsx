@@ -1,4 +1,4 @@
-import { Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { camerasQuery, rigsQuery } from "../../api/queries";
@@ -11,6 +11,7 @@ import { shutterText } from "../../lib/measured";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
+import { Columns } from "./Columns";
 import { KeepShake } from "./KeepShake";
 import { StandIn } from "./StandIn";
 import { Told } from "./Told";
@@ -47,7 +48,7 @@ export function GyroView() {
   const gyro = measure.data;
   const isMeasured = gyro?.shakeDegS != null;
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
+    <Columns shares="3:2">
       <Panel heading="The gyro's log" note={file?.name}>
         <Stack gap="3">
           <Flex gap="3" wrap="wrap" align="flex-end">
@@ -97,7 +98,7 @@ export function GyroView() {
           />
         )}
       </Panel>
-    </Grid>
+    </Columns>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, List, Stack, Text } from "@chakra-ui/react";
 import { useState } from "react";
 import type { Measured } from "../../api/here/measure";
 import { PICTURES } from "../../api/here/pixels";
@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/schemas";
 import { FLARE_GRADES } from "../../lib/flare";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
+import { Columns } from "./Columns";
 import { CurveField } from "./CurveField";
 import { curvePart } from "./curves";
 import { FilesField } from "./FilesField";
@@ -59,7 +60,7 @@ export function LensPair({ name }: { name: Name }) {
   const { heading, steps } = RECIPES[name];
   const note = [without?.name, withIt?.name].filter(Boolean).join(", ");
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "repeat(2, minmax(0, 1fr))" }}>
+    <Columns>
       <Panel heading={heading} note="one minute">
         <Stack gap="3">
           <Flex gap="4" direction={{ base: "column", md: "row" }}>
@@ -116,7 +117,7 @@ export function LensPair({ name }: { name: Name }) {
           )}
         </Stack>
       </Panel>
-    </Grid>
+    </Columns>
   );
 }
 

@@ -1,4 +1,4 @@
-import { Grid, Heading, Stack, Text } from "@chakra-ui/react";
+import { Heading, Stack, Text } from "@chakra-ui/react";
 import { useEffect } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import { Choice } from "../../lib/Choice";
@@ -60,9 +60,9 @@ export function MeasurePlace() {
       <Text color="muted" fontSize="sm">
         Files are read on this device and never leave it. Drop one anywhere.
       </Text>
-      <Grid key={kind} gap="3">
+      <Stack key={kind} gap="3">
         {VIEWS[kind]()}
-      </Grid>
+      </Stack>
     </Stack>
   );
 }

@@ -1,4 +1,4 @@
-import { Box, Button, Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { Box, Button, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
@@ -11,6 +11,7 @@ import { shutterText } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { log, useWaiting } from "../../offline/fieldLog";
+import { Columns } from "./Columns";
 import { useTake } from "./useTake";
 
 type Grade = Schemas["RecordStep"]["grade"];
@@ -34,7 +35,7 @@ export function SteppedView() {
   const plan = useQuery(steppedQuery(shot?.answer.request ?? null));
   const trial = shot && plan.data;
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
+    <Columns shares="3:2">
       <Panel heading="A shutter test" note="the same path at each shutter, each take judged">
         <Stack gap="3">
           <SelectField
@@ -54,7 +55,7 @@ export function SteppedView() {
         </Stack>
       </Panel>
       {shot && trial && <Limit shot={shot} plan={trial} />}
-    </Grid>
+    </Columns>
   );
 }
 

@@ -96,7 +96,10 @@ export function TakePair({ file, take, fromS, forS, shot, at, onAt }: TakePairPr
             </Button>
           )}
         </Flex>
-        <Grid gap="3" templateColumns={{ base: "1fr", md: shot && !second ? "minmax(0, 1fr) minmax(0, 1fr)" : "1fr" }}>
+        <Grid
+          gap="3"
+          templateColumns={{ base: "minmax(0, 1fr)", md: shot && !second ? "repeat(2, minmax(0, 1fr))" : undefined }}
+        >
           <TakePlayer
             key={second ? `${left?.name} ${right?.name}` : file.name}
             first={left ?? file}

@@ -1,4 +1,4 @@
-import { Box, Flex, Grid, Stack, Text } from "@chakra-ui/react";
+import { Box, Flex, Stack, Text } from "@chakra-ui/react";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { shotsQuery } from "../../api/queries";
@@ -9,6 +9,7 @@ import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
 import { ClipSubtitles } from "./ClipSubtitles";
+import { Columns } from "./Columns";
 import { StandIn } from "./StandIn";
 import { TakeBeside } from "./TakeBeside";
 import { TakePair } from "./TakePair";
@@ -36,7 +37,7 @@ export function TakeView() {
   // A clip without a container has no player on this device.
   const isShown = (take.soFar?.times.length ?? 0) > 0;
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
+    <Columns shares="3:2">
       <Panel heading="The clip" note={file?.name}>
         <Stack gap="3">
           <Flex gap="3" wrap="wrap" align="flex-end">
@@ -118,6 +119,6 @@ export function TakeView() {
           />
         </Box>
       )}
-    </Grid>
+    </Columns>
   );
 }

@@ -1,4 +1,4 @@
-import { Flex, Grid, List, Stack, Text } from "@chakra-ui/react";
+import { Flex, List, Stack, Text } from "@chakra-ui/react";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/schemas";
 import { TelemetryDrawing } from "../../instruments/telemetry/TelemetryDrawing";
@@ -10,6 +10,7 @@ import { shutterText } from "../../lib/measured";
 import { NumberField } from "../../lib/NumberField";
 import { Panel } from "../../lib/Panel";
 import { TextField } from "../../lib/TextField";
+import { Columns } from "./Columns";
 import { AsOutcome, AsReading } from "./KeepLog";
 import { StandIn } from "./StandIn";
 import { Told } from "./Told";
@@ -37,7 +38,7 @@ export function TelemetryView() {
   }, [file, target, fps, on, mutate]);
   const log = measure.data;
   return (
-    <Grid gap="3" templateColumns={{ base: "1fr", lg: "minmax(0, 3fr) minmax(0, 2fr)" }}>
+    <Columns shares="3:2">
       <Panel heading="The log" note={file?.name}>
         <Stack gap="3">
           <Flex gap="3" wrap="wrap" align="flex-end">
@@ -64,7 +65,7 @@ export function TelemetryView() {
           <StandIn href="/api/sim/flight.srt" name="a simulated flight" says="Read a log to see it here." />
         )}
       </Panel>
-    </Grid>
+    </Columns>
   );
 }
 

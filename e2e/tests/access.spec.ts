@@ -18,9 +18,9 @@ async function see(page: Page, [colorScheme, size]: View) {
   await page.setViewportSize(SIZES[size]);
   await page.evaluate(async () => {
     await new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve)));
-    const ending = document
-      .getAnimations()
-      .filter((a) => a.effect?.getComputedTiming().endTime !== Number.POSITIVE_INFINITY);
+    const willEnd = (a: Animation) =>
+      a.playState === "running" && a.effect?.getComputedTiming().endTime !== Number.POSITIVE_INFINITY;
+    const ending = document.getAnimations().filter(willEnd);
     await Promise.allSettled(ending.map((a) => a.finished));
   });
 }

@@ -59,6 +59,15 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
       expect((await figure(page, name).boundingBox())?.height, `${name} of ${shot.name}`).toBeGreaterThanOrEqual(40);
     }
   }
+  // Turned, as beside a camera on its gimbal, the bar leaves room for all that is set.
+  await page.setViewportSize({ width: 844, height: 390 });
+  await expect
+    .poll(async () => {
+      const bar = await page.getByRole("region", { name: "Do", exact: true }).boundingBox();
+      const iso = await figure(page, "ISO").boundingBox();
+      return bar && iso && bar.y - (iso.y + iso.height);
+    })
+    .toBeGreaterThan(0);
 });
 
 test("the lantern supper is two turns after dawn, and the swap to it is announced", async ({ page, app }) => {

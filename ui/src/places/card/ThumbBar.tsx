@@ -11,6 +11,15 @@ interface ThumbBarProps {
   children: React.ReactNode;
 }
 
+/** On a phone that is turned the two rows would take half the screen. */
+const SIDE_BY_SIDE = {
+  "@media (max-height: 30rem)": {
+    flexDirection: "row",
+    alignItems: "center",
+    "& > *": { flex: 1, minWidth: 0 },
+  },
+} as const;
+
 /** What is done most, where the thumb is. */
 export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
   const done = turn.checks.filter((c) => c.at).length;
@@ -19,6 +28,7 @@ export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
     <Stack
       as="section"
       aria-label="Do"
+      css={SIDE_BY_SIDE}
       _print={{ display: "none" }}
       gap="1"
       position={{ base: "fixed", md: "sticky" }}

@@ -35,10 +35,14 @@ export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onCheck
         </Heading>
       </Box>
       <Box bg="panel" borderWidth="1px" borderColor="edge" rounded="xl" p="3">
-        <Figure label={turn.stays ? "Filter, on already" : "Filter"} value={glassOf(turn)} note={slotsOf(turn)} />
-        <Flex columnGap="4" wrap="wrap" mt="1">
-          <Figure label="Shutter" value={spanned(turn.set.shutter)} note={turn.set.angle} />
-          <Figure label="ISO" value={spanned(turn.set.iso)} note={turn.set.fps} />
+        <Flex columnGap="4" rowGap="1" wrap="wrap">
+          <Box flex="1 1 300px" /* in a row with the rest on a screen that is turned */ minW="0">
+            <Figure label={turn.stays ? "Filter, on already" : "Filter"} value={glassOf(turn)} note={slotsOf(turn)} />
+          </Box>
+          <Flex columnGap="4" wrap="wrap">
+            <Figure label="Shutter" value={spanned(turn.set.shutter)} note={turn.set.angle} />
+            <Figure label="ISO" value={spanned(turn.set.iso)} note={turn.set.fps} />
+          </Flex>
         </Flex>
         <Box mt="2">
           <StateMark state={turn.state}>{turn.state === "holds" ? leftWords(turn) : turn.words}</StateMark>

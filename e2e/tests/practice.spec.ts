@@ -124,7 +124,7 @@ test("a mistake of the log brings its kind of question back", async ({ page, app
       .getByLabel("Set of questions", { exact: true })
       .setInputFiles({ name, mimeType: "", buffer: Buffer.from(content) });
   await open("bad.json", text.replace('"count"', '"magic"'));
-  await expect(page.getByText(/kinds\.0\.kind: /)).toBeVisible();
+  await expect(page.getByText(/kinds\[0\]\.kind is "magic": one of count, /)).toBeVisible();
   await open("set.json", text);
   await expect(page.getByRole("button", { name: "Polariser" })).toHaveAttribute("aria-pressed", "false");
 });

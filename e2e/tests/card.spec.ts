@@ -60,14 +60,21 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
     }
   }
   // Turned, as beside a camera on its gimbal, the bar leaves room for all that is set.
-  await page.setViewportSize({ width: 844, height: 390 });
-  await expect
-    .poll(async () => {
-      const bar = await page.getByRole("region", { name: "Do", exact: true }).boundingBox();
-      const iso = await figure(page, "ISO").boundingBox();
-      return bar && iso && bar.y - (iso.y + iso.height);
-    })
-    .toBeGreaterThan(0);
+  await page.goto(`${app.url}/card`); // the widest figures: an ISO that floats
+  await expect(figure(page, "ISO")).toHaveText("200–250");
+  for (const [width, height] of [
+    [844, 390],
+    [667, 375],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    await expect
+      .poll(async () => {
+        const bar = await page.getByRole("region", { name: "Do", exact: true }).boundingBox();
+        const iso = await figure(page, "ISO").boundingBox();
+        return bar && iso && bar.y - (iso.y + iso.height);
+      }, `${width} wide`)
+      .toBeGreaterThan(0);
+  }
 });
 
 test("the lantern supper is two turns after dawn, and the swap to it is announced", async ({ page, app }) => {

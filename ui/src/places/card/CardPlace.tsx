@@ -92,7 +92,7 @@ function Card({ work }: { work: CardWork }) {
     );
   }
   return (
-    <Stack gap="3" maxW="760px" mx="auto" pb={{ base: "148px", md: "0" }}>
+    <Stack gap="3" maxW="760px" mx="auto">
       <Heading as="h1" srOnly>
         Field card: {card.shoot.name}
       </Heading>

@@ -1,6 +1,7 @@
-import { Button, Flex, Stack, Text } from "@chakra-ui/react";
+import { Button, Flex, Text } from "@chakra-ui/react";
 import { CircleGauge, ListChecks, NotebookPen, TriangleAlert } from "lucide-react";
 import type { Open } from "./open";
+import style from "./ThumbBar.module.css";
 import type { CardWork, Turn } from "./useCardWork";
 
 interface ThumbBarProps {
@@ -11,39 +12,12 @@ interface ThumbBarProps {
   children: React.ReactNode;
 }
 
-/** On a phone that is turned the two rows would take half the screen. */
-const SIDE_BY_SIDE = {
-  "@media (max-height: 30rem)": {
-    flexDirection: "row",
-    alignItems: "center",
-    "& > *": { flex: 1, minWidth: 0 },
-  },
-} as const;
-
 /** What is done most, where the thumb is. */
 export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
   const done = turn.checks.filter((c) => c.at).length;
   const waits = work.waiting.length;
   return (
-    <Stack
-      as="section"
-      aria-label="Do"
-      css={SIDE_BY_SIDE}
-      _print={{ display: "none" }}
-      gap="1"
-      position={{ base: "fixed", md: "sticky" }}
-      bottom="0"
-      insetInline="0"
-      px="2"
-      mx={{ md: "-2" }}
-      pt="1.5"
-      // Down to the edge, behind the places: nothing is read between the two.
-      pb={{ base: "69px", md: "1.5" }}
-      bg="page"
-      borderTopWidth="1px"
-      borderColor="edge"
-      zIndex="10"
-    >
+    <section aria-label="Do" className={style.bar}>
       {children}
       <Flex gap="1">
         <Big icon={<CircleGauge aria-hidden />} name="Re-meter" onPress={() => onOpen({ sheet: "remeter" })} />
@@ -63,7 +37,7 @@ export function ThumbBar({ turn, work, onOpen, children }: ThumbBarProps) {
           onPress={() => onOpen({ sheet: "log" })}
         />
       </Flex>
-    </Stack>
+    </section>
   );
 }
 

@@ -22,6 +22,7 @@ interface TurnViewProps {
 export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onChecks }: TurnViewProps) {
   const turn = of.turns[index];
   if (!turn) return null;
+  const glass = glassOf(turn);
   return (
     <Stack gap="3" data-testid="turn">
       <Box>
@@ -36,8 +37,9 @@ export function TurnView({ of, index, zone, shownAt, onDrill, onPassage, onCheck
       </Box>
       <Box bg="panel" borderWidth="1px" borderColor="edge" rounded="xl" p="3">
         <Flex columnGap="4" rowGap="1" wrap="wrap">
-          <Box flex="1 1 300px" /* in a row with the rest on a screen that is turned */ minW="0">
-            <Figure label={turn.stays ? "Filter, on already" : "Filter"} value={glassOf(turn)} note={slotsOf(turn)} />
+          {/* In a row with the rest on a screen that is turned. */}
+          <Box flex={isShort(glass) ? "1 1 0" : "1 1 300px"} minW="min-content">
+            <Figure label={turn.stays ? "Filter, on already" : "Filter"} value={glass} note={slotsOf(turn)} />
           </Box>
           <Flex columnGap="4" wrap="wrap">
             <Figure label="Shutter" value={spanned(turn.set.shutter)} note={turn.set.angle} />
@@ -108,8 +110,10 @@ function leftWords(turn: Turn): string {
   return `${decimal(Math.abs(left), 1)} stops ${left > 0 ? "over" : "under"}`;
 }
 
+const isShort = (value: string): boolean => value.length <= 5;
+
 /** Digits forty pixels high, where they are few enough for the line. */
-const sizeOf = (value: string): string => (value.length <= 5 ? "60px" : value.length <= 12 ? "46px" : "40px");
+const sizeOf = (value: string): string => (isShort(value) ? "60px" : value.length <= 12 ? "46px" : "40px");
 
 function Figure({ label, value, note }: { label: string; value: string; note?: string | undefined }) {
   return (

@@ -36,8 +36,8 @@ export function PlanLine({ planned, isAwaited }: { planned: Planned | undefined;
       data-testid="plan-line"
       fontSize="sm"
       minW={{ base: "full", lg: "0" }}
-      minH={{ base: "2lh", lg: "1lh" }}
-      lineClamp={{ base: 2, lg: 1 }}
+      minH={{ base: "2lh", sm: "1lh" }}
+      lineClamp={{ base: 2, sm: 1 }}
     >
       {planned && light && (
         <>

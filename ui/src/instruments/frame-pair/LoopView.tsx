@@ -56,7 +56,7 @@ export function LoopView({ request, frame, isStill = false, side, blind }: LoopV
           <Text
             fontSize={{ base: "sm", lg: "xs" }}
             lineHeight="1.3"
-            minH="1lh"
+            minH="2lh" // what it says changes while a shutter is dragged, and nothing below may move
             color="muted"
             data-testid={`look-at-${side}`}
           >

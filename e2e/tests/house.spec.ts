@@ -150,6 +150,7 @@ test("the drawers of a shot stand still from the moment that they are there", as
   await openShot(page, app, "Pond from above");
   await expect(page.getByTestId("look-at-reference")).toContainText("Look at");
   await expect(page.getByRole("group", { name: "In the plan", exact: true })).toBeVisible();
+  await page.waitForFunction(() => (window.stood?.length ?? 0) > 1); // looked at with each frame, a busy machine's too
   expect(new Set(await page.evaluate(() => window.stood)).size).toBe(1);
 });
 

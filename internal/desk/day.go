@@ -194,7 +194,7 @@ func (b *Bench) titleOf(id string) string {
 			return f.Title
 		}
 	}
-	return "unknown filter"
+	return "a filter that is gone"
 }
 
 // zoneOf returns the zone of a shoot: the one it names, that of its place, or this

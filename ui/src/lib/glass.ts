@@ -32,21 +32,28 @@ export function byId(bench: Bench, triedStops?: number, gone?: Record<string, st
 /** The glass of a shot, said to be its owner's choice where it is. */
 export const asPut = (glass: string, isByHand: boolean | undefined): string => (isByHand ? `${glass}, by hand` : glass);
 
-/** What glass is called: "ND64 + CPL", a variable filter with its ring's setting. */
-export function glassName(
+/** What is said of glass whose name is not known any more. */
+export const GONE = "a filter that is gone";
+
+/** How a lens without glass is called, within a sentence. */
+export const BARE = "no filter";
+
+/** What filters that are on together are called: "ND64 + CPL". */
+export const together = (titles: readonly string[], bare = "No filter"): string => titles.join(" + ") || bare;
+
+/** What glass is called, a variable filter with its ring's setting. */
+export const glassName = (
   ids: readonly string[],
   filters: Map<string, Piece>,
   settings?: Record<string, number>,
-): string {
-  if (ids.length === 0) return "No filter";
-  return ids
-    .map((id) => {
-      const title = filters.get(id)?.title ?? "unknown filter";
+): string =>
+  together(
+    ids.map((id) => {
+      const title = filters.get(id)?.title ?? GONE;
       const setting = settings?.[id];
       return setting === undefined ? title : `${title} at ${decimal(setting, 1)}`;
-    })
-    .join(" + ");
-}
+    }),
+  );
 
 /** What a filter takes, in stops; a variable one as its ring is turned. */
 export function stopsOf(filter: Piece, settings?: Record<string, number>): number {

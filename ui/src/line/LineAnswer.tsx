@@ -1,5 +1,6 @@
 import { Chip } from "../lib/Chip";
 import { signed } from "../lib/format";
+import { BARE, together } from "../lib/glass";
 import { decimal } from "../lib/locale";
 import { StateMark } from "../lib/StateMark";
 import style from "./LineAnswer.module.css";
@@ -22,7 +23,7 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
       {answer.needStops !== undefined && (
         <>
           <p className={style.glass} data-testid="line-glass">
-            {glassWords(answer.filters)}
+            {together(answer.filters)}
           </p>
           <p className={style.setting} data-testid="line-setting">
             {answer.setting}
@@ -31,15 +32,15 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
           <p data-testid="line-others">
             {`${needWords(answer.needStops)}${lightWords(answer)}. `}
             {answer.alternatives
-              .map((other) => `${glassWords(other.filters)} ${signed(other.errorStops ?? 0)}`)
+              .map((other) => `${together(other.filters)} ${signed(other.errorStops ?? 0)}`)
               .join(", ")}
           </p>
           {(answer.ifBrighter || answer.ifDarker) && (
             <p data-testid="line-pocket">
               Spare:{" "}
               {[
-                answer.ifBrighter && `${glassWords(answer.ifBrighter.filters)} if it is brighter`,
-                answer.ifDarker && `${glassWords(answer.ifDarker.filters)} if it is darker`,
+                answer.ifBrighter && `${together(answer.ifBrighter.filters, BARE)} if it is brighter`,
+                answer.ifDarker && `${together(answer.ifDarker.filters, BARE)} if it is darker`,
               ]
                 .filter(Boolean)
                 .join(", ")}
@@ -68,8 +69,6 @@ export function LineAnswer({ answer, onReplace, onEdit }: LineAnswerProps) {
     </div>
   );
 }
-
-const glassWords = (filters: readonly string[]): string => filters.join(" + ") || "No filter";
 
 const needWords = (need: number): string =>
   need >= 0 ? `Needs ${decimal(need, 1)} stops` : `${decimal(-need, 1)} stops short of light`;

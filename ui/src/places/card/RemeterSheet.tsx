@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/schemas";
 import { Choice } from "../../lib/Choice";
 import { Drawer } from "../../lib/Drawer";
 import { faultWords } from "../../lib/faults";
+import { BARE, together } from "../../lib/glass";
 import { LIGHT_SOURCES } from "../../lib/lightSources";
 import { decimal } from "../../lib/locale";
 import { PressButton } from "../../lib/PressButton";
@@ -273,7 +274,7 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
         <Box bg="panel" borderWidth="2px" borderColor="accent" rounded="lg" p="3">
           <Text color="muted">Change to</Text>
           <Text fontSize="3xl" fontWeight="bold" lineHeight="1.15">
-            {glassOf(a.change.filters).join(" + ") || "No filter"}
+            {together(glassOf(a.change.filters))}
           </Text>
           <Text fontSize="lg">
             {a.change.words} · {a.change.set.words}
@@ -284,8 +285,8 @@ function Result({ a, work, turn }: { a: Schemas["RemeterAnswer"]; work: CardWork
         <Text fontSize="lg" data-testid="pocket">
           Spare:{" "}
           {[
-            a.ifBrighter && `${glassOf(a.ifBrighter.filters).join(" + ") || "no filter"} if it is brighter`,
-            a.ifDarker && `${glassOf(a.ifDarker.filters).join(" + ") || "no filter"} if it is darker`,
+            a.ifBrighter && `${together(glassOf(a.ifBrighter.filters), BARE)} if it is brighter`,
+            a.ifDarker && `${together(glassOf(a.ifDarker.filters), BARE)} if it is darker`,
           ]
             .filter(Boolean)
             .join(", ")}

@@ -1,5 +1,6 @@
 import { Box, Button, Flex, Heading, List, SimpleGrid, Stack, Text } from "@chakra-ui/react";
 import type { Schemas } from "../../api/schemas";
+import { together } from "../../lib/glass";
 import { Lights } from "../../lib/Lights";
 import { decimal } from "../../lib/locale";
 import { StandingMark } from "../../lib/Standing";
@@ -97,7 +98,7 @@ const whenWords = (turn: Turn): string => `${WHEN[turn.when]} ${turn.in}`;
 /** "200 to 250" as narrow as it can be. */
 const spanned = (value: string): string => value.replace(/(?<=\d) to (?=\d)/, "–");
 
-const glassOf = (turn: Turn): string => turn.filters.map((f) => f.title).join(" + ") || "No filter";
+const glassOf = (turn: Turn): string => together(turn.filters.map((f) => f.title));
 
 const slotsOf = (turn: Turn): string | undefined => {
   const slots = turn.filters.flatMap((f) => (f.slot ? [f.slot] : []));

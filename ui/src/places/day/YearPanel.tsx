@@ -4,6 +4,7 @@ import { useState } from "react";
 import { yearQuery } from "../../api/queries";
 import type { Schemas } from "../../api/schemas";
 import { CellGrid } from "../../lib/CellGrid";
+import { BARE } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { Panel } from "../../lib/Panel";
 import { SelectField } from "../../lib/SelectField";
@@ -44,7 +45,7 @@ function Year({ shootId, camera }: { shootId: string; camera: string }) {
   if (error) return <Text color="breaks">{error.message}</Text>;
   if (!data) return <Skeleton h="160px" />;
   const stacks = new Map(data.stacks.map((s) => [s.id, s]));
-  const name = (id: string) => stacks.get(id)?.name ?? "no filter";
+  const name = (id: string) => stacks.get(id)?.name ?? BARE;
   const wordsOf = (cell: Schemas["YearCell"]) =>
     `EV ${decimal(cell.ev100, 1)} ±${decimal(cell.spreadStops, 1)}, ${cell.needStops < 0 ? `${decimal(-cell.needStops, 1)} stops short of light` : `${decimal(cell.needStops, 1)} stops needed`}, ${name(cell.stack)}${cell.isServed ? "" : ", not on as it is"}`;
   const { weeks } = data.answer;

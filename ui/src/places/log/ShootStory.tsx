@@ -4,6 +4,7 @@ import { learnedQuery, recordsQuery, shotsQuery } from "../../api/queries";
 import type { Schemas } from "../../api/schemas";
 import { CopyButton } from "../../lib/CopyButton";
 import { signed } from "../../lib/format";
+import { BARE, GONE, together } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { Table } from "../../lib/Table";
 import { whyBinned } from "../../lib/whyBinned";
@@ -84,21 +85,25 @@ function rowOf(
   records: readonly StoredRecord[],
   names: Record<string, string>,
 ): Row {
-  const glass = (ids: readonly string[]) => ids.map((id) => names[id] ?? "a filter that is gone").join(" + ");
+  const glass = (ids: readonly string[]) =>
+    together(
+      ids.map((id) => names[id] ?? GONE),
+      BARE,
+    );
   const stack = shoot.kept?.glass[shot.id];
   // A stack is named by its camera, how that is held, and behind a colon its filters.
   const stacked = stack
     ?.slice(stack.indexOf(":") + 1)
     .split("+")
     .filter(Boolean);
-  const planned = stacked ? glass(stacked) || "no filter" : "";
+  const planned = stacked ? glass(stacked) : "";
   const own = records.filter((r) => r.shotId === shot.id).sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
   const takes = own.filter((r) => r.took);
   const done = takes
     .map(({ took, glass: on = [] }) =>
       [
         took?.kept ? (took.grade ?? "kept") : `binned${took?.why ? `, ${whyBinned(took.why)}` : ""}`,
-        [glass(on) || "no filter", took && costWords(took)].filter(Boolean).join(", "),
+        [glass(on), took && costWords(took)].filter(Boolean).join(", "),
       ].join(" with "),
     )
     .join("; ");

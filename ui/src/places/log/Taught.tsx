@@ -7,6 +7,7 @@ import { useTaughtAnew } from "../../api/useTaughtAnew";
 import { BeliefRow } from "../../instruments/belief/BeliefRow";
 import { ACTIVITIES } from "../../lib/activities";
 import { signed } from "../../lib/format";
+import { GONE, together } from "../../lib/glass";
 import { LogSwitch } from "../../lib/LogSwitch";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
@@ -39,7 +40,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
   const anew = useTaughtAnew();
   const nameOf = (name: string) => {
     const [kind, ...rest] = name.split(" ");
-    if (kind === "filter") return learned.names[rest.join(" ")] ?? "a filter";
+    if (kind === "filter") return learned.names[rest.join(" ")] ?? GONE;
     if (kind === "instrument") return readerName(rest.join(" "), learned.names);
     const [sky = "", ...place] = rest.reverse();
     return `${place.reverse().join(" ")}, ${skyName(sky as ForecastSky)}`;
@@ -55,7 +56,7 @@ export function Taught({ learned, records }: { learned: Learned; records: readon
             {filters.map((f) => (
               <BeliefRow
                 key={f.id}
-                name={learned.names[f.id] ?? "a filter"}
+                name={learned.names[f.id] ?? GONE}
                 offset={f.stops - (learned.printed[f.id] ?? f.stops)}
                 sd={f.sdStops}
                 band={learned.bandSds}
@@ -215,7 +216,7 @@ function Right({ learned }: { learned: Learned }) {
         {learned.right.map((r) => {
           const [best] = r.glass;
           if (!best) return null;
-          const glass = best.glass.map((id) => names[id] ?? "a filter").join(" + ") || "no filter";
+          const glass = together(best.glass.map((id) => names[id] ?? GONE));
           return (
             <List.Item key={r.place + r.sky + r.look}>
               {glass} was right at {r.place}, {r.sky === "" ? "" : skyName(r.sky)}, {r.look}: {best.good} of {best.used}

@@ -1,5 +1,6 @@
 import type { Schemas } from "../../api/schemas";
 import { signed } from "../../lib/format";
+import { BARE, GONE, together } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { whyBinned } from "../../lib/whyBinned";
@@ -27,7 +28,10 @@ const DONE: Record<NonNullable<StoredRecord["done"]>["what"], string> = {
 
 /** What came of a record, in a line. */
 export function recordWords(record: StoredRecord, names: Record<string, string>): string {
-  const glass = (record.glass ?? []).map((id) => names[id] ?? "a filter that is gone").join(" + ");
+  const glass = together(
+    (record.glass ?? []).map((id) => names[id] ?? GONE),
+    "",
+  );
   const through = glass ? ` through ${glass}` : "";
   const by = record.rigId && names[record.rigId] ? `, ${names[record.rigId]}` : "";
   if (record.seen) {
@@ -50,7 +54,7 @@ export function recordWords(record: StoredRecord, names: Record<string, string>)
   if (record.step) return `${shutterText(record.step.shutterS)}, ${record.step.activity}: ${record.step.grade}${by}`;
   if (record.done) {
     const { what, anchor } = record.done;
-    if (what === "swap") return `${glass || "no filter"} put on${by}`;
+    if (what === "swap") return `${glass || BARE} put on${by}`;
     if (what === "pin") return `forecast corrected by EV ${decimal(anchor?.ev100, 1)}: ${record.words ?? ""}`;
     return `${DONE[what]}${record.words || record.done.step || ""}`;
   }

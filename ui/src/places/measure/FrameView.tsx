@@ -7,6 +7,7 @@ import type { Schemas } from "../../api/schemas";
 import { FrameReader } from "../../instruments/frame-reader/FrameReader";
 import { FileButton } from "../../lib/FileButton";
 import { signed } from "../../lib/format";
+import { together } from "../../lib/glass";
 import { useHandedOver } from "../../lib/handOver";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
@@ -107,7 +108,7 @@ function Advice({ frame }: { frame: Schemas["MeasuredFrameAnswer"] }) {
 
 function Options({ glass, titleOf }: { glass: Schemas["MeasuredFrameGlass"]; titleOf: (id: string) => string }) {
   const [best, ...others] = glass.options;
-  const nameOf = (ids: readonly string[]) => ids.map(titleOf).join(" + ") || "No filter";
+  const nameOf = (ids: readonly string[]) => together(ids.map(titleOf));
   if (!best) return null;
   return (
     <Box data-testid="frame-glass">

@@ -6,6 +6,7 @@ import { learnedQuery, shotsQuery, steppedQuery } from "../../api/queries";
 import type { Schemas } from "../../api/schemas";
 import { FileButton } from "../../lib/FileButton";
 import { iso, signed } from "../../lib/format";
+import { BARE, GONE, together } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { Panel } from "../../lib/Panel";
@@ -67,7 +68,10 @@ interface TrialProps {
 function Steps({ shot, plan }: TrialProps) {
   const [graded, setGraded] = useState<readonly { grade: Grade; why?: Why | undefined }[]>([]);
   const step = plan.steps[graded.length];
-  const glass = plan.filters.map((id) => shot.answer.glass?.[id] ?? "a filter").join(" + ") || "no filter";
+  const glass = together(
+    plan.filters.map((id) => shot.answer.glass?.[id] ?? GONE),
+    BARE,
+  );
   const judge = async (grade: Grade, why?: Why) => {
     if (!step || !shot.shootId) return;
     await log(shot.shootId, {

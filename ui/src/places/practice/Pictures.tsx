@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/schemas";
 import { DayStrip, type StripShot } from "../../instruments/day-strip/DayStrip";
 import { LoopView } from "../../instruments/frame-pair/LoopView";
 import { useLoopClock } from "../../instruments/frame-pair/useLoopClock";
+import { BARE, together } from "../../lib/glass";
 
 /** The loops of a question; what they show is told once it is answered. */
 export function Loops({ loops, isTold }: { loops: readonly Schemas["PracticeDrawn"][]; isTold: boolean }) {
@@ -61,7 +62,7 @@ export function DayOf({ day, isTold }: { day: Schemas["OutingRequest"]; isTold: 
       minutes: s.minutes,
       glass: isHidden
         ? { name: s.name, stops: 0 }
-        : { name: ids.join(" + ") || "no filter", stops: ids.reduce((sum, id) => sum + (kit.get(id) ?? 0), 0) },
+        : { name: together(ids, BARE), stops: ids.reduce((sum, id) => sum + (kit.get(id) ?? 0), 0) },
       state: "holds",
       words: s.name,
       packs: [],

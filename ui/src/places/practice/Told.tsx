@@ -7,6 +7,7 @@ import { Ladder } from "../../instruments/ladder/Ladder";
 import { ShutterWindow } from "../../instruments/shutter-window/ShutterWindow";
 import { StopRail } from "../../instruments/stop-rail/StopRail";
 import { signed } from "../../lib/format";
+import { BARE, together } from "../../lib/glass";
 import { decimal } from "../../lib/locale";
 import { shutterText } from "../../lib/measured";
 import { shuttersOf } from "../../lib/option";
@@ -72,7 +73,12 @@ function OnItsInstrument({ shot, isWindow, titles }: OnItsInstrumentProps) {
         chosenS={answer.window.verdict.shutterS}
         setting={text}
         taken={[...new Set([fastestS, slowestS])]}
-        glassOf={(ids) => ids.map((id) => titles[id] ?? id).join(" + ") || "no filter"}
+        glassOf={(ids) =>
+          together(
+            ids.map((id) => titles[id] ?? id),
+            BARE,
+          )
+        }
         onShutter={() => undefined}
       />
     );

@@ -6,6 +6,7 @@ import { sayQuery } from "../../api/queries";
 import type { Schemas } from "../../api/schemas";
 import { ACTIVITIES } from "../../lib/activities";
 import { Chip } from "../../lib/Chip";
+import { BARE } from "../../lib/glass";
 import { useLastGood } from "../../lib/useLastGood";
 import { partName } from "../../line/partName";
 import type { Bench, Draft } from "./draft";
@@ -209,16 +210,13 @@ function movesAs({ scene }: Draft, bench: Bench): string | undefined {
   return activity && `${ACTIVITIES[activity]}, as usual`;
 }
 
-/** How a line says that there is none to choose from. */
-const NO_FILTER = "no filter";
-
 /** What is put on is chosen from these filters, which are one button: the last answer stands before it. */
 function chosenFrom(said: readonly HeadButton[]): HeadButton[] {
   const rings = said.filter((button) => button.kind === "kit");
   const [first, last] = [rings[0], rings.at(-1)];
   const others = said.filter((button) => button.kind !== "kit");
   if (!first?.stretch || !last?.stretch) return others;
-  const text = first.text === NO_FILTER ? `${NO_FILTER} at hand` : `of ${rings.map((ring) => ring.text).join(", ")}`;
+  const text = first.text === BARE ? `${BARE} at hand` : `of ${rings.map((ring) => ring.text).join(", ")}`;
   return [{ ...first, text, stretch: { start: first.stretch.start, end: last.stretch.end } }, ...others];
 }
 

@@ -5,6 +5,7 @@ import { camerasQuery, filtersQuery } from "../../../api/queries";
 import type { Schemas } from "../../../api/schemas";
 import { FLARE_GRADES } from "../../../lib/flare";
 import { signed } from "../../../lib/format";
+import { GONE } from "../../../lib/glass";
 import { decimal } from "../../../lib/locale";
 import { withError } from "../../../lib/measured";
 import { Panel } from "../../../lib/Panel";
@@ -131,7 +132,7 @@ function Row({ result, filter }: { result: FilterResult; filter: Schemas["ShownF
   const printed = filter?.reads.stops;
   return (
     <tr>
-      <td className={cell.strong}>{filter?.title ?? "a filter that is gone"}</td>
+      <td className={cell.strong}>{filter?.title ?? GONE}</td>
       <td>{printed === undefined ? "—" : decimal(printed, 2)}</td>
       <td className={cell.strong}>
         {strength?.stops != null ? withError(strength.stops, strength.stdErrorStops) : why(strength)}

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { api, unwrap } from "../../../api/client";
 import { PICTURES } from "../../../api/here/pixels";
 import { filtersQuery } from "../../../api/queries";
+import { GONE } from "../../../lib/glass";
 import { withError } from "../../../lib/measured";
 import { Panel } from "../../../lib/Panel";
 import { TextField } from "../../../lib/TextField";
@@ -32,7 +33,7 @@ export function StepPanel({ comparison, steps, step, taken, onTaken, onBack, onE
   const at = steps.indexOf(step);
   const last = steps[at - 1];
   const words = TARGETS[step.target];
-  const nameOf = (id: string) => filters.find((f) => f.id === id)?.title ?? "a filter that is gone";
+  const nameOf = (id: string) => filters.find((f) => f.id === id)?.title ?? GONE;
   const whatIsOn = step.filterId
     ? nameOf(step.filterId)
     : step.key === "wall last"

@@ -199,10 +199,10 @@ test("the frame pair shows the effect, steps, swaps and compares", async ({ page
   const before = await shown.textContent();
   await pair.getByRole("button", { name: "Step" }).click();
   await expect(shown).not.toHaveText(before ?? "");
-  const left = () => pair.locator("[data-testid^=loop-]").first().getAttribute("data-testid");
-  expect(await left()).toBe("loop-test");
+  const left = pair.locator("[data-testid^=loop-]").first();
+  await expect(left).toHaveAttribute("data-testid", "loop-test");
   await pair.getByRole("button", { name: "Swap sides" }).click();
-  expect(await left()).toBe("loop-reference");
+  await expect(left).toHaveAttribute("data-testid", "loop-reference");
   await pair.getByLabel("Against").selectOption({ label: "approach: 90°" });
   await expect(pair.getByTestId("loop-reference")).toContainText("90°, 1/240 at ISO 100");
   // The picture is drawn: it holds more than one colour.

@@ -125,11 +125,11 @@ test("the card keeps the screen on and says a swap before its latest minute", as
   await page.goto(`${app.url}/card`);
   await page.getByRole("button", { name: /Row walker/ }).click();
   await expect(page.getByTestId("swap")).toContainText("Next swap by 12:50");
-  expect((await seen()).wakeLocks).toBeGreaterThan(0);
+  await expect.poll(async () => (await seen()).wakeLocks).toBeGreaterThan(0);
   expect((await seen()).notes).toEqual([]);
   await page.clock.setFixedTime(new Date("2031-09-20T12:42:00-01:00"));
   await expect(page.getByText("Swap by 12:50: ND8 + ND32")).toBeVisible({ timeout: 20_000 });
-  expect((await seen()).notes).toEqual(["Swap by 12:50: ND8 + ND32"]);
+  await expect.poll(async () => (await seen()).notes).toEqual(["Swap by 12:50: ND8 + ND32"]);
 });
 
 test("the place of a shoot comes from the device when it is asked, and says why when it does not", async ({

@@ -12,7 +12,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"pinhole/core/calc"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -50,7 +50,7 @@ func runAsk(ctx context.Context, line string, o askOptions, out io.Writer) error
 		if err != nil {
 			return err
 		}
-		request.Cameras, err = (&desk.Desk{Store: s, Now: time.Now}).Askable(ctx)
+		request.Cameras, err = (&service.Service{Store: s, Now: time.Now}).Askable(ctx)
 		if err := errors.Join(err, s.Close()); err != nil {
 			return err
 		}

@@ -10,7 +10,7 @@ import (
 
 	"pinhole/core/calc"
 	"pinhole/internal/demo"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -57,7 +57,7 @@ func TestAskOfADataFile(t *testing.T) {
 		t.Fatal(err)
 	}
 	defer s.Close()
-	if err := demo.Seed(t.Context(), &desk.Desk{Store: s, Now: time.Now}); err != nil {
+	if err := demo.Seed(t.Context(), &service.Service{Store: s, Now: time.Now}); err != nil {
 		t.Fatal(err)
 	}
 	out, err := pinhole(t, "ask", "--data", data, "pond drone (camera drone) EV 15 > 25")

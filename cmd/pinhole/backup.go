@@ -12,7 +12,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"pinhole/internal/archive"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -43,14 +43,14 @@ func backupCommand() *cobra.Command {
 	return onData("backup", "Write a copy of the data file, whether or not a server has it open",
 		"Writes a copy of the data file as it is at one instant, and proves it. The data file may be in use. A file that is there is not overwritten.",
 		func(cmd *cobra.Command, o *serveOptions, file string) error {
-			d, close, err := o.beside(cmd, store.AsItIs)
+			svc, close, err := o.beside(cmd, store.AsItIs)
 			if err != nil {
 				return err
 			}
-			if err := errors.Join(d.Store.Backup(cmd.Context(), file), close()); err != nil {
+			if err := errors.Join(svc.Store.Backup(cmd.Context(), file), close()); err != nil {
 				return err
 			}
-			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is backed up to %s\n", d.Store.Path(), file)
+			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is backed up to %s\n", svc.Store.Path(), file)
 			return err
 		})
 }
@@ -82,7 +82,7 @@ func exportCommand() *cobra.Command {
 	return onData("export", "Write everything as one open archive: JSON documents and tables in a zip file",
 		"Writes everything that is kept as one archive, whether or not a server has the data file open; docs/archive.md describes it. A file that is there is not overwritten.",
 		func(cmd *cobra.Command, o *serveOptions, file string) (err error) {
-			d, close, err := o.beside(cmd, store.Beside)
+			svc, close, err := o.beside(cmd, store.Beside)
 			if err != nil {
 				return err
 			}
@@ -91,10 +91,10 @@ func exportCommand() *cobra.Command {
 			if err != nil {
 				return fmt.Errorf("write the archive: %w", err)
 			}
-			if err := errors.Join(d.Export(cmd.Context(), f), f.Sync(), f.Close()); err != nil {
+			if err := errors.Join(svc.Export(cmd.Context(), f), f.Sync(), f.Close()); err != nil {
 				return errors.Join(err, os.Remove(file))
 			}
-			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is exported to %s\n", d.Store.Path(), file)
+			_, err = fmt.Fprintf(cmd.OutOrStdout(), "%s is exported to %s\n", svc.Store.Path(), file)
 			return err
 		})
 }
@@ -121,12 +121,12 @@ func importCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			d, close, err := o.besideOrNew(cmd)
+			svc, close, err := o.besideOrNew(cmd)
 			if err != nil {
 				return err
 			}
 			defer func() { err = errors.Join(err, close()) }()
-			merged, err := d.Store.Merge(cmd.Context(), come, store.Take(take), isLook)
+			merged, err := svc.Store.Merge(cmd.Context(), come, store.Take(take), isLook)
 			if err != nil {
 				return err
 			}
@@ -148,7 +148,7 @@ func importCommand() *cobra.Command {
 type opening func(context.Context, string, func() time.Time) (*store.Store, error)
 
 // beside opens the data file that is there, and returns what closes it.
-func (o *serveOptions) beside(cmd *cobra.Command, open opening) (*desk.Desk, func() error, error) {
+func (o *serveOptions) beside(cmd *cobra.Command, open opening) (*service.Service, func() error, error) {
 	path, err := o.dataFile()
 	if err != nil {
 		return nil, nil, err
@@ -160,11 +160,11 @@ func (o *serveOptions) beside(cmd *cobra.Command, open opening) (*desk.Desk, fun
 	if err != nil {
 		return nil, nil, err
 	}
-	return &desk.Desk{Store: s, Now: time.Now}, s.Close, nil
+	return &service.Service{Store: s, Now: time.Now}, s.Close, nil
 }
 
 // besideOrNew is beside, and makes a data file where there is none.
-func (o *serveOptions) besideOrNew(cmd *cobra.Command) (*desk.Desk, func() error, error) {
+func (o *serveOptions) besideOrNew(cmd *cobra.Command) (*service.Service, func() error, error) {
 	path, err := o.dataFile()
 	if err != nil {
 		return nil, nil, err
@@ -176,5 +176,5 @@ func (o *serveOptions) besideOrNew(cmd *cobra.Command) (*desk.Desk, func() error
 	if err != nil {
 		return nil, nil, err
 	}
-	return &desk.Desk{Store: s, Now: time.Now}, s.Close, nil
+	return &service.Service{Store: s, Now: time.Now}, s.Close, nil
 }

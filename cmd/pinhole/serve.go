@@ -16,8 +16,8 @@ import (
 	"github.com/spf13/cobra"
 
 	"pinhole/internal/demo"
-	"pinhole/internal/desk"
 	"pinhole/internal/lan"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 	"pinhole/internal/web"
 )
@@ -95,19 +95,19 @@ func serve(ctx context.Context, o serveOptions, log *slog.Logger, say func(forma
 		return err
 	}
 	defer func() { err = errors.Join(err, kept.Close()) }()
-	d := &desk.Desk{Store: kept, Now: time.Now}
+	svc := &service.Service{Store: kept, Now: time.Now}
 	if o.demo {
-		if err := demo.Seed(ctx, d); err != nil {
+		if err := demo.Seed(ctx, svc); err != nil {
 			return fmt.Errorf("fill the demo: %w", err)
 		}
 	}
-	if err := d.RecordEarlier(ctx); err != nil { // the next start tries again
+	if err := svc.RecordEarlier(ctx); err != nil { // the next start tries again
 		log.ErrorContext(ctx, "records of what was kept earlier", "error", err)
 	}
 	ctx, stop := context.WithCancel(ctx)
 	defer stop()
 	go kept.KeepHouse(ctx, func(err error) { log.ErrorContext(ctx, "house", "error", err) })
-	config := web.Config{Desk: d, Log: log, Version: version, Demo: o.demo}
+	config := web.Config{Service: svc, Log: log, Version: version, Demo: o.demo}
 	var shared []site
 	if o.lan {
 		if shared, err = o.share(ctx, kept, config, filepath.Dir(path), say); err != nil {

@@ -19,7 +19,7 @@ import (
 	"pinhole/core/shot"
 	"pinhole/internal/archive"
 	"pinhole/internal/demo"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -34,8 +34,8 @@ func keep[T any](t *testing.T) func(v T, err error) T {
 	}
 }
 
-// openDesk opens an empty data file whose clock ticks from an hour of a made-up day.
-func openDesk(t *testing.T, hour int) *desk.Desk {
+// openService opens an empty data file whose clock ticks from an hour of a made-up day.
+func openService(t *testing.T, hour int) *service.Service {
 	t.Helper()
 	now := time.Date(2031, 9, 20, hour, 0, 0, 0, time.UTC)
 	clock := func() time.Time {
@@ -48,53 +48,53 @@ func openDesk(t *testing.T, hour int) *desk.Desk {
 			t.Error(err)
 		}
 	})
-	return &desk.Desk{Store: s, Now: clock}
+	return &service.Service{Store: s, Now: clock}
 }
 
 // seeded is the data file of the demo, made once.
 var seeded []byte
 
 // lived is the demo after a day: things were changed, deleted and logged.
-func lived(t *testing.T) *desk.Desk {
+func lived(t *testing.T) *service.Service {
 	t.Helper()
 	if seeded == nil {
-		first := openDesk(t, 8)
+		first := openService(t, 8)
 		path := filepath.Join(t.TempDir(), "seeded.db")
 		if err := errors.Join(demo.Seed(t.Context(), first), first.Store.Backup(t.Context(), path)); err != nil {
 			t.Fatal(err)
 		}
 		seeded = keep[[]byte](t)(os.ReadFile(path))
 	}
-	d := openDesk(t, 9)
+	svc := openService(t, 9)
 	path := filepath.Join(t.TempDir(), "seeded.db")
-	if err := errors.Join(os.WriteFile(path, seeded, 0o600), d.Store.Fill(t.Context(), path)); err != nil {
+	if err := errors.Join(os.WriteFile(path, seeded, 0o600), svc.Store.Fill(t.Context(), path)); err != nil {
 		t.Fatal(err)
 	}
-	shoots := keep[[]store.Shoot](t)(d.Store.Shoots().List(t.Context()))
-	shots := keep[[]store.Shot](t)(d.Store.Shots().List(t.Context()))
-	keep[store.Shot](t)(d.Store.Shots().Delete(t.Context(), shots[0].ID, shots[0].Version))
-	filters := keep[[]store.Filter](t)(d.Store.Filters().List(t.Context()))
+	shoots := keep[[]store.Shoot](t)(svc.Store.Shoots().List(t.Context()))
+	shots := keep[[]store.Shot](t)(svc.Store.Shots().List(t.Context()))
+	keep[store.Shot](t)(svc.Store.Shots().Delete(t.Context(), shots[0].ID, shots[0].Version))
+	filters := keep[[]store.Filter](t)(svc.Store.Filters().List(t.Context()))
 	filters[0].Name = "=scratched; \"really\""
-	keep[store.Filter](t)(d.Store.Filters().Save(t.Context(), filters[0]))
-	keep[store.FieldEntry](t)(d.Store.AddToFieldLog(t.Context(), shoots[0].ID, "entry-by-a-device", store.FieldEntryFields{Kind: "note", At: d.Now(), Words: "wind"}))
-	keep[store.FieldEntry](t)(d.Store.AddToFieldLog(t.Context(), shoots[0].ID, "reading-by-a-device", store.FieldEntryFields{
-		Kind: "reading", At: d.Now(), Words: "EV 12", Reading: &store.FieldReading{Kind: "meter", Source: "real", EV100: 12, SpreadStops: 0.2},
+	keep[store.Filter](t)(svc.Store.Filters().Save(t.Context(), filters[0]))
+	keep[store.FieldEntry](t)(svc.Store.AddToFieldLog(t.Context(), shoots[0].ID, "entry-by-a-device", store.FieldEntryFields{Kind: "note", At: svc.Now(), Words: "wind"}))
+	keep[store.FieldEntry](t)(svc.Store.AddToFieldLog(t.Context(), shoots[0].ID, "reading-by-a-device", store.FieldEntryFields{
+		Kind: "reading", At: svc.Now(), Words: "EV 12", Reading: &store.FieldReading{Kind: "meter", Source: "real", EV100: 12, SpreadStops: 0.2},
 	}))
-	settle(t, d, store.Taste{Preferences: assemble.Preferences{Tolerance: &assemble.Tolerance{Dark: 1, Bright: 0.5}, Schools: map[motion.ActivityName]shot.School{"walk": shot.StabiliserFirst}}})
-	return d
+	settle(t, svc, store.Taste{Preferences: assemble.Preferences{Tolerance: &assemble.Tolerance{Dark: 1, Bright: 0.5}, Schools: map[motion.ActivityName]shot.School{"walk": shot.StabiliserFirst}}})
+	return svc
 }
 
-func settle(t *testing.T, d *desk.Desk, what store.Taste) {
+func settle(t *testing.T, svc *service.Service, what store.Taste) {
 	t.Helper()
-	if err := d.Store.SettleTaste(t.Context(), what, nil); err != nil {
+	if err := svc.Store.SettleTaste(t.Context(), what, nil); err != nil {
 		t.Fatal(err)
 	}
 }
 
-func exported(t *testing.T, d *desk.Desk) []byte {
+func exported(t *testing.T, svc *service.Service) []byte {
 	t.Helper()
 	var out bytes.Buffer
-	if err := d.Export(t.Context(), &out); err != nil {
+	if err := svc.Export(t.Context(), &out); err != nil {
 		t.Fatal(err)
 	}
 	return out.Bytes()
@@ -107,19 +107,19 @@ func read(t *testing.T, file []byte) *store.Archive {
 
 // Everything goes out and comes in again into an empty data file, to the last field.
 func TestEverythingGoesOutAndComesInAgain(t *testing.T) {
-	d := lived(t)
-	file := exported(t, d)
+	svc := lived(t)
+	file := exported(t, svc)
 	if path := os.Getenv("KEEP_ARCHIVE"); path != "" {
 		if err := os.WriteFile(path, file, 0o600); err != nil {
 			t.Fatal(err)
 		}
 	}
-	other := openDesk(t, 9)
+	other := openService(t, 9)
 	m := keep[*store.Merged](t)(other.Store.Merge(t.Context(), read(t, file), store.TakeNone, false))
 	if !m.IsStored || m.New < 30 || m.Changed+m.Same+m.Kept+len(m.Clashes) > 0 {
 		t.Errorf("into an empty file it brings %+v", m)
 	}
-	ours, theirs := keep[*store.Archive](t)(d.Store.Archive(t.Context())), keep[*store.Archive](t)(other.Store.Archive(t.Context()))
+	ours, theirs := keep[*store.Archive](t)(svc.Store.Archive(t.Context())), keep[*store.Archive](t)(other.Store.Archive(t.Context()))
 	for i := range reflect.TypeFor[store.Archive]().NumField() {
 		name := reflect.TypeFor[store.Archive]().Field(i).Name
 		a, _ := json.Marshal(reflect.ValueOf(*ours).Field(i).Interface())
@@ -134,7 +134,7 @@ func TestEverythingGoesOutAndComesInAgain(t *testing.T) {
 	// What lives on which lens is there, and the first rig is the first again.
 	for _, c := range ours.Cameras {
 		there := keep[store.Camera](t)(other.Store.Cameras().Get(t.Context(), c.ID))
-		a, b := keep[[]store.Rig](t)(d.Store.RigsOf(t.Context(), c.ID)), keep[[]store.Rig](t)(other.Store.RigsOf(t.Context(), c.ID))
+		a, b := keep[[]store.Rig](t)(svc.Store.RigsOf(t.Context(), c.ID)), keep[[]store.Rig](t)(other.Store.RigsOf(t.Context(), c.ID))
 		if !slices.Equal(there.Mounted, c.Mounted) || a[0].ID != b[0].ID {
 			t.Errorf("%s carries %v, held as %s", c.Name, there.Mounted, b[0].Name)
 		}
@@ -145,14 +145,14 @@ func TestEverythingGoesOutAndComesInAgain(t *testing.T) {
 // both is asked about, and until then nothing is stored.
 func TestTwoFilesWithOnePastAreMerged(t *testing.T) {
 	a := lived(t)
-	b := openDesk(t, 10)
+	b := openService(t, 10)
 	keep[*store.Merged](t)(b.Store.Merge(t.Context(), read(t, exported(t, a)), store.TakeNone, false))
 	filters := keep[[]store.Filter](t)(a.Store.Filters().List(t.Context()))
-	rename := func(d *desk.Desk, n int, name string) {
+	rename := func(svc *service.Service, n int, name string) {
 		t.Helper()
-		f := keep[store.Filter](t)(d.Store.Filters().Get(t.Context(), filters[n].ID))
+		f := keep[store.Filter](t)(svc.Store.Filters().Get(t.Context(), filters[n].ID))
 		f.Name = name
-		keep[store.Filter](t)(d.Store.Filters().Save(t.Context(), f))
+		keep[store.Filter](t)(svc.Store.Filters().Save(t.Context(), f))
 	}
 	rename(a, 1, "only here")
 	rename(b, 2, "only there")
@@ -217,8 +217,8 @@ func changed(t *testing.T, file []byte, name string, with []byte) []byte {
 
 // A hostile or broken archive is refused with what is wrong, and nothing of it is stored.
 func TestArchivesThatAreRefused(t *testing.T) {
-	d := lived(t)
-	file := exported(t, d)
+	svc := lived(t)
+	file := exported(t, svc)
 	camera := `[{"id":"c","version":1,"createdAt":"2031-01-01T00:00:00Z","updatedAt":"2031-01-01T00:00:00Z","name":%q,"aperture":2,"isoBase":100,"isoCeiling":800,"rates":[],"steps":[],"mounted":[]}]`
 	for what, bad := range map[string][]byte{
 		"no zip":      []byte("la la la"),
@@ -242,7 +242,7 @@ func TestArchivesThatAreRefused(t *testing.T) {
 	orphan := read(t, file)
 	orphan.Shoots = nil
 	orphan.FieldLog, orphan.LightReadings = nil, nil
-	other := openDesk(t, 9)
+	other := openService(t, 9)
 	if _, err := other.Store.Merge(t.Context(), orphan, store.TakeNone, false); !errors.Is(err, store.ErrNoSuch) {
 		t.Errorf("shots without their shoot: %v", err)
 	}
@@ -276,16 +276,16 @@ func TestAnArchiveOfTheFirstVersionComesIn(t *testing.T) {
 // What was settled here stays; of what was not, what comes counts.
 func TestWhatWasSettledHereStays(t *testing.T) {
 	file := read(t, exported(t, lived(t)))
-	d := openDesk(t, 9)
+	svc := openService(t, 9)
 	own := &assemble.Tolerance{Dark: 0.3, Bright: 0.3}
-	settle(t, d, store.Taste{Preferences: assemble.Preferences{Tolerance: own}, Declined: []string{"bright"}})
+	settle(t, svc, store.Taste{Preferences: assemble.Preferences{Tolerance: own}, Declined: []string{"bright"}})
 	for again, want := range []store.Merged{{Changed: 1}, {Kept: 1}} {
-		m := keep[*store.Merged](t)(d.Store.Merge(t.Context(), &store.Archive{Settled: file.Settled}, store.TakeNone, false))
+		m := keep[*store.Merged](t)(svc.Store.Merge(t.Context(), &store.Archive{Settled: file.Settled}, store.TakeNone, false))
 		if m.Changed != want.Changed || m.Kept != want.Kept || m.New+m.Same > 0 {
 			t.Errorf("%d times merged it brings %+v", again+1, m)
 		}
 	}
-	is := keep[store.Taste](t)(d.Store.Taste(t.Context()))
+	is := keep[store.Taste](t)(svc.Store.Taste(t.Context()))
 	if *is.Tolerance != *own || is.Schools["walk"] != shot.StabiliserFirst || !slices.Equal(is.Declined, []string{"bright"}) {
 		t.Errorf("settled is %+v", is)
 	}

@@ -6,16 +6,16 @@ import (
 	"time"
 
 	"pinhole/core/glass"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
 func TestSeedTellsTheHarvestOnce(t *testing.T) {
-	d := seeded(t)
-	if err := Seed(t.Context(), d); err != nil {
+	svc := seeded(t)
+	if err := Seed(t.Context(), svc); err != nil {
 		t.Fatal(err)
 	}
-	shots, err := d.Store.Shots().List(t.Context())
+	shots, err := svc.Store.Shots().List(t.Context())
 	if err != nil || len(shots) != 7 {
 		t.Fatalf("%d shots, %v, want 7", len(shots), err)
 	}
@@ -31,7 +31,7 @@ func TestSeedTellsTheHarvestOnce(t *testing.T) {
 	}
 	// A take is held against the shutter that is set, and against none where the camera moves it.
 	for _, shot := range shots {
-		known, err := d.TakeOf(t.Context(), shot.ID)
+		known, err := svc.TakeOf(t.Context(), shot.ID)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -44,12 +44,12 @@ func TestSeedTellsTheHarvestOnce(t *testing.T) {
 		}
 	}
 	unsettled := 0
-	filters, err := d.Store.Filters().List(t.Context())
+	filters, err := svc.Store.Filters().List(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
 	for _, f := range filters {
-		shown, err := desk.Show(f)
+		shown, err := service.Show(f)
 		if err != nil {
 			t.Errorf("filter %q: %v", f.Label, err)
 		}
@@ -62,8 +62,8 @@ func TestSeedTellsTheHarvestOnce(t *testing.T) {
 	}
 }
 
-// seeded is a desk with the demo on it.
-func seeded(t *testing.T) *desk.Desk {
+// seeded is a service with the demo on it.
+func seeded(t *testing.T) *service.Service {
 	t.Helper()
 	now := func() time.Time { return time.Date(2031, 9, 19, 18, 0, 0, 0, time.UTC) }
 	s, err := store.Open(t.Context(), filepath.Join(t.TempDir(), "demo.db"), now)
@@ -75,21 +75,21 @@ func seeded(t *testing.T) *desk.Desk {
 			t.Error(err)
 		}
 	})
-	d := &desk.Desk{Store: s, Now: now}
-	if err := Seed(t.Context(), d); err != nil {
+	svc := &service.Service{Store: s, Now: now}
+	if err := Seed(t.Context(), svc); err != nil {
 		t.Fatal(err)
 	}
-	return d
+	return svc
 }
 
 // harvest is the demo's first shoot as a page is given it.
-func harvest(t *testing.T, d *desk.Desk) *desk.Day {
+func harvest(t *testing.T, svc *service.Service) *service.Day {
 	t.Helper()
-	shoots, err := d.Store.Shoots().List(t.Context())
+	shoots, err := svc.Store.Shoots().List(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
-	shoot, err := d.Day(t.Context(), shoots[0].ID)
+	shoot, err := svc.Day(t.Context(), shoots[0].ID)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -9,7 +9,7 @@ import (
 	"testing"
 
 	"pinhole/core/day"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 )
 
 var freeze = flag.Bool("freeze", false, "write testdata/places.txt anew")
@@ -33,14 +33,14 @@ func TestThePlacesOfTheDemo(t *testing.T) {
 	}
 }
 
-func places(t *testing.T, d *desk.Desk) string {
+func places(t *testing.T, svc *service.Service) string {
 	t.Helper()
-	shoot := harvest(t, d)
+	shoot := harvest(t, svc)
 	plan, err := day.Outing(t.Context(), shoot.Request)
 	if err != nil {
 		t.Fatal(err)
 	}
-	held, err := d.Card(t.Context(), shoot.Shoot.ID, "")
+	held, err := svc.Card(t.Context(), shoot.Shoot.ID, "")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -48,7 +48,7 @@ func places(t *testing.T, d *desk.Desk) string {
 	if err != nil {
 		t.Fatal(err)
 	}
-	shots, err := d.Store.ShotsOf(t.Context(), shoot.Shoot.ID)
+	shots, err := svc.Store.ShotsOf(t.Context(), shoot.Shoot.ID)
 	if err != nil {
 		t.Fatal(err)
 	}

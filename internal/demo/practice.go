@@ -7,7 +7,7 @@ import (
 	"time"
 
 	"pinhole/core/practice"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -18,11 +18,11 @@ const (
 	practiceOfDay   = 6
 )
 
-func seedPractice(ctx context.Context, d *desk.Desk) error {
+func seedPractice(ctx context.Context, svc *service.Service) error {
 	random := rand.New(rand.NewPCG(seasonSeed, 3))
 	kinds := []practice.Kind{practice.Count, practice.Direction, practice.Labels, practice.Filter, practice.Target}
 	for day := range practiceDays {
-		at := d.Now().AddDate(0, 0, (day-practiceDays-2)*practiceGapDays)
+		at := svc.Now().AddDate(0, 0, (day-practiceDays-2)*practiceGapDays)
 		for n := range practiceOfDay {
 			part := float64(day) / practiceDays // of the way
 			a := practice.Answered{
@@ -35,7 +35,7 @@ func seedPractice(ctx context.Context, d *desk.Desk) error {
 			case !a.IsRight && random.Float64() < 0.5, random.Float64() < 0.15:
 				a.Confidence = practice.AGuess
 			}
-			if _, err := d.Store.PracticeAnswers().Save(ctx, store.PracticeAnswer{Answered: a}); err != nil {
+			if _, err := svc.Store.PracticeAnswers().Save(ctx, store.PracticeAnswer{Answered: a}); err != nil {
 				return fmt.Errorf("practice of the season: %w", err)
 			}
 		}

@@ -11,7 +11,7 @@ import (
 	"pinhole/core/learn"
 	"pinhole/core/light"
 	"pinhole/core/stop"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -54,16 +54,16 @@ var haunts = []haunt{
 // season is what draws the season.
 type season struct {
 	*rand.Rand
-	looks *rand.Rand // what the eye makes of it
-	ids   map[string]string
-	desk  *desk.Desk
-	all   []store.Record
+	looks   *rand.Rand // what the eye makes of it
+	ids     map[string]string
+	service *service.Service
+	all     []store.Record
 }
 
 // seedSeason adds the records of the season, the last of them some days before now.
-func seedSeason(ctx context.Context, d *desk.Desk, ids map[string]string) error {
-	s := &season{Rand: rand.New(rand.NewPCG(seasonSeed, 1)), looks: rand.New(rand.NewPCG(seasonSeed, 2)), ids: ids, desk: d}
-	begins := d.Now().In(islandTime).AddDate(0, 0, -seasonShoots*seasonGapDay-3)
+func seedSeason(ctx context.Context, svc *service.Service, ids map[string]string) error {
+	s := &season{Rand: rand.New(rand.NewPCG(seasonSeed, 1)), looks: rand.New(rand.NewPCG(seasonSeed, 2)), ids: ids, service: svc}
+	begins := svc.Now().In(islandTime).AddDate(0, 0, -seasonShoots*seasonGapDay-3)
 	for i := range seasonShoots {
 		y, m, day := begins.AddDate(0, 0, i*seasonGapDay).Date()
 		morning := time.Date(y, m, day, 9, 30, 0, 0, islandTime)
@@ -76,20 +76,20 @@ func seedSeason(ctx context.Context, d *desk.Desk, ids map[string]string) error 
 			}
 		}
 	}
-	if err := d.Store.AddRecords(ctx, s.all); err != nil {
+	if err := svc.Store.AddRecords(ctx, s.all); err != nil {
 		return err
 	}
-	return seedPractice(ctx, d)
+	return seedPractice(ctx, svc)
 }
 
 // fall drops a filter.
 func (s *season) fall(ctx context.Context, at time.Time) error {
-	f, err := s.desk.Store.Filters().Get(ctx, s.ids["ND64 on "+crate])
+	f, err := s.service.Store.Filters().Get(ctx, s.ids["ND64 on "+crate])
 	if err != nil {
 		return err
 	}
 	f.History = append(f.History, store.Happening{At: at, What: "dropped", Note: "on the cellar steps"})
-	_, err = s.desk.Store.Filters().Save(ctx, f)
+	_, err = s.service.Store.Filters().Save(ctx, f)
 	return err
 }
 
@@ -107,7 +107,7 @@ func (s *season) shoot(ctx context.Context, n int, morning time.Time) error {
 	if camera == crate && n > fellAfter {
 		truth += fellBy
 	}
-	rigs, err := s.desk.Store.RigsOf(ctx, s.ids[camera])
+	rigs, err := s.service.Store.RigsOf(ctx, s.ids[camera])
 	if err != nil {
 		return err
 	}

@@ -10,13 +10,13 @@ import (
 
 // What the log teaches of the season is what is hidden in it: within the band that it states.
 func TestTheSeasonIsLearned(t *testing.T) {
-	d := seeded(t)
-	l, err := d.Learned(t.Context())
+	svc := seeded(t)
+	l, err := svc.Learned(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}
 	ids := map[string]string{}
-	filters, err := d.Store.Filters().List(t.Context())
+	filters, err := svc.Store.Filters().List(t.Context())
 	if err != nil {
 		t.Fatal(err)
 	}

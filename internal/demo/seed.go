@@ -12,14 +12,14 @@ import (
 	"pinhole/core/angle"
 	"pinhole/core/light"
 	"pinhole/core/stop"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
 // Seed fills the data file with the demo, unless it holds cameras already. All of it or
 // nothing is there: it is made in a file of its own and taken over in one step.
-func Seed(ctx context.Context, d *desk.Desk) (err error) {
-	there, err := d.Store.Cameras().List(ctx)
+func Seed(ctx context.Context, svc *service.Service) (err error) {
+	there, err := svc.Store.Cameras().List(ctx)
 	if err != nil || len(there) > 0 {
 		return err
 	}
@@ -28,30 +28,30 @@ func Seed(ctx context.Context, d *desk.Desk) (err error) {
 		return fmt.Errorf("make room for the demo: %w", err)
 	}
 	defer func() { err = errors.Join(err, os.RemoveAll(folder)) }()
-	made, err := store.Open(ctx, filepath.Join(folder, "made.db"), d.Now)
+	made, err := store.Open(ctx, filepath.Join(folder, "made.db"), svc.Now)
 	if err != nil {
 		return err
 	}
 	filled := filepath.Join(folder, "filled.db")
-	err = seed(ctx, &desk.Desk{Store: made, Now: d.Now})
+	err = seed(ctx, &service.Service{Store: made, Now: svc.Now})
 	if err == nil {
 		err = made.Backup(ctx, filled)
 	}
 	if err = errors.Join(err, made.Close()); err != nil {
 		return err
 	}
-	return d.Store.Fill(ctx, filled)
+	return svc.Store.Fill(ctx, filled)
 }
 
-func seed(ctx context.Context, d *desk.Desk) error {
-	ids, err := seedGear(ctx, d)
+func seed(ctx context.Context, svc *service.Service) error {
+	ids, err := seedGear(ctx, svc)
 	if err != nil {
 		return err
 	}
-	if err := seedSeason(ctx, d, ids); err != nil {
+	if err := seedSeason(ctx, svc, ids); err != nil {
 		return fmt.Errorf("add the season: %w", err)
 	}
-	shoot, err := d.Store.Shoots().Save(ctx, store.Shoot{ShootFields: store.ShootFields{
+	shoot, err := svc.Store.Shoots().Save(ctx, store.Shoot{ShootFields: store.ShootFields{
 		Day: store.ShootDay{
 			Where: &assemble.PlaceFields{LatDeg: 38.4, LonDeg: -20.5}, Zone: "Etc/GMT+1", FirstDay: "2031-09-20", LastDay: "2031-09-21", Sky: light.ClearSky,
 			Turns: []assemble.SkyTurn{{From: *at(20, 15, 0), Sky: light.PartlyCloudy}, {From: *at(21, 5, 0), Sky: light.ClearSky}},
@@ -63,7 +63,7 @@ func seed(ctx context.Context, d *desk.Desk) error {
 	}
 	for _, fields := range shots(ids) {
 		fields.ShootID = shoot.ID
-		if _, err := d.SaveShot(ctx, store.Shot{ShotFields: fields}); err != nil {
+		if _, err := svc.SaveShot(ctx, store.Shot{ShotFields: fields}); err != nil {
 			return fmt.Errorf("add the shot %q: %w", fields.Name, err)
 		}
 	}
@@ -72,21 +72,21 @@ func seed(ctx context.Context, d *desk.Desk) error {
 
 // seedGear adds cameras and filters and returns their ids: a camera's by its
 // name, a filter's by its label and the camera it goes on.
-func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
+func seedGear(ctx context.Context, svc *service.Service) (map[string]string, error) {
 	ids := map[string]string{}
 	byName := map[string]store.Camera{}
 	rigIDs := map[string]string{}
 	for _, k := range cameras() {
-		c, err := d.Store.AddCamera(ctx, store.Camera{CameraFields: k.CameraFields}, k.rigs[0])
+		c, err := svc.Store.AddCamera(ctx, store.Camera{CameraFields: k.CameraFields}, k.rigs[0])
 		if err != nil {
 			return nil, fmt.Errorf("add the camera %q: %w", k.Name, err)
 		}
 		for _, sheet := range k.rigs[1:] {
-			if _, err := d.Store.Rigs().Save(ctx, store.Rig{RigFields: store.RigFields{CameraID: c.ID, RigSheet: sheet}}); err != nil {
+			if _, err := svc.Store.Rigs().Save(ctx, store.Rig{RigFields: store.RigFields{CameraID: c.ID, RigSheet: sheet}}); err != nil {
 				return nil, fmt.Errorf("add the rig %q: %w", sheet.Name, err)
 			}
 		}
-		held, err := d.Store.RigsOf(ctx, c.ID)
+		held, err := svc.Store.RigsOf(ctx, c.ID)
 		if err != nil {
 			return nil, err
 		}
@@ -96,21 +96,21 @@ func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
 		for _, name := range g.on {
 			g.Cameras = append(g.Cameras, ids[name])
 		}
-		f, err := d.Store.Filters().Save(ctx, store.Filter{FilterFields: g.FilterFields})
+		f, err := svc.Store.Filters().Save(ctx, store.Filter{FilterFields: g.FilterFields})
 		if err != nil {
 			return nil, fmt.Errorf("add the filter %q: %w", g.Label, err)
 		}
 		ids[g.Label+" on "+g.on[0]] = f.ID
 		if !g.untried {
 			trial := store.TrialFields{RigID: rigIDs[g.on[0]], FilterID: f.ID, TriedAt: bought, Found: g.found}
-			if _, err := d.Store.Trials().Save(ctx, store.Trial{TrialFields: trial}); err != nil {
+			if _, err := svc.Store.Trials().Save(ctx, store.Trial{TrialFields: trial}); err != nil {
 				return nil, fmt.Errorf("try %q on %q: %w", g.Label, g.on[0], err)
 			}
 		}
 		if g.mounted {
 			c := byName[g.on[0]]
 			c.Mounted = append(c.Mounted, f.ID)
-			if _, err := d.Store.Cameras().Save(ctx, c); err != nil {
+			if _, err := svc.Store.Cameras().Save(ctx, c); err != nil {
 				return nil, fmt.Errorf("mount %q on %q: %w", g.Label, c.Name, err)
 			}
 		}
@@ -119,7 +119,7 @@ func seedGear(ctx context.Context, d *desk.Desk) (map[string]string, error) {
 		for i, name := range p.Cameras {
 			p.Cameras[i] = ids[name]
 		}
-		if _, err := d.Store.Packs().Save(ctx, store.Pack{PackFields: p}); err != nil {
+		if _, err := svc.Store.Packs().Save(ctx, store.Pack{PackFields: p}); err != nil {
 			return nil, fmt.Errorf("add the pack %q: %w", p.Name, err)
 		}
 	}

@@ -11,7 +11,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/internal/archive"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -23,7 +23,7 @@ type ArchiveInput struct {
 }
 
 // registerArchive opens the doors by which everything goes out and comes in.
-func (s *server) registerArchive(kept *desk.Desk) {
+func (s *server) registerArchive(kept *service.Service) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "export-archive", Method: http.MethodGet, Path: "/api/archive", Summary: "Write everything as one open archive", Tags: []string{"archive"},
 		Errors: []int{http.StatusForbidden},

@@ -12,7 +12,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -39,7 +39,7 @@ type (
 )
 
 // registerBackups opens the doors to backups.
-func (s *server) registerBackups(kept *desk.Desk) {
+func (s *server) registerBackups(kept *service.Service) {
 	data := kept.Store
 	state := func(ctx context.Context) (*Backups, error) {
 		isDaily, err := data.CopiesDaily(ctx)

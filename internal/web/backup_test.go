@@ -11,7 +11,7 @@ import (
 	"pinhole/internal/store"
 )
 
-// What a person does at the desk: take a copy away, spoil something, and put it back.
+// What a person does at the service: take a copy away, spoil something, and put it back.
 func TestBackupsThroughTheirDoors(t *testing.T) {
 	s := newSite(t)
 	w := s.do("GET", "/api/backups/file", "", nil)

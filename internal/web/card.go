@@ -10,8 +10,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/request"
-	"pinhole/internal/desk"
 	"pinhole/internal/paper"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -46,8 +46,8 @@ type PaperInput struct {
 }
 
 // registerCard opens the doors to what is used in the field.
-func (s *server) registerCard(kept *desk.Desk) {
-	addGot(s, "/api/shoots/{id}/card", "get-card", "Get all that the field card of a shoot needs, to go on without the server", "field", func(ctx context.Context, in *CardInput) (*desk.Card, error) {
+func (s *server) registerCard(kept *service.Service) {
+	addGot(s, "/api/shoots/{id}/card", "get-card", "Get all that the field card of a shoot needs, to go on without the server", "field", func(ctx context.Context, in *CardInput) (*service.Card, error) {
 		return kept.Card(ctx, in.ID, in.Shot)
 	})
 	addGot(s, "/api/shoots/{id}/log", "list-field-log", "List what was done in the field, the latest first", "field", func(ctx context.Context, in *LogPart) (*part[store.FieldEntry], error) {

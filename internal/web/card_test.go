@@ -9,7 +9,7 @@ import (
 	"strings"
 	"testing"
 
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -21,7 +21,7 @@ func harvest(t *testing.T, s *site) string {
 // What a device is given once is what it asks the computation ever after.
 func TestACardIsAnsweredFromWhatADeviceWasGiven(t *testing.T) {
 	s := newSite(t)
-	kit := get[desk.Card](t, s, "GET", "/api/shoots/"+harvest(t, s)+"/card", "")
+	kit := get[service.Card](t, s, "GET", "/api/shoots/"+harvest(t, s)+"/card", "")
 	asked, err := json.Marshal(kit.Request)
 	if err != nil {
 		t.Fatal(err)
@@ -53,7 +53,7 @@ func TestTheFieldLogThroughItsDoor(t *testing.T) {
 	if e := get[store.FieldEntry](t, s, "PUT", log+"device-entry-2", tick); e.Clash == nil {
 		t.Error("a second tick of the step is no clash")
 	}
-	if card := get[desk.Card](t, s, "GET", strings.TrimSuffix(log, "/log/")+"/card", ""); len(card.Log) != 2 || len(card.Request.Marks) != 2 {
+	if card := get[service.Card](t, s, "GET", strings.TrimSuffix(log, "/log/")+"/card", ""); len(card.Log) != 2 || len(card.Request.Marks) != 2 {
 		t.Errorf("the card has %d entries, %d marks", len(card.Log), len(card.Request.Marks))
 	}
 	for _, c := range []struct{ path, body, field string }{
@@ -80,7 +80,7 @@ func TestTheFieldLogThroughItsDoor(t *testing.T) {
 }
 
 // A log of many entries is not refused: the card takes its end along, the rest is read in
-// parts, and the desk removes what is old.
+// parts, and the service removes what is old.
 func TestALongFieldLogThroughItsDoors(t *testing.T) {
 	s := newSite(t)
 	shoot := "/api/shoots/" + harvest(t, s)
@@ -88,7 +88,7 @@ func TestALongFieldLogThroughItsDoors(t *testing.T) {
 	for i := range entries {
 		get[store.FieldEntry](t, s, "PUT", fmt.Sprintf("%s/log/device-entry-%04d", shoot, i), `{"kind":"note","at":"2031-09-20T09:12:00-01:00","words":"a note"}`)
 	}
-	card := get[desk.Card](t, s, "GET", shoot+"/card", "")
+	card := get[service.Card](t, s, "GET", shoot+"/card", "")
 	type logPart struct {
 		Items []store.FieldEntry
 		Next  string

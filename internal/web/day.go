@@ -10,8 +10,8 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"pinhole/internal/desk"
 	"pinhole/internal/files"
+	"pinhole/internal/service"
 	"pinhole/internal/sim"
 	"pinhole/internal/store"
 	"pinhole/internal/zone"
@@ -42,8 +42,8 @@ type (
 const mostUpload = 32 << 20
 
 // registerDay opens the doors to the light and the plan of a shoot.
-func (s *server) registerDay(kept *desk.Desk) {
-	addGot(s, "/api/shoots/{id}/day", "get-day", "Get a shoot ready for planning", "shoots", func(ctx context.Context, in *ByID) (*desk.Day, error) {
+func (s *server) registerDay(kept *service.Service) {
+	addGot(s, "/api/shoots/{id}/day", "get-day", "Get a shoot ready for planning", "shoots", func(ctx context.Context, in *ByID) (*service.Day, error) {
 		return kept.Day(ctx, in.ID)
 	})
 	huma.Register(s.api, huma.Operation{
@@ -69,7 +69,7 @@ func (s *server) registerDay(kept *desk.Desk) {
 		}
 		return &file{media, `attachment; filename="plan.` + in.Format + `"`, out.Bytes()}, nil
 	})
-	addGot(s, "/api/shoots/{id}/year", "get-year", "Get the light of a shoot's place through a year, and the filters it calls for", "shoots", func(ctx context.Context, in *YearInput) (*desk.YearOf, error) {
+	addGot(s, "/api/shoots/{id}/year", "get-year", "Get the light of a shoot's place through a year, and the filters it calls for", "shoots", func(ctx context.Context, in *YearInput) (*service.YearOf, error) {
 		return kept.Year(ctx, in.ID, in.Camera)
 	})
 	addPosted(s, "/api/zone", "find-zone", "Find the time zone of a place, without a network", "shoots", func(_ context.Context, r assemble.PlaceFields) (*ZoneAnswer, error) {

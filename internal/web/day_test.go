@@ -6,8 +6,8 @@ import (
 	"strings"
 	"testing"
 
-	"pinhole/internal/desk"
 	"pinhole/internal/files"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -51,11 +51,11 @@ func TestADayThroughItsDoors(t *testing.T) {
 	s := newSite(t)
 	shoots := get[struct{ Items []store.Shoot }](t, s, "GET", "/api/shoots", "")
 	id := shoots.Items[0].ID
-	day := get[desk.Day](t, s, "GET", "/api/shoots/"+id+"/day", "")
+	day := get[service.Day](t, s, "GET", "/api/shoots/"+id+"/day", "")
 	if day.Zone != "Etc/GMT+1" || len(day.Request.Shots) != 7 {
 		t.Fatalf("%s, %d shots", day.Zone, len(day.Request.Shots))
 	}
-	year := get[desk.YearOf](t, s, "GET", "/api/shoots/"+id+"/year", "")
+	year := get[service.YearOf](t, s, "GET", "/api/shoots/"+id+"/year", "")
 	if len(year.Answer.Weeks) != 53 || len(year.Hours) < 3 || len(year.Answer.Calls) == 0 {
 		t.Errorf("the year has %d weeks at %v: %+v", len(year.Answer.Weeks), year.Hours, year.Answer.Calls)
 	}

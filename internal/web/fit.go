@@ -8,8 +8,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/assemble"
-	"pinhole/internal/desk"
 	"pinhole/internal/paper"
+	"pinhole/internal/service"
 )
 
 type (
@@ -27,21 +27,21 @@ type (
 )
 
 // registerFit opens the doors to how glass goes on rigs, and to what follows from it.
-func (s *server) registerFit(kept *desk.Desk) {
-	addListed(s, "/api/archetypes", "list-archetypes", "List the kinds of camera to start from", "cameras", func(context.Context, *struct{}) ([]desk.Archetype, error) {
-		return desk.Archetypes(), nil
+func (s *server) registerFit(kept *service.Service) {
+	addListed(s, "/api/archetypes", "list-archetypes", "List the kinds of camera to start from", "cameras", func(context.Context, *struct{}) ([]service.Archetype, error) {
+		return service.Archetypes(), nil
 	})
 	addGot(s, "/api/presets", "get-presets", "Get the defaults and the usual choices offered for a shot", "shots", func(context.Context, *struct{}) (*assemble.Presets, error) {
 		presets := assemble.UsualPresets()
 		return &presets, nil
 	})
-	addListed(s, "/api/fits", "list-fits", "List how every filter stands on every rig", "kit", func(ctx context.Context, _ *struct{}) ([]desk.FitCell, error) {
+	addListed(s, "/api/fits", "list-fits", "List how every filter stands on every rig", "kit", func(ctx context.Context, _ *struct{}) ([]service.FitCell, error) {
 		return kept.Fits(ctx)
 	})
-	addGot(s, "/api/rigs/{id}/seat", "get-seat", "Get all that is known of a filter on a rig: evidence, clearance, hold, corners, balance, mass", "kit", func(ctx context.Context, in *SeatInput) (*desk.Seat, error) {
+	addGot(s, "/api/rigs/{id}/seat", "get-seat", "Get all that is known of a filter on a rig: evidence, clearance, hold, corners, balance, mass", "kit", func(ctx context.Context, in *SeatInput) (*service.Seat, error) {
 		return kept.SeatOn(ctx, in.ID, in.Filters)
 	})
-	addListed(s, "/api/rigs/{id}/sets", "list-sets", "List the sets in the kit as they are on a rig", "kit", func(ctx context.Context, in *ByID) ([]desk.FilterSet, error) {
+	addListed(s, "/api/rigs/{id}/sets", "list-sets", "List the sets in the kit as they are on a rig", "kit", func(ctx context.Context, in *ByID) ([]service.FilterSet, error) {
 		return kept.Sets(ctx, in.ID)
 	})
 	addPosted(s, "/api/kit/buy", "buy-pack", "Move a pack that was considered into the kit", "kit", kept.Buy)

@@ -6,7 +6,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 )
 
 // ExportInput names the format of an exported kit.
@@ -22,7 +22,7 @@ type file struct {
 }
 
 // registerKit opens the doors to the kit as a file.
-func (s *server) registerKit(kept *desk.Desk) {
+func (s *server) registerKit(kept *service.Service) {
 	addPosted(s, "/api/kit/import", "import-kit", "Look at a kit file, or add its good rows", "kit", kept.ImportKit)
 	huma.Register(s.api, huma.Operation{
 		OperationID: "export-kit", Method: http.MethodGet, Path: "/api/kit/export", Summary: "Write the kit as a file", Tags: []string{"kit"},

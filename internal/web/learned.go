@@ -4,7 +4,7 @@ import (
 	"context"
 
 	"pinhole/core/practice"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -19,7 +19,7 @@ type Forget struct {
 }
 
 // registerLearned opens the doors to the records and to what they teach.
-func (s *server) registerLearned(kept *desk.Desk) {
+func (s *server) registerLearned(kept *service.Service) {
 	records := kept.Store.Records()
 	addResource(s, resource[store.Record, store.RecordFields, store.Record]{
 		name: "record", plural: "records", get: records.Get, list: records.Page, remove: records.Delete, restore: records.Restore,
@@ -35,17 +35,17 @@ func (s *server) registerLearned(kept *desk.Desk) {
 		},
 		show: asIs[store.PracticeAnswer],
 	})
-	addGot(s, "/api/practice", "get-practice", "Get the mistakes of the log that practice trains, and the guesses of light", "practice-answers", func(ctx context.Context, _ *struct{}) (*desk.Practice, error) {
+	addGot(s, "/api/practice", "get-practice", "Get the mistakes of the log that practice trains, and the guesses of light", "practice-answers", func(ctx context.Context, _ *struct{}) (*service.Practice, error) {
 		return kept.Practice(ctx)
 	})
-	addGot(s, "/api/learned", "get-learned", "Get what the log teaches", "records", func(ctx context.Context, _ *struct{}) (*desk.Learned, error) {
+	addGot(s, "/api/learned", "get-learned", "Get what the log teaches", "records", func(ctx context.Context, _ *struct{}) (*service.Learned, error) {
 		return kept.Learned(ctx)
 	})
-	addPosted(s, "/api/learned/use", "use-log", "Say whether answers are given with what the log teaches", "records", func(ctx context.Context, u UseLog) (*desk.Learned, error) {
+	addPosted(s, "/api/learned/use", "use-log", "Say whether answers are given with what the log teaches", "records", func(ctx context.Context, u UseLog) (*service.Learned, error) {
 		return kept.UseLog(ctx, u.Used)
 	})
 	addPosted(s, "/api/learned/settle", "settle-suggestion", "Take a suggestion of the log, or decline it for good", "records", kept.Settle)
-	addPosted(s, "/api/learned/forget", "forget-place", "Remove for good what the log knows of a place", "records", func(ctx context.Context, f Forget) (*desk.Learned, error) {
+	addPosted(s, "/api/learned/forget", "forget-place", "Remove for good what the log knows of a place", "records", func(ctx context.Context, f Forget) (*service.Learned, error) {
 		return kept.ForgetPlace(ctx, f.Place)
 	})
 }

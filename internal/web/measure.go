@@ -13,8 +13,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/measure"
-	"pinhole/internal/desk"
 	"pinhole/internal/paper"
+	"pinhole/internal/service"
 	"pinhole/internal/sim"
 )
 
@@ -58,7 +58,7 @@ type SeedInput struct {
 
 // registerStandIns offers what is measured where nothing is there yet: logs of simulated devices,
 // and the target to print.
-func (s *server) registerStandIns(kept *desk.Desk) {
+func (s *server) registerStandIns(kept *service.Service) {
 	for _, standIn := range []struct {
 		path, id, summary, media, name string
 		write                          func(seed uint64) ([]byte, error)
@@ -95,7 +95,7 @@ type TargetInput struct {
 }
 
 // registerTargets offers frames of the simulated camera to compare filters by.
-func (s *server) registerTargets(kept *desk.Desk) {
+func (s *server) registerTargets(kept *service.Service) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "simulate-target", Method: http.MethodGet, Path: "/api/sim/target/{target}", Tags: []string{"measure"},
 		Summary: "Take a frame of a target with the simulated camera",
@@ -114,7 +114,7 @@ type ClipInput struct {
 }
 
 // registerClips offers clips of the simulated camera.
-func (s *server) registerClips(kept *desk.Desk) {
+func (s *server) registerClips(kept *service.Service) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "simulate-clip", Method: http.MethodGet, Path: "/api/sim/clip.y4m", Tags: []string{"measure"},
 		Summary: "Record a clip of a shot with the simulated camera",

@@ -18,13 +18,13 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"pinhole/core/request"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 )
 
 // Config is what the server needs.
 type Config struct {
-	Desk *desk.Desk
-	Log  *slog.Logger
+	Service *service.Service
+	Log     *slog.Logger
 	// Hosts are the names the server answers for; none means this machine's own.
 	Hosts []string
 	// Version of the application, for the OpenAPI document.
@@ -46,10 +46,10 @@ var loopback = []string{"127.0.0.1", "localhost", "::1"}
 
 // server is what the handlers share.
 type server struct {
-	desk *desk.Desk
-	log  *slog.Logger
-	api  huma.API
-	door *door // nil where everybody is let in
+	service *service.Service
+	log     *slog.Logger
+	api     huma.API
+	door    *door // nil where everybody is let in
 }
 
 // New returns the handler of the whole application.
@@ -75,9 +75,9 @@ func New(config Config) (http.Handler, error) {
 	if config.Metrics {
 		measured(router)
 	}
-	s := &server{desk: config.Desk, log: config.Log}
+	s := &server{service: config.Service, log: config.Log}
 	if config.Share != nil {
-		s.door = newDoor(config.Share, config.Desk.Store, config.Log)
+		s.door = newDoor(config.Share, config.Service.Store, config.Log)
 		router.Use(s.door.guard)
 		router.GET("/ca.crt", func(c *gin.Context) {
 			c.Data(http.StatusOK, "application/x-x509-ca-cert", config.Share.Authority)

@@ -25,11 +25,11 @@ func newShared(t *testing.T) *site {
 	if err != nil {
 		t.Fatal(err)
 	}
-	handler, err := New(Config{Desk: s.desk, Log: slog.New(slog.NewJSONHandler(&bytes.Buffer{}, nil)), Version: "test", Share: &Share{PassphraseHash: hash, Authority: []byte("the certificate")}})
+	handler, err := New(Config{Service: s.service, Log: slog.New(slog.NewJSONHandler(&bytes.Buffer{}, nil)), Version: "test", Share: &Share{PassphraseHash: hash, Authority: []byte("the certificate")}})
 	if err != nil {
 		t.Fatal(err)
 	}
-	return &site{handler: handler, log: s.log, store: s.store, desk: s.desk}
+	return &site{handler: handler, log: s.log, store: s.store, service: s.service}
 }
 
 func from(address string) func(*http.Request) {
@@ -109,11 +109,11 @@ func TestADeviceIsRevoked(t *testing.T) {
 	if w := s.do("GET", "/api/devices", "", lost); w.Code != http.StatusForbidden {
 		t.Errorf("a telephone lists the devices: %d", w.Code)
 	}
-	desk, err := New(Config{Desk: s.desk, Log: slog.New(slog.DiscardHandler), Version: "test"})
+	desk, err := New(Config{Service: s.service, Log: slog.New(slog.DiscardHandler), Version: "test"})
 	if err != nil {
 		t.Fatal(err)
 	}
-	at := &site{handler: desk, log: s.log, store: s.store, desk: s.desk}
+	at := &site{handler: desk, log: s.log, store: s.store, service: s.service}
 	for _, d := range all {
 		if d.Address == "10.0.0.1" {
 			if left := get[listing[store.Device]](t, at, "DELETE", "/api/devices/"+d.ID, "").Items; len(left) != 1 || left[0].Address != "10.0.0.2" {

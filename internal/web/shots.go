@@ -10,7 +10,7 @@ import (
 
 	"pinhole/core/calc"
 	"pinhole/core/request"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -28,9 +28,9 @@ type CoverageInput struct {
 
 // registerShots opens the doors to shots, and to the bench they are answered on.
 func (s *server) registerShots() {
-	kept := s.desk
+	kept := s.service
 	if kept == nil {
-		kept = &desk.Desk{Store: &store.Store{}} // for describing the API only
+		kept = &service.Service{Store: &store.Store{}} // for describing the API only
 	}
 	shots := kept.Store.Shots()
 	addResource(s, resource[store.Shot, store.ShotFields, store.Shot]{
@@ -45,7 +45,7 @@ func (s *server) registerShots() {
 	addListed(s, "/api/shots/{id}/readings", "list-readings", "List the readings taken for a shot", "shots", func(ctx context.Context, in *ByID) ([]store.Reading, error) {
 		return kept.Store.ReadingsOf(ctx, in.ID)
 	})
-	addGot(s, "/api/cameras/{id}/bench", "get-bench", "Get a camera with the filters that go on it", "cameras", func(ctx context.Context, in *OnRig) (*desk.Bench, error) {
+	addGot(s, "/api/cameras/{id}/bench", "get-bench", "Get a camera with the filters that go on it", "cameras", func(ctx context.Context, in *OnRig) (*service.Bench, error) {
 		return kept.Bench(ctx, in.ID, in.Rig)
 	})
 	addListed(s, "/api/askable", "list-askable", "List the cameras that a line may name, the one that was worked on last first", "cameras", func(ctx context.Context, _ *struct{}) ([]calc.AskCamera, error) {
@@ -56,18 +56,18 @@ func (s *server) registerShots() {
 		OperationID: "keep-line", Method: http.MethodPost, Path: keep, Summary: "Make camera, filters and shot of a line, all or none", Tags: []string{"shots"},
 		DefaultStatus: http.StatusCreated, Errors: []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
 	}, func(ctx context.Context, in *CreateInput) (*answer[store.Shot], error) {
-		r, err := request.Decode[desk.KeepRequest](in.RawBody)
+		r, err := request.Decode[service.KeepRequest](in.RawBody)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
-		kept, err := s.desk.Keep(ctx, in.Key, r)
+		kept, err := s.service.Keep(ctx, in.Key, r)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
 		return &answer[store.Shot]{kept}, nil
 	})
-	s.describe(http.MethodPost, keep, reflect.TypeFor[desk.KeepRequest](), nil)
-	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's filters cover, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*desk.Covered, error) {
+	s.describe(http.MethodPost, keep, reflect.TypeFor[service.KeepRequest](), nil)
+	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's filters cover, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*service.Covered, error) {
 		return kept.Coverage(ctx, in.ID, in.Rig, in.Shoot)
 	})
 }

@@ -7,7 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/calc"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 )
 
 // Status is what the page shows about the server.
@@ -32,7 +32,7 @@ type Health struct {
 
 // registerHealth opens two doors for who watches the server: health fails where the data
 // cannot be read, readiness where nothing can be stored.
-func (s *server) registerHealth(kept *desk.Desk) {
+func (s *server) registerHealth(kept *service.Service) {
 	check := func(path, id, summary string, ask func(context.Context) error) {
 		addGot(s, path, id, summary, "status", func(ctx context.Context, _ *struct{}) (*Health, error) {
 			if err := ask(ctx); err != nil {
@@ -50,11 +50,11 @@ func (s *server) registerStatus(config Config) {
 	huma.Register(s.api, huma.Operation{
 		OperationID: "get-status", Method: http.MethodGet, Path: "/api/status", Summary: "Get the server's versions", Tags: []string{"status"},
 	}, func(ctx context.Context, _ *struct{}) (*answer[Status], error) {
-		days, err := s.desk.Store.KeepDays(ctx)
+		days, err := s.service.Store.KeepDays(ctx)
 		if err != nil {
 			return nil, fail(ctx, s.log, err)
 		}
-		damage := s.desk.Store.Damage()
+		damage := s.service.Store.Damage()
 		return &answer[Status]{Status{KeepDays: days, Damage: damage, Fingerprint: config.Fingerprint, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
 	})
 }

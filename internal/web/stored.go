@@ -9,7 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"pinhole/core/request"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -64,9 +64,9 @@ func (p Part) page() store.Page { return store.Page{After: p.After, Limit: p.Lim
 
 // registerStored opens the doors to what is stored, shots apart.
 func (s *server) registerStored() {
-	kept := s.desk
+	kept := s.service
 	if kept == nil {
-		kept = &desk.Desk{Store: &store.Store{}} // for describing the API only
+		kept = &service.Service{Store: &store.Store{}} // for describing the API only
 	}
 	s.registerKit(kept)
 	s.registerDay(kept)
@@ -84,7 +84,7 @@ func (s *server) registerStored() {
 		join: func(m store.Meta, f store.CameraFields) store.Camera { return store.Camera{Meta: m, CameraFields: f} },
 		show: asIs[store.Camera],
 	})
-	addResource(s, resource[store.Filter, store.FilterFields, desk.ShownFilter]{
+	addResource(s, resource[store.Filter, store.FilterFields, service.ShownFilter]{
 		name: "filter", plural: "filters", get: filters.Get, list: filters.Page, remove: filters.Delete, restore: filters.Restore,
 		save: checked(filters, func(_ context.Context, f store.Filter) error { return kept.CheckFilter(f) }),
 		join: func(m store.Meta, f store.FilterFields) store.Filter { return store.Filter{Meta: m, FilterFields: f} },

@@ -23,7 +23,7 @@ import (
 
 	"pinhole/core/problem"
 	"pinhole/internal/demo"
-	"pinhole/internal/desk"
+	"pinhole/internal/service"
 	"pinhole/internal/store"
 )
 
@@ -32,7 +32,7 @@ type site struct {
 	handler http.Handler
 	log     *bytes.Buffer
 	store   *store.Store
-	desk    *desk.Desk
+	service *service.Service
 }
 
 // seeded is the data file of the demo, made once.
@@ -49,7 +49,7 @@ func seed(t testing.TB) []byte {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if err := errors.Join(demo.Seed(t.Context(), &desk.Desk{Store: s, Now: now}), s.Close()); err != nil {
+		if err := errors.Join(demo.Seed(t.Context(), &service.Service{Store: s, Now: now}), s.Close()); err != nil {
 			t.Fatal(err)
 		}
 		if seeded, err = os.ReadFile(path); err != nil {
@@ -70,13 +70,13 @@ func newSite(t testing.TB) *site {
 		t.Fatal(err)
 	}
 	t.Cleanup(func() { _ = s.Close() }) // one test closes it itself
-	d := &desk.Desk{Store: s, Now: now}
+	svc := &service.Service{Store: s, Now: now}
 	var log bytes.Buffer
-	handler, err := New(Config{Desk: d, Log: slog.New(slog.NewJSONHandler(&log, nil)), Version: "test", Demo: true})
+	handler, err := New(Config{Service: svc, Log: slog.New(slog.NewJSONHandler(&log, nil)), Version: "test", Demo: true})
 	if err != nil {
 		t.Fatal(err)
 	}
-	return &site{handler, &log, s, d}
+	return &site{handler, &log, s, svc}
 }
 
 func (s *site) do(method, path, body string, change func(*http.Request)) *httptest.ResponseRecorder {
@@ -415,11 +415,11 @@ func TestCreatingTwiceByOneKeyStoresOnce(t *testing.T) {
 func TestGearThroughItsDoors(t *testing.T) {
 	s := newSite(t)
 	camera := get[store.Camera](t, s, "POST", "/api/cameras", `{"name":"c","aperture":2.8,"isoBase":100,"isoCeiling":800,"steps":["1/50"],"rates":["25"],"mounted":[]}`)
-	filter := get[desk.ShownFilter](t, s, "POST", "/api/filters", `{"label":"ND8/PL","cameras":["`+camera.ID+`"]}`)
+	filter := get[service.ShownFilter](t, s, "POST", "/api/filters", `{"label":"ND8/PL","cameras":["`+camera.ID+`"]}`)
 	if filter.Counts == nil || filter.Counts.Stops != 4.5 || filter.Title != "ND8/PL" {
 		t.Errorf("the filter is shown as %+v", filter)
 	}
-	b := get[desk.Bench](t, s, "GET", "/api/cameras/"+camera.ID+"/bench", "")
+	b := get[service.Bench](t, s, "GET", "/api/cameras/"+camera.ID+"/bench", "")
 	if len(b.Kit) != 1 || b.Kit[0].ID != filter.ID || b.Optics.Aperture != 2.8 {
 		t.Errorf("the bench is %+v", b)
 	}

@@ -1,4 +1,0 @@
-// Package desk joins what is stored with the computation: it turns cameras and
-// filters as their owner knows them into a bench that a shot is answered on, and
-// keeps each shot together with the answer it was given.
-package desk

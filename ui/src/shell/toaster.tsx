@@ -38,8 +38,8 @@ export function Toasts() {
   return (
     <Toaster toaster={toaster} insetInline={{ mdDown: "4" }}>
       {(toast) => (
-        <Toast.Root width={{ md: "sm" }} bg="ink" color="page">
-          <Stack gap="1" flex="1">
+        <Toast.Root width="min(100vw - 32px, 24rem)" bg="ink" color="page">
+          <Stack gap="1" flex="1" minW="0" overflowWrap="break-word">
             {toast.title && <Toast.Title>{toast.title}</Toast.Title>}
             {toast.description && <Toast.Description>{toast.description}</Toast.Description>}
           </Stack>

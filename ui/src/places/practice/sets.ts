@@ -16,8 +16,8 @@ const asked = z.object(
 /** What is practised: kinds, and how hard; a kind without a grade is asked as it fits. */
 const schema = z.object(
   {
-    format: z.literal("pinhole-practice-set", "pinhole-practice-set"),
-    version: z.literal(1, "1"),
+    format: z.literal("pinhole-practice-set", "only pinhole-practice-set is read"),
+    version: z.literal(1, "only 1 is read"),
     name: z.string(NAME).check(z.minLength(1, NAME), z.maxLength(80, NAME)),
     kinds: z.array(asked, COUNT).check(z.minLength(1, COUNT), z.maxLength(ALL.length, COUNT)),
   },

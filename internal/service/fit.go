@@ -104,19 +104,19 @@ func (svc *Service) SeatOn(ctx context.Context, rigID string, filterIDs []string
 	if err != nil {
 		return nil, err
 	}
-	i := slices.IndexFunc(s.rigs, func(r store.Rig) bool { return r.ID == rigID })
-	if i < 0 {
+	rig := s.rig(rigID)
+	if rig == nil {
 		return nil, fmt.Errorf("rig %s: %w", rigID, store.ErrNotFound)
 	}
 	var stack []store.Filter
 	for j, id := range filterIDs {
-		k := slices.IndexFunc(s.filters, func(f store.Filter) bool { return f.ID == id })
-		if k < 0 {
+		f := s.filter(id)
+		if f == nil {
 			return nil, &problem.Fault{Field: fmt.Sprintf("filters[%d]", j), Value: id, Allowed: "the id of a filter in the kit"}
 		}
-		stack = append(stack, s.filters[k])
+		stack = append(stack, *f)
 	}
-	return s.seat(s.rigs[i], stack)
+	return s.seat(*rig, stack)
 }
 
 // seat judges a stack, of one filter at least, on a rig.

@@ -27,8 +27,8 @@ func (svc *Service) Sets(ctx context.Context, rigID string) ([]FilterSet, error)
 	if err != nil {
 		return nil, err
 	}
-	i := slices.IndexFunc(s.rigs, func(r store.Rig) bool { return r.ID == rigID })
-	if i < 0 {
+	rig := s.rig(rigID)
+	if rig == nil {
 		return nil, fmt.Errorf("rig %s: %w", rigID, store.ErrNotFound)
 	}
 	members := map[string][]store.Filter{}
@@ -45,10 +45,10 @@ func (svc *Service) Sets(ctx context.Context, rigID string) ([]FilterSet, error)
 	sets := []FilterSet{}
 	for _, name := range names {
 		// A set that was made for another camera is no choice for this rig.
-		if !slices.ContainsFunc(members[name], func(f store.Filter) bool { return slices.Contains(f.Cameras, s.rigs[i].CameraID) }) {
+		if !slices.ContainsFunc(members[name], func(f store.Filter) bool { return slices.Contains(f.Cameras, rig.CameraID) }) {
 			continue
 		}
-		set, err := s.set(name, members[name], s.rigs[i])
+		set, err := s.set(name, members[name], *rig)
 		if err != nil {
 			return nil, err
 		}

@@ -124,11 +124,16 @@ func TestShutterOfTimeLapseAndStill(t *testing.T) {
 	if a = run(t, "shutter", `{"angleDeg":300,"intervalS":2}`).(*ShutterAnswer); a.Possible || a.Why == "" {
 		t.Errorf("an exposure that leaves no time to write it is %+v", a)
 	}
-	if a = run(t, "shutter", `{"text":"2\""}`).(*ShutterAnswer); a.AngleDeg != nil || a.ShutterS != 2 {
+	if a = run(t, "shutter", `{"text":"2\""}`).(*ShutterAnswer); a.AngleDeg != nil || a.DeliveredAngleDeg != nil || a.ShutterS != 2 {
 		t.Errorf("a still is %+v", a)
 	}
 	if a = run(t, "shutter", `{"shutterS":0.05,"fps":25,"steps":[0.04,0.02]}`).(*ShutterAnswer); a.Possible || a.ShutterS != 0.04 {
 		t.Errorf("longer than a frame is %+v", a)
+	}
+	for _, same := range []string{`{"angleDeg":180,"fps":25}`, `{"angleDeg":180,"intervalS":2}`, `{"angleDeg":180,"fps":25,"delivery":{"mode":"every-frame"}}`, `{"angleDeg":180,"intervalS":2,"delivery":{"mode":"every-frame"}}`} {
+		if a = run(t, "shutter", same).(*ShutterAnswer); a.DeliveredAngleDeg == nil || *a.DeliveredAngleDeg != *a.AngleDeg {
+			t.Errorf("%s: delivered %v, shot at %v", same, a.DeliveredAngleDeg, *a.AngleDeg)
+		}
 	}
 	a = run(t, "shutter", `{"shutterS":0.01,"fps":50,"delivery":{"mode":"speed-up","fps":25,"factor":2}}`).(*ShutterAnswer)
 	if math.Abs(*a.DeliveredAngleDeg-45) > 1e-9 {

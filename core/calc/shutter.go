@@ -27,7 +27,7 @@ type ShutterAnswer struct {
 	ShutterS          float64  `json:"shutterS"`
 	SnapStops         float64  `json:"snapStops" doc:"positive lets in more light than wished"`
 	AngleDeg          *float64 `json:"angleDeg" doc:"null for a still"`
-	DeliveredAngleDeg *float64 `json:"deliveredAngleDeg,omitempty"`
+	DeliveredAngleDeg *float64 `json:"deliveredAngleDeg" doc:"what viewers see; where no delivery is given every frame is shown; null for a still"`
 	Text              string   `json:"text"`
 	Possible          bool     `json:"possible"`
 	Why               string   `json:"why,omitempty"`
@@ -58,7 +58,7 @@ func Shutter(r ShutterRequest) (*ShutterAnswer, error) {
 	if rate > 0 {
 		a.AngleDeg = number(float64(snapped.Offered.Angle(rate)))
 	}
-	if err := a.deliver(r, snapped.Offered, fps); err != nil {
+	if err := a.deliver(r, snapped.Offered, rate); err != nil {
 		return nil, err
 	}
 	a.judge(r, ideal, fps)
@@ -97,15 +97,16 @@ func (r *ShutterRequest) ideal(fps stop.FrameRate) (stop.Shutter, error) {
 }
 
 // deliver fills in the angle that viewers see.
-func (a *ShutterAnswer) deliver(r ShutterRequest, t stop.Shutter, fps stop.FrameRate) error {
+func (a *ShutterAnswer) deliver(r ShutterRequest, t stop.Shutter, capture stop.FrameRate) error {
 	if r.Delivery == nil {
+		a.DeliveredAngleDeg = a.AngleDeg
 		return nil
 	}
 	d, err := r.Delivery.Delivery()
 	if err != nil {
 		return problem.At("delivery", err)
 	}
-	shown := d.Shown(fps)
+	shown := d.Shown(capture)
 	if shown == 0 {
 		return &problem.Fault{Field: "fps", Allowed: "the frame rate at which every frame is shot"}
 	}

@@ -7768,8 +7768,11 @@ export interface components {
              * @description null for a still
              */
             angleDeg: number | null;
-            /** Format: double */
-            deliveredAngleDeg?: number;
+            /**
+             * Format: double
+             * @description what viewers see; where no delivery is given every frame is shown; null for a still
+             */
+            deliveredAngleDeg: number | null;
             /** Format: double */
             idealS: number;
             possible: boolean;

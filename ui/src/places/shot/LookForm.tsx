@@ -131,8 +131,8 @@ function DeliveryFields({
         onChange={(intervalS) => onScene({ intervalS })}
       />
       <Text alignSelf="end" flexBasis="100%" data-testid="delivered">
-        {shutter.deliveredAngleDeg !== undefined &&
-          delivery &&
+        {delivery &&
+          shutter.deliveredAngleDeg !== null &&
           `Viewers see an angle of ${angle(shutter.deliveredAngleDeg)}. `}
         {lapse &&
           (lapse.possible ? `${lapse.text} fits into the interval, ${angle(lapse.angleDeg)} of it.` : lapse.why)}

@@ -153,8 +153,7 @@ func (p *picture) count(a *FrameAnswer) *lights {
 		row := p.rgb[3*y*p.width : 3*(y+1)*p.width]
 		for x := range p.width {
 			r, g, b := row[3*x], row[3*x+1], row[3*x+2]
-			luma := (lumaRed*float64(r) + lumaGreen*float64(g) + lumaBlue*float64(b)) / perCode
-			h.Luma[int(luma+0.5)]++
+			h.Luma[lumaCode(r, g, b)]++
 			h.Red[codeOf(r)]++
 			h.Green[codeOf(g)]++
 			h.Blue[codeOf(b)]++
@@ -178,6 +177,14 @@ func (p *picture) count(a *FrameAnswer) *lights {
 	a.Blown = Channels{float64(channels[0]) / all, float64(channels[1]) / all, float64(channels[2]) / all}
 	a.Zebra = zebra.shares()
 	return light
+}
+
+// lumaCode returns ⌊0.2126 R + 0.7152 G + 0.0722 B + ½⌋ of codes, in whole numbers: codes of 8
+// bits do lie half-way, where fractions of two would fall on either side.
+func lumaCode(r, g, b uint16) int {
+	const parts = 10000
+	const red, green, blue = parts * lumaRed, parts * lumaGreen, parts * lumaBlue
+	return (red*int(r) + green*int(g) + blue*int(b) + parts*perCode/2) / (parts * perCode)
 }
 
 // codeOf returns the code of 8 bits that is nearest to a value.

@@ -149,8 +149,7 @@ func (p *picture) take(shown image.Image) bool {
 			chroma := m.COffset(least.X, least.Y+y)
 			cb, cr := m.Cb[chroma:], m.Cr[chroma:]
 			for x, column := range columns {
-				r, g, b := color.YCbCrToRGB(luma[x], cb[column], cr[column])
-				out[3*x], out[3*x+1], out[3*x+2] = uint16(r)*perCode, uint16(g)*perCode, uint16(b)*perCode
+				out[3*x], out[3*x+1], out[3*x+2] = channels(luma[x], cb[column], cr[column])
 			}
 		}
 	case *image.Gray:
@@ -189,6 +188,15 @@ func (p *picture) take(shown image.Image) bool {
 		return false
 	}
 	return true
+}
+
+// channels returns red, green and blue of a pixel of a JPEG (JFIF 1.02, after ITU-R BT.601).
+// They are not rounded to whole codes: on an even surface that moves a channel's mean by up to
+// half a code, which a cast of a hundredth of a stop is less than.
+func channels(y, cb, cr uint8) (r, g, b uint16) {
+	luma, blue, red := perCode*float64(y), perCode*(float64(cb)-128), perCode*(float64(cr)-128)
+	value := func(v float64) uint16 { return uint16(min(max(v+0.5, 0), math.MaxUint16)) }
+	return value(luma + 1.402*red), value(luma - 0.344136*blue - 0.714136*red), value(luma + 1.772*blue)
 }
 
 // turn brings the picture the way up that its EXIF says (Exif 2.32, tag 0x0112).

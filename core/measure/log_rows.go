@@ -89,7 +89,8 @@ func orSeconds(unit string) float64 {
 	return 1
 }
 
-// readShutter reads 1/500, 0.002s, or 500, which is its fraction as cameras show it.
+// readShutter reads 1/500, 0.002s, 2" or 500, which is its fraction as cameras show it. An angle
+// is not read: what it lasts is not in its row.
 func readShutter(text, unit string) (float64, error) {
 	text = strings.TrimSpace(text)
 	if top, bottom, isFraction := strings.Cut(text, "/"); isFraction {
@@ -102,14 +103,18 @@ func readShutter(text, unit string) (float64, error) {
 	}
 	number := leading.FindString(text)
 	v, err := positive(text, "")
-	rest := strings.TrimSpace(strings.TrimPrefix(text, number))
+	rest := strings.ToLower(strings.TrimSpace(strings.TrimPrefix(text, number)))
 	switch {
 	case err != nil:
 		return 0, err
+	case strings.HasPrefix(rest, "°"), strings.HasPrefix(rest, "deg"):
+		return 0, fmt.Errorf("%q is an angle", text)
 	case timeUnits[unit] != 0:
 		return v * timeUnits[unit], nil
 	case timeUnits[rest] != 0:
 		return v * timeUnits[rest], nil
+	case rest == "sec", rest == "seconds", rest == `"`, rest == "″":
+		return v, nil
 	case v >= 1:
 		return 1 / v, nil
 	}
@@ -160,9 +165,9 @@ var cueTimes = regexp.MustCompile(`(?m)^\s*(\d+):(\d+):(\d+)[,.](\d+)\s*-->\s*(\
 
 var (
 	tags = regexp.MustCompile(`<[^>\n]*>|[\[\](){}]`)
-	// said is a key and a value; a key may have several words, of which the first may belong
-	// to what stands before.
-	said = regexp.MustCompile(`([A-Za-z][A-Za-z_]*(?:[ -][A-Za-z_]+)*)\s*[:=]\s*([^\s,;]+(?:,\d+)?)`)
+	// said is a key and a value, whose unit may stand apart; a key may have several words, of
+	// which the first may belong to what stands before.
+	said = regexp.MustCompile(`([A-Za-z][A-Za-z_]*(?:[ -][A-Za-z_]+)*)\s*[:=]\s*([^\s,;]+(?:,\d+)?(?: (?:s|ms|us|µs|ns|sec|seconds|deg)\b)?)`)
 )
 
 // readSubRip reads cues whose text says keys and values. SubRip is read here, and not by a

@@ -103,7 +103,7 @@ const maxLabel = 60
 var (
 	polariserWord = regexp.MustCompile(`^(c-?pl|pl|cir-?pl|polari[sz]er|polari[sz]ing|circular polari[sz]er)$`)
 	clearWord     = regexp.MustCompile(`^(uv|clear|protector|protection|skylight|mcuv)$`)
-	nightWord     = regexp.MustCompile(`^(night|clear night|night sky|(?:anti[ -])?light[ -]pollution)(?: filter)?$`)
+	nightWord     = regexp.MustCompile(`^(night|clear night|night sky|(?:anti[ -])?light[ -]pollution)$`)
 	mistWord      = regexp.MustCompile(`^(?:[0-9]+/[0-9]+ )?(?:black |white )?mist(?: (?:[0-9]+/[0-9]+|[0-9.]+))?$`)
 	polariserND   = regexp.MustCompile(`^(?:c-?pl|pl|polari[sz]er)[ /+-]+((?:nd)?.+)$`)
 	hybridLabel   = regexp.MustCompile(`^(.+?)[ /+-]*(?:c-?pl|pl|polari[sz]er)$`)
@@ -144,6 +144,7 @@ func parseLabel(s string) (Label, error) {
 	if len(s) > maxLabel {
 		return Label{}, ErrLabel
 	}
+	s = strings.TrimSuffix(s, " filter")
 	for _, twice := range []*regexp.Regexp{doubleLabel, besideLabel} {
 		if m := twice.FindStringSubmatch(s); m != nil {
 			return bothOf(strings.TrimSpace(m[1]), strings.TrimSpace(m[2]))
@@ -186,6 +187,9 @@ func parseLabel(s string) (Label, error) {
 
 // greyLabel reads the strength of a plain grey filter.
 func greyLabel(s string) (Label, error) {
+	if strength, isLast := strings.CutSuffix(s, " nd"); isLast { // a 10 stop ND
+		s = "nd " + strength
+	}
 	if m := stopsLabel.FindStringSubmatch(s); m != nil {
 		return of(inStops, m[1])
 	}

@@ -28,11 +28,14 @@ func TestParseLabel(t *testing.T) {
 		{"4-stop", ND, 4, 0},
 		{"-4EV", ND, 4, 0},
 		{"ND 6 stops", ND, 6, 0},
+		{"10 stop ND", ND, 10, 0},
+		{"10-stop ND filter", ND, 10, 0},
 		// densities
 		{"ND0.9", ND, 0.9 * log2of10, 0},
 		{"ND 1.2", ND, 1.2 * log2of10, 0},
 		{"OD 1.8", ND, 1.8 * log2of10, 0},
 		{"0.9", ND, 0.9 * log2of10, 0},
+		{"0.9 ND", ND, 0.9 * log2of10, 0},
 		// more than one reading
 		{"ND 2.0", ND, 2 * log2of10, 1},
 		{"OD 2.0", ND, 2 * log2of10, 0}, // says what it is

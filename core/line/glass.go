@@ -109,7 +109,7 @@ func idOf(labels []string, i int) string {
 func kitOf(labels []string) []assemble.KitFilter {
 	kit := make([]assemble.KitFilter, 0, len(labels))
 	for i, label := range labels {
-		l, err := parseLabel(label)
+		l, err := glass.ParseLabel(label)
 		if err != nil {
 			panic(fmt.Sprintf("line: the label %q was read and cannot be: %v", label, err)) // a part's own text
 		}

@@ -29,11 +29,12 @@ const (
 // ring reads the label of a filter at hand.
 func (r *reader) ring() int { return r.takeRing(false) }
 
-// bareRing reads one that is a bare number, which stands outside a look alone.
+// bareRing reads one that is a bare number: outside a look, or in a row beside a rate that has
+// its unit.
 func (r *reader) bareRing() int { return r.takeRing(true) }
 
 func (r *reader) takeRing(isBare bool) int {
-	if isBare && r.now.isLook {
+	if isBare && (!r.isBare(0) || r.now.isLook && !(r.saysRate && r.isInRow())) {
 		return 0
 	}
 	label, n := r.label(0, isBare)
@@ -48,7 +49,8 @@ func (r *reader) takeRing(isBare bool) int {
 const noFilter = "no filter"
 
 var saysNoFilter = map[string]bool{noFilter: true, "no filters": true, "no nd": true, "no glass": true,
-	"without filter": true, "without filters": true, "without a filter": true, "without nd": true, "without glass": true}
+	"without filter": true, "without filters": true, "without a filter": true, "without nd": true, "without glass": true,
+	"no nd filter": true, "no nd filters": true, "without nd filter": true, "nothing on": true, "bare lens": true}
 
 // noGlass reads that no filter is at hand. Right behind what a camera read that would tell how it
 // was taken: it stays unread there, since a reading is bare where it says nothing else.
@@ -81,8 +83,13 @@ func (r *reader) label(i int, isBare bool) (text string, words int) {
 		if n > 1 && !belong(rest[:n]) || n == 1 && isBare != number.MatchString(rest[0].text) {
 			continue
 		}
-		// An ND with stops after it that are not its own are two filters.
-		if l, err := parseLabel(joined(rest[:n])); err == nil && !(isStops(rest[n-1]) && l.Ambiguous()) {
+		l, err := glass.ParseLabel(joined(rest[:n]))
+		switch {
+		case err != nil:
+		case isStops(rest[n-1]) && l.Ambiguous(): // an ND with stops after it that are not its own are two filters
+		case rest[n-1].text == "nd" && n < len(rest) && number.MatchString(rest[n].text): // it begins the next
+		case l.Kind == glass.Night && strings.HasPrefix(rest[0].text, "night") && rest[n-1].text != "filter": // when it is filmed
+		default:
 			return written(l, joined(rest[:n])), n
 		}
 	}
@@ -107,13 +114,15 @@ func written(l glass.Label, typed string) string {
 		return anyMist // a number after it would be its strength
 	case neat.MatchString(text):
 		return text
+	case number.MatchString(typed):
+		return "ND" + typed // it may stand beside what is no glass
 	}
 	return strings.NewReplacer("STOPS", "stops", "STOP", "stop").Replace(strings.ToUpper(typed))
 }
 
 // ringText is what a filter is called as a line writes it, "" where a line cannot read that.
 func ringText(called string) string {
-	l, err := parseLabel(called)
+	l, err := glass.ParseLabel(called)
 	if err != nil {
 		return ""
 	}
@@ -123,11 +132,6 @@ func ringText(called string) string {
 		return ""
 	}
 	return s.Kit[0]
-}
-
-// parseLabel reads a label, whether or not it says that it is a filter's.
-func parseLabel(text string) (glass.Label, error) {
-	return glass.ParseLabel(strings.TrimSuffix(text, " filter"))
 }
 
 // heads begin a label of several words.
@@ -142,9 +146,9 @@ func belong(words []word) bool {
 	case heads[words[0].text]:
 		return len(words) < 3 || isStops(last) || last.text == "filter" || heads[words[1].text]
 	case len(words) == 2:
-		return isStops(last) || last.text == "mist" || last.text == "filter"
+		return isStops(last) || last.text == "mist" || last.text == "filter" || last.text == "nd"
 	}
-	return len(words) == 3 && isStops(last) && strings.HasPrefix(words[0].text, "nd")
+	return len(words) == 3 && (isStops(last) && strings.HasPrefix(words[0].text, "nd") || isStops(words[1]) && last.text == "nd")
 }
 
 // isStops reports whether a word is the unit of an amount of stops.

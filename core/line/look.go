@@ -1,6 +1,7 @@
 package line
 
 import (
+	"slices"
 	"strings"
 
 	"pinhole/core/assemble"
@@ -10,27 +11,95 @@ import (
 
 // saysLook reports whether a word can stand in a look alone.
 func saysLook(w word) bool {
-	return rateWord.MatchString(w.text) || angleWord.MatchString(w.text) || w.text == "fps" || w.text == "still" || strings.HasPrefix(w.text, "time-lapse") || w.text == "timelapse"
+	_, n := rateAt([]word{w}, 0)
+	return n > 0 || angleWord.MatchString(w.text) || w.text == "fps" || w.text == "still" || strings.HasPrefix(w.text, "time-lapse") || w.text == "timelapse"
+}
+
+// rateAt finds a frame rate with its unit at the i-th of some words: 25 fps, 25p, or behind the
+// size of a picture, 4k60.
+func rateAt(words []word, i int) (digits string, n int) {
+	if m := sizedRate.FindStringSubmatch(words[i].text); m != nil {
+		return m[1], 1
+	}
+	if m := rateWord.FindStringSubmatch(words[i].text); m != nil && !pictureSize.MatchString(words[i].text) {
+		return m[1], 1
+	}
+	if number.MatchString(words[i].text) && i+1 < len(words) && words[i+1].text == "fps" {
+		return words[i].text, 2
+	}
+	return "", 0
+}
+
+// saysRate reports whether a stretch says the rate that is shot, with its unit; that which is
+// shown stands behind on or to.
+func (s stretch) saysRate() bool {
+	for i := range s.words {
+		if _, n := rateAt(s.words, i); n > 0 && (i == 0 || s.words[i-1].text != "on" && s.words[i-1].text != "to") {
+			return true
+		}
+	}
+	return false
 }
 
 // rate reads a frame rate with its unit, and how the frames are shown.
 func (r *reader) rate() int {
-	m, n := rateWord.FindStringSubmatch(r.peek(0)), 1
-	if m == nil && number.MatchString(r.peek(0)) && r.peek(1) == "fps" {
-		m, n = []string{"", r.peek(0)}, 2
-	}
-	if m == nil {
+	digits, n := rateAt(r.rest(), 0)
+	if n == 0 {
 		return 0
 	}
-	return r.takeRate(m[1], n)
+	return r.takeRate(digits, n)
 }
 
-// bareRate reads a frame rate without its unit, which stands in a look alone.
+// bareRate reads a frame rate without its unit, where no other has one: in a look, and one that
+// cameras have where it stands by itself beside something else.
 func (r *reader) bareRate() int {
-	if !r.now.isLook || !number.MatchString(r.peek(0)) {
+	isUsual := len(r.now.words) > 1 && !r.isInRow() && slices.Contains(assemble.UsualPresets().Starts.Rates, r.peek(0))
+	if r.saysRate || !r.isBare(0) || !r.now.isLook && !isUsual {
 		return 0
 	}
 	return r.takeRate(r.peek(0), 1)
+}
+
+// isBare reports whether the i-th word is a number without a unit.
+func (r *reader) isBare(i int) bool { return isBare(r.rest(), i) }
+
+// isInRow reports whether the next word is one of several bare numbers, or follows a filter.
+func (r *reader) isInRow() bool {
+	if r.isBare(1) {
+		return true
+	}
+	if r.at == 0 {
+		return false
+	}
+	before := r.now.words[r.at-1]
+	isFilter := len(r.Parts) > 0 && r.Parts[len(r.Parts)-1].Kind == Kit && r.Parts[len(r.Parts)-1].End == before.end
+	return isFilter || number.MatchString(before.text)
+}
+
+// view knows a field of view, which is the camera's own, so that its number is nothing else.
+func (r *reader) view() int {
+	isView := func(i int) bool {
+		return r.peek(i) == "fov" || r.peek(i) == "hfov" || r.peek(i) == "view" || r.peek(i) == "fisheye"
+	}
+	isDegrees := func(i int) bool { return number.MatchString(r.peek(i)) || angleWord.MatchString(r.peek(i)) }
+	if isView(0) && isDegrees(1) || isDegrees(0) && isView(1) {
+		return r.spoil(2)
+	}
+	return 0
+}
+
+// wanted reads a shutter time that is said to be wanted: shutter 1/50, want 1/50.
+func (r *reader) wanted() int {
+	n := 0
+	for r.peek(n) == "want" || r.peek(n) == "shutter" || n > 0 && r.peek(n) == "speed" {
+		n++
+	}
+	text, _, isTime := shutterText(r.peek(n))
+	if n == 0 || !isTime || r.Target != "" || number.MatchString(r.peek(n)) && !r.isBare(n) {
+		return 0
+	}
+	r.Target = text
+	return r.say(Look, text, n+1)
 }
 
 func (r *reader) takeRate(digits string, n int) int {
@@ -40,17 +109,14 @@ func (r *reader) takeRate(digits string, n int) int {
 	}
 	text, delivery, more := rate.String()+" fps", (*assemble.Delivery)(nil), 0
 	shown := func(i int) (float64, int) { // a rate at which it is shown
-		m, words := rateWord.FindStringSubmatch(r.peek(i)), 1
-		if m == nil && number.MatchString(r.peek(i)) {
-			m = []string{"", r.peek(i)}
-			if r.peek(i+1) == "fps" {
-				words = 2
-			}
-		}
-		if m == nil {
+		if i >= len(r.rest()) {
 			return 0, 0
 		}
-		at, err := stop.ParseRate(m[1])
+		digits, words := rateAt(r.rest(), i)
+		if words == 0 && number.MatchString(r.peek(i)) {
+			digits, words = r.peek(i), 1
+		}
+		at, err := stop.ParseRate(digits)
 		if err != nil || at == 0 {
 			return 0, 0
 		}
@@ -80,11 +146,14 @@ func (r *reader) takeRate(digits string, n int) int {
 // angle reads a shutter angle; one by the second is a turn.
 func (r *reader) angle() int {
 	m, n := angleWord.FindStringSubmatch(r.peek(0)), 1
-	if m == nil && number.MatchString(r.peek(0)) && (r.peek(1) == "degrees" || r.peek(1) == "deg" || r.peek(1) == "°") {
+	if m == nil && number.MatchString(r.peek(0)) && (r.peek(1) == "degrees" || r.peek(1) == "degree" || r.peek(1) == "deg" || r.peek(1) == "°") {
 		m, n = []string{"", r.peek(0)}, 2
 	}
 	if m == nil {
 		return 0
+	}
+	if r.peek(n) == "shutter" {
+		n++
 	}
 	if r.Target != "" || amount(m[1]) <= 0 || amount(m[1]) > 360 {
 		return r.spoil(n) // its number is no frame rate either

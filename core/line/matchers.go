@@ -57,15 +57,40 @@ func (r *reader) cameraSettings() int {
 	if err != nil {
 		return 0
 	}
-	text, ceiling := "iso"+tidy(m[1]), stop.ISO(0)
-	if m[2] != "" {
-		if ceiling, err = stop.ParseISO(m[2]); err != nil || ceiling < base {
+	text, highest := "iso"+tidy(m[1]), m[2]
+	if highest == "" && r.peek(words) == "to" && number.MatchString(r.peek(words+1)) {
+		highest, words = r.peek(words+1), words+2
+	}
+	if highest != "" {
+		ceiling, err := stop.ParseISO(highest)
+		if err != nil || ceiling < base || r.ISOCeiling != 0 {
 			return 0
 		}
-		text += "-" + tidy(m[2])
+		text += "-" + tidy(highest)
+		r.ISOCeiling = ceiling
 	}
-	r.ISOBase, r.ISOCeiling = base, ceiling
+	r.ISOBase = base
 	return r.say(Camera, text, words)
+}
+
+// upTo are the words around ISO that say that a number is the highest.
+var upTo = []string{"iso up to", "up to iso", "iso max", "max iso", "iso cap", "iso limit"}
+
+// isoCeiling reads the highest sensitivity that still looks good, where that alone is said.
+func (r *reader) isoCeiling() int {
+	for _, words := range upTo {
+		n := strings.Count(words, " ") + 1
+		if len(r.rest()) <= n || joined(r.rest()[:n]) != words || !number.MatchString(r.peek(n)) {
+			continue
+		}
+		ceiling, err := stop.ParseISO(r.peek(n))
+		if err != nil || r.ISOCeiling != 0 {
+			return r.spoil(n + 1)
+		}
+		r.ISOCeiling = ceiling
+		return r.say(Camera, "iso up to "+tidy(r.peek(n)), n+1)
+	}
+	return 0
 }
 
 // layers reads how many filters may go over each other.
@@ -84,7 +109,7 @@ func (r *reader) layers() int {
 
 // aim reads the exposure that is wanted against the meter.
 func (r *reader) aim() int {
-	if r.peek(0) != "aim" || !signed.MatchString(r.peek(1)) || strings.Contains(r.peek(1), "/") || r.Choices.OffsetStops != 0 {
+	if r.peek(0) != "aim" && r.peek(0) != "expose" || !signed.MatchString(r.peek(1)) || strings.Contains(r.peek(1), "/") || r.Choices.OffsetStops != 0 {
 		return 0
 	}
 	v, err := stop.ParseBias(r.peek(1))

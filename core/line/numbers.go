@@ -20,9 +20,13 @@ var (
 	isoWord   = regexp.MustCompile(`^iso([0-9]+)(?:-([0-9]+))?$`)
 	isoSpan   = regexp.MustCompile(`^([0-9]+)(?:-([0-9]+))?$`)
 	rateWord  = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)(?:fps|p)$`)
-	angleWord = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)(?:°|deg|degrees)$`)
-	spanWord  = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)-([0-9]+(?:\.[0-9]+)?)$`)
-	measure   = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)([a-z/°]+)$`)
+	angleWord = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)(?:°|deg|degrees?)$`)
+
+	// The size of a picture, which says nothing of its light, and the rate that often stands behind it.
+	pictureSize = regexp.MustCompile(`^([0-9](\.[0-9])?k|(720|1080|1440|2160)p|uhd)$`)
+	sizedRate   = regexp.MustCompile(`^(?:[0-9](?:\.[0-9])?k|(?:720|1080|1440|2160)(?:p|[/@]))[/@]?p?([0-9]+(?:\.[0-9]+)?)(?:p|fps)?$`)
+	spanWord    = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)-([0-9]+(?:\.[0-9]+)?)$`)
+	measure     = regexp.MustCompile(`^([0-9]+(?:\.[0-9]+)?)([a-z/°]+)$`)
 )
 
 // plain writes a number with no more digits than it takes.

@@ -63,9 +63,9 @@ func madePhrases() map[string]phrase {
 	height := func(v light.Height, text string, others ...string) {
 		add(Light, "height", text, func(r *reader) { r.sight.Height = v }, others...)
 	}
-	height(light.HighSun, "high sun", "sun high")
+	height(light.HighSun, "high sun", "sun high", "noon", "midday")
 	height(light.MiddleSun, "middle sun", "sun middle", "sun at middle height")
-	height(light.LowSun, "low sun", "sun low")
+	height(light.LowSun, "low sun", "sun low", "golden hour")
 
 	activity := func(v motion.ActivityName, text string, others ...string) {
 		add(Motion, "activity", text, func(r *reader) { r.Activity = v }, others...)
@@ -75,9 +75,9 @@ func madePhrases() map[string]phrase {
 	activity("walk", "walking", "walk", "walking calmly")
 	activity("brisk", "brisk walk", "brisk", "walking briskly")
 	activity("run", "running", "run")
-	activity("helmet", "helmet", "on a helmet", "rough helmet")
+	activity("helmet", "helmet", "on a helmet", "rough helmet", "helmet mount")
 	activity("helmet-smooth", "helmet, smooth road", "helmet smooth road", "helmet on smooth road", "smooth helmet", "helmet smooth")
-	activity("bar", "handlebar", "bar", "on a bar", "chest", "on the bar")
+	activity("bar", "handlebar", "bar", "on a bar", "chest", "on the bar", "chest mount", "on the chest", "bike", "on a bike")
 	activity("bar-smooth", "handlebar, smooth road", "handlebar smooth road", "bar smooth road", "bar smooth", "handlebar smooth")
 	activity("cruise", "cruise", "fpv cruise", "cruising", "gentle flight", "in gentle flight", "flying")
 	activity("freestyle", "freestyle", "fpv freestyle", "hard flight", "in hard flight")
@@ -109,4 +109,7 @@ func madePhrases() map[string]phrase {
 var vocabulary = slices.Sorted(maps.Keys(phrases))
 
 // fillers are words that say nothing by themselves.
-var fillers = map[string]bool{"at": true, "and": true, "with": true, "the": true, "a": true, "an": true, "of": true, "in": true, "on": true, "my": true, "is": true, "away": true, "&": true, "+": true, "-": true, "the sun": true}
+var fillers = map[string]bool{"at": true, "and": true, "with": true, "the": true, "a": true, "an": true, "of": true, "in": true, "on": true, "my": true, "is": true, "away": true, "meter": true, "says": true, "reads": true, "shows": true, "ground": true, "lens": true, "&": true, "+": true, "-": true, "the sun": true}
+
+// saysNothing reports whether a word says nothing of a shot by itself.
+func saysNothing(w word) bool { return fillers[w.text] || pictureSize.MatchString(w.text) }

@@ -9,6 +9,7 @@ import (
 	"github.com/agnivade/levenshtein"
 
 	"pinhole/core/assemble"
+	"pinhole/core/stop"
 )
 
 // MaxRunes is the longest line that is read, in characters.
@@ -24,6 +25,11 @@ type reader struct {
 
 	now stretch
 	at  int // the word of the stretch that is read next
+
+	// saysRate: a frame rate stands somewhere with its unit, so that no bare number is one.
+	saysRate bool
+	// isLit: of a line that tells of no light else, a setting is what a meter said.
+	isLit bool
 }
 
 // matcher reads what begins at the next word, and returns how many words that was: none
@@ -32,21 +38,48 @@ type matcher func(*reader) int
 
 // matchers are tried in this order. What has more words or a unit goes before what is bare.
 var matchers = []matcher{
-	(*reader).cameraName, (*reader).timeLapse, (*reader).rate, (*reader).angle, (*reader).still, (*reader).readingAt, (*reader).cameraSettings,
-	(*reader).target, (*reader).layers, (*reader).aim, (*reader).lamps, (*reader).shaking, (*reader).turning, (*reader).passing,
+	(*reader).cameraName, (*reader).timeLapse, (*reader).view, (*reader).rate, (*reader).angle, (*reader).still, (*reader).wanted, (*reader).readingAt,
+	(*reader).isoCeiling, (*reader).cameraSettings, (*reader).target, (*reader).layers, (*reader).aim, (*reader).lamps, (*reader).shaking, (*reader).turning, (*reader).passing,
 	(*reader).noGlass, (*reader).effect, (*reader).phrase, (*reader).ring, (*reader).bareRate, (*reader).bareRing,
 }
 
 // Read reads a line. The names are those of the cameras that may be named in it.
 func Read(text string, names ...string) *Sentence {
-	r := &reader{Sentence: &Sentence{Parts: []Part{}, Unread: []Unread{}}, cameras: called(joined(flat(stretches(text))), names), taken: map[string]bool{}}
+	cameras := called(joined(flat(stretches(text))), names)
+	s := read(text, cameras, false)
+	if s.Light == nil && s.isOdd() {
+		if lit := read(text, cameras, true); lit.Light != nil {
+			return lit
+		}
+	}
+	return s
+}
+
+// oddAngle is a shutter angle that hardly anyone wants beside a frame rate: what a meter said
+// is often shorter.
+const oddAngle = 45
+
+// isOdd reports whether the time that is wanted is of an odd angle at the rate that is said.
+func (s *Sentence) isOdd() bool {
+	rate, err := stop.ParseRate(s.FPS)
+	if err != nil || rate == 0 {
+		return false
+	}
+	t, err := stop.ParseShutter(s.Target, rate)
+	return err == nil && t.Angle(rate) < oddAngle
+}
+
+func read(text string, cameras map[string]string, isLit bool) *Sentence {
+	r := &reader{Sentence: &Sentence{Parts: []Part{}, Unread: []Unread{}}, cameras: cameras, taken: map[string]bool{}, isLit: isLit}
 	runes := []rune(text)
 	if len(runes) > MaxRunes {
 		r.Unread = append(r.Unread, Unread{string(runes[MaxRunes:]), MaxRunes, len(runes), []string{}})
 		runes = runes[:MaxRunes]
 	}
 	r.runes = runes
-	for _, s := range stretches(string(runes)) {
+	all := stretches(string(runes))
+	r.saysRate = slices.ContainsFunc(all, stretch.saysRate)
+	for _, s := range all {
 		r.now, r.at = s, 0
 		r.now.isLook = s.isLook || slices.ContainsFunc(s.words, saysLook)
 		missed := 0
@@ -139,10 +172,10 @@ func (r *reader) spoil(n int) int {
 // miss notes the last words that could not be read, but for fillers at their ends.
 func (r *reader) miss(words int) {
 	all := r.now.words[r.at-words : r.at]
-	for len(all) > 0 && fillers[all[0].text] {
+	for len(all) > 0 && saysNothing(all[0]) {
 		all = all[1:]
 	}
-	for len(all) > 0 && fillers[all[len(all)-1].text] {
+	for len(all) > 0 && saysNothing(all[len(all)-1]) {
 		all = all[:len(all)-1]
 	}
 	if len(all) == 0 {
@@ -189,6 +222,9 @@ func (r *reader) guesses(text string) []string {
 	}
 	if number.MatchString(text) && amount(text) > 0 {
 		says = append(says, text+" fps", "ND"+text, "1/"+text)
+	}
+	if strings.HasPrefix(text, "night") {
+		says = append(says, "night filter")
 	}
 	if strings.HasSuffix(text, "iso") || strings.HasPrefix(text, "iso") {
 		says = append(says, "iso100")

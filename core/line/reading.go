@@ -2,6 +2,7 @@ package line
 
 import (
 	"cmp"
+	"slices"
 	"strings"
 
 	"pinhole/core/assemble"
@@ -26,10 +27,11 @@ type reading struct {
 // readingAt reads a reading: a setting, EV, lux, the camera's own automatic or its bias, with
 // the glass that was on; from one to another where the shot sees a range.
 func (r *reader) readingAt() int {
-	if r.now.isLook && !r.isValue(0) && r.peek(0) != "auto" && r.peek(0) != "bias" {
+	at, n := r.oneReading(0, "")
+	isWish := r.now.isLook && at.valued == "" && at.kind == "" && r.peek(1) != "to" // a range is none
+	if isWish && !(r.isLit && (at.aperture != 0 || at.iso != 0)) {
 		return 0 // in a look a time is the one that is wanted
 	}
-	at, n := r.oneReading(0, "")
 	if n == 0 && r.peek(1) == "to" { // the unit stands behind the second amount
 		if high, words := r.value(2, ""); words > 0 {
 			at.valued, n = r.value(0, (&reading{valued: high}).form())
@@ -66,12 +68,6 @@ func (r *reader) readingAt() int {
 		r.ReadAt = stop.Setting{Shutter: at.shutter, ISO: at.iso}
 	}
 	return r.say(Light, text, n)
-}
-
-// isValue reports whether EV or lux stands at the i-th word.
-func (r *reader) isValue(i int) bool {
-	_, n := r.value(i, "")
-	return n > 0
 }
 
 // spanAt is the word from the i-th on that may hold a range, as in EV 11-14.
@@ -204,21 +200,14 @@ func (r *reader) oneReading(i int, form string) (a reading, n int) {
 		case word == "at" && i > from && (fraction.MatchString(r.peek(i+1)) || fNumber.MatchString(r.peek(i+1)) || strings.HasPrefix(r.peek(i+1), "iso")):
 			i++
 			continue
-		case word == "behind" || word == "through" || word == "with" && i > from:
-			label, words := r.label(i+1, false)
-			if words == 0 && word != "with" { // a bare number there is nothing else
-				label, words = r.label(i+1, true)
-			}
-			after := 0
-			if word == "with" { // with ND8 on; with CPL alone asks for it
-				if after = 1; r.peek(i+1+words) != "on" {
-					words = 0
-				}
-			}
-			if words > 0 && len(a.glass) < mostRequired {
-				if l, err := parseLabel(label); err == nil && l.Kind != glass.Variable {
+		case word == "shutter" && a.kind == "auto" && a.shutter == 0:
+			i++
+			continue
+		case word == "behind" || word == "through" || word == "with" && i > from || r.isOn(i):
+			if label, words := r.glassOf(i); words > 0 && len(a.glass) < mostRequired {
+				if l, err := glass.ParseLabel(label); err == nil && l.Kind != glass.Variable {
 					a.glass, a.on = append(a.glass, label), a.on+l.Total()
-					i += 1 + words + after
+					i += words
 					continue
 				}
 			}
@@ -253,6 +242,38 @@ func (r *reader) oneReading(i int, form string) (a reading, n int) {
 		return a, 0
 	}
 	return a, i - from
+}
+
+// isOn reports whether a filter stands at the i-th word that is said to be on: ND8 on.
+func (r *reader) isOn(i int) bool {
+	if !slices.ContainsFunc(r.now.words, func(w word) bool { return w.text == "on" }) {
+		return false
+	}
+	_, n := r.label(i, false)
+	return n > 0 && r.peek(i+n) == "on" && !number.MatchString(r.peek(i+n+1))
+}
+
+// glassOf reads the glass that a reading was taken through: behind ND8, with ND8 on, ND8 on.
+func (r *reader) glassOf(i int) (label string, words int) {
+	word := r.peek(i)
+	if word != "behind" && word != "through" {
+		before := 0
+		if word == "with" { // with CPL alone asks for it
+			before = 1
+		}
+		if !r.isOn(i + before) {
+			return "", 0
+		}
+		label, words = r.label(i+before, false)
+		return label, before + words + 1
+	}
+	if label, words = r.label(i+1, false); words == 0 {
+		label, words = r.label(i+1, true) // a bare number there is nothing else
+	}
+	if words == 0 {
+		return "", 0
+	}
+	return label, 1 + words
 }
 
 // light is the reading as a shot takes it.

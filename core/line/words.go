@@ -25,7 +25,7 @@ const apart = "·•;|\n\r"
 
 var (
 	decimalComma = regexp.MustCompile(`^([^,]*[0-9]),([0-9][^,]*)$`)
-	plainForms   = strings.NewReplacer("−", "-", "–", "-", "×", "x", "½", "1/2", "''", `"`, "″", `"`, "”", `"`, "f/", "f", "ƒ/", "f", "ƒ", "f")
+	plainForms   = strings.NewReplacer("−", "-", "–", "-", "…", "-", "..", "-", "×", "x", "½", "1/2", "''", `"`, "″", `"`, "”", `"`, "f/", "f", "ƒ/", "f", "ƒ", "f")
 )
 
 // stretches cuts a line into its words.
@@ -64,8 +64,53 @@ func stretches(text string) []stretch {
 		at++
 	}
 	add()
+	for i := range all {
+		all[i].words = marked(all[i].words)
+	}
 	return all
 }
+
+// marked makes one word of an f that stands apart from its number, and gives a setting that is
+// written as meters show it, 2.8 1/1600 100, its marks.
+func marked(words []word) []word {
+	var out []word
+	for _, w := range words {
+		if last := len(out) - 1; last >= 0 && out[last].text == "f" && number.MatchString(w.text) {
+			out[last] = word{"f" + w.text, out[last].start, w.end}
+			continue
+		}
+		out = append(out, w)
+	}
+	for i := range out {
+		if isBare(out, i) && i+2 < len(out) && fraction.MatchString(out[i+1].text) && isBare(out, i+2) && isAperture(out[i].text) && amount(out[i+2].text) >= leastISO {
+			out[i].text, out[i+2].text = "f"+out[i].text, "iso"+out[i+2].text
+		}
+	}
+	return out
+}
+
+// leastISO is the least sensitivity that a bare number may be.
+const leastISO = 25
+
+// isAperture reports whether a bare number may be an aperture.
+func isAperture(text string) bool { return amount(text) >= 0.7 && amount(text) <= 32 }
+
+// isBare reports whether the i-th of some words is a number without a unit.
+func isBare(words []word, i int) bool {
+	if i >= len(words) || !number.MatchString(words[i].text) {
+		return false
+	}
+	if i+1 == len(words) {
+		return true
+	}
+	next := words[i+1].text
+	_, isSpeed := speeds[next]
+	_, isLength := lengths[next]
+	return !isSpeed && !isLength && !unitsApart[next]
+}
+
+// unitsApart are units, beside those of speed and length, that may stand apart from their number.
+var unitsApart = map[string]bool{"fps": true, "px": true, "hz": true, "%": true}
 
 // atCommas parts a word at its commas, but for one that is a decimal mark.
 func atCommas(text string, start int) (parts []word) {

@@ -56,6 +56,11 @@ test.describe("on a device of a country of miles and feet", () => {
     await expect(motion).toContainText(/passes within \d+ ft/);
     await motion.getByLabel("Distance, ft").fill("10");
     await expect(on(page).saved).toContainText("saved");
+    // What was typed and not read stays as it was typed.
+    const line = page.getByLabel(/^Quick line/);
+    await line.fill("EV 14, 30 m away, 25 fps");
+    await expect(page.getByTestId("unread")).toContainText("Not read: 30 m");
+    await line.press("Escape");
     await page.getByRole("button", { name: "Settings" }).click();
     const settings = page.getByRole("dialog", { name: "Settings of this device" });
     const licences = await settings.getByRole("link", { name: /^Licences/ }).getAttribute("href");

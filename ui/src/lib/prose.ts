@@ -16,6 +16,9 @@ const SAID = new Set(
   ].flat(),
 );
 
+/** What holds words of the person's own, which stay as they were typed. */
+const TYPED = new Set(["unread"]);
+
 const QUANTITY_OF: Record<string, Quantity> = { "m/s": "speed", m: "length", g: "mass" };
 /** An amount, or two with a dash or "to" between, before one of the units. */
 const AMOUNT = /(\d+(?:\.\d+)?)(?:(–| to )(\d+(?:\.\d+)?))? (m\/s|m|g)(?![\w/²°])/g;
@@ -49,7 +52,7 @@ function written(value: unknown, isSaid: boolean): unknown {
   if (Array.isArray(value)) {
     for (const [i, v] of value.entries()) value[i] = written(v, isSaid);
   } else if (isPlain(value)) {
-    for (const key of Object.keys(value)) value[key] = written(value[key], SAID.has(key));
+    for (const key of Object.keys(value)) if (!TYPED.has(key)) value[key] = written(value[key], SAID.has(key));
   }
   return value;
 }

@@ -257,6 +257,19 @@ func TestALineSaysThatNoFilterIsThere(t *testing.T) {
 	}
 }
 
+// What a meter says stands in the line of its shot, however it was typed.
+func TestALineSaysWhatAMeterSaid(t *testing.T) {
+	is := assemble.Asked{Look: assemble.ShotLook{FPS: "25", Target: "180°"}}
+	for typed, want := range map[string]string{
+		"14,3": "EV 14.3", "LV 12": "EV 12", "2.8 1/1600 100": "f2.8 1/1600 iso100", "f 2.8 @ 1/1600, ISO 100": "f2.8 1/1600 iso100", "90 000 lux": "90000 lux",
+	} {
+		said, err := Say(SayRequest{Asked: is, Light: assemble.ShotLight{Kind: "meter", At: &assemble.Entry{Text: typed}}})
+		if err != nil || said.Line != want+" > 25 fps 180°" {
+			t.Errorf("%q is written %+v, %v", typed, said, err)
+		}
+	}
+}
+
 // Light that was read through a camera's own filter is read by what that measures, in a line as in a
 // form; the line of such a shot, written anew, is the same shot.
 func TestALineReadsThroughItsCamerasGlass(t *testing.T) {

@@ -20,6 +20,16 @@ func TestParseWritten(t *testing.T) {
 		{"f/ 2 1250 iso 50", Written{Form: AsSetting, Setting: f2}},
 		{"1/1250 iso50", Written{Form: AsSetting, Setting: stop.Setting{Shutter: 1.0 / 1250, ISO: 50}}},
 		{"EV 14.3", Written{Form: AsEV, EV: 14.3}},
+		{"2 1/1250 50", Written{Form: AsSetting, Setting: f2}},
+		{"f2 1250 50", Written{Form: AsSetting, Setting: f2}},
+		{"f 2, 1/1250, ISO 50", Written{Form: AsSetting, Setting: f2}},
+		{"1/1250 @ f/2 iso50", Written{Form: AsSetting, Setting: f2}},
+		{"1250", Written{Form: AsSetting, Setting: stop.Setting{Shutter: 1.0 / 1250}}},
+		{"14,3", Written{Form: AsEV, EV: 14.3}},
+		{"-2", Written{Form: AsEV, EV: -2}},
+		{"LV 14.3", Written{Form: AsEV, EV: 14.3}},
+		{"EV 14.3 at ISO 100", Written{Form: AsEV, EV: 14.3}},
+		{"90 000 lux", Written{Form: AsLux, Lux: 90000}},
 		{"14,3 ev", Written{Form: AsEV, EV: 14.3}},
 		{"EV -2", Written{Form: AsEV, EV: -2}},
 		{"6400 lux", Written{Form: AsLux, Lux: 6400}},
@@ -38,7 +48,7 @@ func TestParseWritten(t *testing.T) {
 func TestParseWrittenRefuses(t *testing.T) {
 	tests := map[string]error{
 		"": ErrReading, "sunny": ErrReading, "f2 1/": ErrReading, "f0.1 1/50": ErrReading, strings.Repeat("1", 200): ErrReading, "ev": ErrReading, "lux": ErrReading,
-		"f2 f4 1/50": ErrTwice, "EV 14 1/50": ErrTwice, "1/50 1/60": ErrTwice,
+		"f2 f4 1/50": ErrTwice, "EV 14 1/50": ErrTwice, "EV 14 iso400": ErrTwice, "2 1/50 1/60": ErrTwice, "1/50 1/60": ErrTwice,
 		"EV 41": ErrReach, "0 lux": ErrReach, "-5 lux": ErrReach, "bias 11": ErrReach,
 	}
 	for text, want := range tests {

@@ -2,6 +2,7 @@ package light
 
 import (
 	"errors"
+	"regexp"
 	"strings"
 
 	"pinhole/core/stop"
@@ -49,8 +50,10 @@ const (
 const maxWritten = 100
 
 // ParseWritten reads one reading: "f2 1/1250 iso50" in any order and with parts
-// missing, "EV 14.3" or "14.3 ev", "6400 lux" or "6.4 klx", "bias +0.7". Errors
-// are *stop.ParseError with cause ErrReading, ErrTwice or ErrReach, or the cause
+// missing, or without its marks in the order in which meters show it, "2 1/1250 50";
+// "EV 14.3", "LV 14.3" or "14.3 ev", at ISO 100; "6400 lux" or "6.4 klx"; "bias +0.7". A number
+// alone is an EV below 20, which no light on earth reaches, and from there on the shutter of a
+// setting. Errors are *stop.ParseError with cause ErrReading, ErrTwice or ErrReach, or the cause
 // of the part that could not be read.
 func ParseWritten(text string) (Written, error) {
 	w, err := parseWritten(text)
@@ -71,17 +74,60 @@ func cause(err error) error {
 	return err
 }
 
-// joiner closes the gaps that people leave inside one quantity.
-var joiner = strings.NewReplacer("iso ", "iso", "f/ ", "f", "f/", "f", " / ", "/", "ev ", "ev", "bias ", "bias", " lux", "lux", " lx", "lx", " klx", "klx", " ev", "ev", ",", ".")
+// joiner closes the gaps that people leave inside one quantity, after parted set apart what is
+// not one.
+var (
+	parted    = strings.NewReplacer(", ", " ", " @ ", " ", "@", " ", " at ", " ")
+	joiner    = strings.NewReplacer("iso ", "iso", "f/ ", "f", "f/", "f", "f ", "f", " / ", "/", "lv ", "ev", "lv", "ev", "ev ", "ev", "bias ", "bias", " lux", "lux", " lx", "lx", " klx", "klx", " ev", "ev", ",", ".")
+	thousands = regexp.MustCompile(`^([0-9]{1,3})[ '’]([0-9]{3} ?(?:lux|lx))$`)
+)
+
+// leastShutter is the least number that is a shutter where it stands alone.
+const leastShutter = 20
+
+// What an aperture and an ISO may be that are written without their marks.
+const (
+	widestBare, narrowestBare = 0.7, 32
+	leastBareISO              = 25
+)
+
+var (
+	bareNumber = regexp.MustCompile(`^[0-9]+(\.[0-9]+)?$`)
+	bareTime   = regexp.MustCompile(`^1/[0-9]+(\.[0-9]+)?s?$`)
+)
+
+// IsBareSetting reports whether three words are aperture, time and ISO without their marks, in
+// the order in which meters show them: 2.8 1/1600 100.
+func IsBareSetting(aperture, time, iso string) bool {
+	if !bareNumber.MatchString(aperture) || !bareTime.MatchString(time) || !bareNumber.MatchString(iso) {
+		return false
+	}
+	n, err1 := stop.ParseSigned(aperture)
+	i, err2 := stop.ParseSigned(iso)
+	return err1 == nil && err2 == nil && n >= widestBare && n <= narrowestBare && i >= leastBareISO
+}
 
 func parseWritten(text string) (Written, error) {
 	if len(text) > maxWritten {
 		return Written{}, ErrReading
 	}
 	var w Written
-	words := strings.Fields(joiner.Replace(strings.Join(strings.Fields(strings.ToLower(text)), " ")))
-	if len(words) == 0 {
+	plain := strings.Join(strings.Fields(strings.ToLower(text)), " ")
+	plain = parted.Replace(thousands.ReplaceAllString(plain, "$1$2"))
+	words := strings.Fields(joiner.Replace(plain))
+	switch {
+	case len(words) == 0:
 		return Written{}, ErrReading
+	case len(words) == 1:
+		if v, err := stop.ParseSigned(words[0]); err == nil && v < leastShutter {
+			return w, w.takeEV(words[0])
+		}
+	case len(words) == 2 && strings.HasPrefix(words[0], "ev") && words[1] == "iso100":
+		words = words[:1] // as meters show it anyway
+	case len(words) == 3 && IsBareSetting(words[0], words[1], words[2]):
+		words[0], words[2] = "f"+words[0], "iso"+words[2]
+	case len(words) == 3 && strings.HasPrefix(words[0], "f") && bareNumber.MatchString(words[2]):
+		words[2] = "iso" + words[2]
 	}
 	for _, word := range words {
 		if err := w.take(word); err != nil {

@@ -4,6 +4,8 @@ import (
 	"regexp"
 	"strings"
 	"unicode"
+
+	"pinhole/core/light"
 )
 
 // word is one word of a line, as it is compared: lower case, points for decimal commas. It
@@ -82,18 +84,12 @@ func marked(words []word) []word {
 		out = append(out, w)
 	}
 	for i := range out {
-		if isBare(out, i) && i+2 < len(out) && fraction.MatchString(out[i+1].text) && isBare(out, i+2) && isAperture(out[i].text) && amount(out[i+2].text) >= leastISO {
+		if i+2 < len(out) && light.IsBareSetting(out[i].text, out[i+1].text, out[i+2].text) && isBare(out, i+2) {
 			out[i].text, out[i+2].text = "f"+out[i].text, "iso"+out[i+2].text
 		}
 	}
 	return out
 }
-
-// leastISO is the least sensitivity that a bare number may be.
-const leastISO = 25
-
-// isAperture reports whether a bare number may be an aperture.
-func isAperture(text string) bool { return amount(text) >= 0.7 && amount(text) <= 32 }
 
 // isBare reports whether the i-th of some words is a number without a unit.
 func isBare(words []word, i int) bool {

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"pinhole/core/assemble"
+	"pinhole/core/light"
 	"pinhole/core/motion"
 	"pinhole/core/stop"
 )
@@ -121,11 +122,36 @@ func lightTexts(l assemble.ShotLight, labelOf func(string) string) []string {
 	return []string{canonical(text)}
 }
 
+// meterText is what a meter says as a line reads it: as it was typed, else written out.
+func meterText(text string) string {
+	w, err := light.ParseWritten(text)
+	if err != nil || canonical(text) != "" {
+		return text
+	}
+	switch w.Form {
+	case light.AsEV:
+		return "EV " + plain(float64(w.EV))
+	case light.AsLux:
+		return plain(w.Lux) + " lux"
+	}
+	var words []string
+	if w.Setting.Aperture != 0 {
+		words = append(words, "f"+plain(float64(w.Setting.Aperture)))
+	}
+	if w.Setting.Shutter != 0 {
+		words = append(words, w.Setting.Shutter.String())
+	}
+	if w.Setting.ISO != 0 {
+		words = append(words, "iso"+plain(float64(w.Setting.ISO)))
+	}
+	return strings.Join(words, " ")
+}
+
 // entryText writes one reading, near to the canonical form.
 func entryText(kind string, e *assemble.Entry, labelOf func(string) string) string {
 	switch kind {
 	case "meter":
-		return e.Text
+		return meterText(e.Text)
 	case "lux":
 		if _, err := stop.ParseSigned(e.Text); err == nil {
 			return e.Text + " lux"

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"regexp"
 	"strconv"
 	"strings"
 )
@@ -39,7 +40,7 @@ const (
 
 // ParseShutter reads a written shutter time: "1/60"; "60", which means 1/60;
 // "1/59.94"; "0.5s"; `2"`; "180°" or "180deg", which needs fps. A bare number
-// under 1 is seconds. A trailing s, sec or " after any time is allowed.
+// under 1 is seconds; "20 ms" is thousandths. A trailing s, sec, " or th after any time is allowed.
 //
 // The result lies in [1 µs, 24 h]. Errors are *ParseError with cause ErrSyntax,
 // ErrRange or ErrNeedsRate.
@@ -60,7 +61,15 @@ func ParseShutter(text string, fps FrameRate) (Shutter, error) {
 		}
 		return inReach(Angle(deg).At(fps), fail)
 	}
-	amount, isSeconds := cutAnySuffix(bare, "seconds", "sec", "s", `"`, "″", "”")
+	if thousandths, ok := cutAnySuffix(bare, "ms"); ok {
+		v, err := number(thousandths)
+		if err != nil {
+			return fail(ErrSyntax)
+		}
+		return inReach(Shutter(v/1000), fail)
+	}
+	bare = strings.NewReplacer("⁄", "/", "''", `"`).Replace(strings.TrimSuffix(bare, "th")) // 1/60th
+	amount, isSeconds := cutAnySuffix(bare, "seconds", "second", "sec.", "sec", "s", `"`, "″", "”")
 	if numerator, denominator, isFraction := strings.Cut(amount, "/"); isFraction {
 		n, err1 := number(numerator)
 		d, err2 := number(denominator)
@@ -129,19 +138,29 @@ var (
 	ErrNumber  = errors.New("write a plain number")
 )
 
-// ParseFNumber reads an aperture: "f2.8", "f/2.8", "2.8", within [0.5, 64].
+// beforeAperture is what may stand before the number of an aperture, as on lenses.
+var beforeAperture = regexp.MustCompile(`^(?:[fƒt] ?/?|1:) ?`)
+
+// ParseFNumber reads an aperture: "f2.8", "f/2.8", "T2.8", "1:2.8", "2.8", within [0.5, 64].
 func ParseFNumber(text string) (FNumber, error) {
-	bare := strings.TrimPrefix(strings.TrimPrefix(strings.ToLower(strings.TrimSpace(text)), "f"), "/")
-	v, err := number(bare)
+	bare := strings.ToLower(strings.TrimSpace(text))
+	v, err := number(strings.TrimPrefix(bare, beforeAperture.FindString(bare)))
 	if err != nil || v < 0.5 || v > 64 {
 		return 0, &ParseError{What: "an aperture", Input: text, Err: ErrFNumber}
 	}
 	return FNumber(v), nil
 }
 
-// ParseISO reads a sensitivity: "100", "iso100", "ISO 100", within [1, 10⁷].
+// thousands are digits in groups of three: 12,800. No sensitivity has three decimals.
+var thousands = regexp.MustCompile(`^[1-9][0-9]{0,2}(?:[., '’][0-9]{3})+$`)
+
+// ParseISO reads a sensitivity: "100", "iso100", "ISO 100", "12,800", within [1, 10⁷].
 func ParseISO(text string) (ISO, error) {
-	v, err := number(strings.TrimPrefix(strings.ToLower(strings.TrimSpace(text)), "iso"))
+	bare := strings.TrimSpace(strings.TrimPrefix(strings.ToLower(strings.TrimSpace(text)), "iso"))
+	if thousands.MatchString(bare) {
+		bare = strings.NewReplacer(".", "", ",", "", " ", "", "'", "", "’", "").Replace(bare)
+	}
+	v, err := number(bare)
 	if err != nil || v < 1 || v > 1e7 {
 		return 0, &ParseError{What: "a sensitivity", Input: text, Err: ErrISO}
 	}
@@ -149,13 +168,17 @@ func ParseISO(text string) (ISO, error) {
 }
 
 // ParseRate reads a frame rate: "25", "29.97", "50fps", "50p", within
-// (0, 10000], film rates made exact; "still" is the zero rate.
+// (0, 10000], film rates made exact, or as files write those, "30000/1001"; "still" is the zero rate.
 func ParseRate(text string) (FrameRate, error) {
 	bare, _ := cutAnySuffix(strings.ToLower(strings.TrimSpace(text)), "fps", "p")
 	if bare == "still" {
 		return 0, nil
 	}
-	v, err := number(bare)
+	ofFilm, isFilms := strings.CutSuffix(bare, "/1001")
+	v, err := number(ofFilm)
+	if isFilms {
+		v /= 1001
+	}
 	if err != nil || v <= 0 || v > 10000 {
 		return 0, &ParseError{What: "a frame rate", Input: text, Err: ErrRate}
 	}
@@ -179,13 +202,28 @@ func ParseSigned(text string) (float64, error) {
 	return v, nil
 }
 
-// ParseBias reads an exposure bias as cameras show it. Their scales run in thirds and print
-// one decimal, so that 0.3 and 0.7, and likewise 1.3 or 2.7, mean thirds; any other number
-// is what it says.
+// written are thirds and halves in figures: 1 1/3, 2/3.
+var written = regexp.MustCompile(`^([-+]?)(?:([0-9]) )?([12])/([23])$`)
+
+// ParseBias reads an exposure bias as cameras show it: "+0.7", "-1 1/3", "2/3 EV". Their scales
+// run in thirds and print one decimal, so that 0.3 and 0.7, and likewise 1.3 or 2.7, mean thirds;
+// any other number is what it says.
 func ParseBias(text string) (Stops, error) {
-	v, err := ParseSigned(text)
+	bare, _ := cutAnySuffix(strings.ToLower(strings.TrimSpace(strings.ReplaceAll(text, "−", "-"))), "ev")
+	if m := written.FindStringSubmatch(bare); m != nil {
+		digit := func(s string) Stops { return Stops(s[0] - '0') }
+		v := digit(m[3]) / digit(m[4])
+		if m[2] != "" {
+			v += digit(m[2])
+		}
+		if m[1] == "-" {
+			v = -v
+		}
+		return v, nil
+	}
+	v, err := ParseSigned(bare)
 	if err != nil {
-		return 0, err
+		return 0, &ParseError{What: "a number", Input: text, Err: ErrNumber}
 	}
 	whole := math.Trunc(v)
 	for _, third := range []float64{1, 2} {

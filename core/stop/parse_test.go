@@ -35,6 +35,10 @@ func TestParseShutter(t *testing.T) {
 		{"0.5s", 0, 0.5},
 		{`2"`, 0, 2},
 		{"30 sec", 0, 30},
+		{"2''", 0, 2},
+		{"1/60th", 0, 1.0 / 60},
+		{"1/50 second", 0, 1.0 / 50},
+		{"20 ms", 0, 1.0 / 50},
 		// angles
 		{"180°", 25, 1.0 / 50},
 		{"172.8deg", 24, 1.0 / 50},
@@ -85,6 +89,24 @@ func TestParseOtherQuantities(t *testing.T) {
 	}
 	if got, err := ParseISO("ISO 400"); got != 400 || err != nil {
 		t.Errorf("ParseISO = %v, %v", got, err)
+	}
+	for _, text := range []string{"T2.8", "f 2.8", "ƒ/2,8", "1:2.8"} {
+		if got, err := ParseFNumber(text); got != 2.8 || err != nil {
+			t.Errorf("ParseFNumber(%q) = %v, %v", text, got, err)
+		}
+	}
+	for _, text := range []string{"12,800", "12.800", "iso 12 800", "12800"} {
+		if got, err := ParseISO(text); got != 12800 || err != nil {
+			t.Errorf("ParseISO(%q) = %v, %v", text, got, err)
+		}
+	}
+	if got, err := ParseRate("30000/1001"); !near(float64(got), 30000.0/1001, exact) || err != nil {
+		t.Errorf("ParseRate of a file = %v, %v", got, err)
+	}
+	for text, want := range map[string]float64{"+0.7": 2. / 3, "2/3": 2. / 3, "-1 1/3": -4. / 3, "−1/2 EV": -0.5, "+1ev": 1} {
+		if got, err := ParseBias(text); !near(float64(got), want, exact) || err != nil {
+			t.Errorf("ParseBias(%q) = %v, %v, want %v", text, float64(got), err, want)
+		}
 	}
 	if got, err := ParseRate("23.98fps"); !near(float64(got), 24000.0/1001, exact) || err != nil {
 		t.Errorf("ParseRate = %v, %v", got, err)

@@ -11,9 +11,16 @@ export const localNumber = (plain: string): string => plain.replace(".", DECIMAL
 export const decimal = (value: number | undefined, digits: number): string =>
   value === undefined ? "" : localNumber(value.toFixed(digits).replace(/^-(0\.?0*)$/, "$1"));
 
-/** Reads a number as it is typed here or anywhere: a decimal comma is as good as a point. */
+/** Digits in groups of three, by the mark that is not the decimal one here: 12,800. */
+const THOUSANDS = isComma ? /^[1-9]\d{0,2}(?:\.\d{3})+$/ : /^[1-9]\d{0,2}(?:,\d{3})+$/;
+
+/**
+ * Reads a number as it is typed here or anywhere: a decimal comma is as good as a point, but where
+ * it can only set thousands apart.
+ */
 export function readNumber(text: string): number | undefined {
-  const plain = text.trim().replace(",", ".").replace("−", "-");
+  const typed = text.trim();
+  const plain = THOUSANDS.test(typed) ? typed.replace(/\D/g, "") : typed.replace(",", ".").replace("−", "-");
   const value = Number(plain);
   return plain !== "" && Number.isFinite(value) ? value : undefined;
 }

@@ -85,7 +85,7 @@ func (r *reader) label(i int, isBare bool) (text string, words int) {
 		}
 		l, err := glass.ParseLabel(joined(rest[:n]))
 		switch {
-		case err != nil:
+		case err != nil, l.Kind == glass.ND && l.Stops == 0: // a factor of 1 is no filter
 		case isStops(rest[n-1]) && l.Ambiguous(): // an ND with stops after it that are not its own are two filters
 		case rest[n-1].text == "nd" && n < len(rest) && number.MatchString(rest[n].text): // it begins the next
 		case l.Kind == glass.Night && strings.HasPrefix(rest[0].text, "night") && rest[n-1].text != "filter": // when it is filmed
@@ -144,12 +144,15 @@ func belong(words []word) bool {
 	last := words[len(words)-1]
 	switch {
 	case heads[words[0].text]:
-		return len(words) < 3 || isStops(last) || last.text == "filter" || heads[words[1].text]
+		return len(words) < 3 || isStops(last) || last.text == "filter" || heads[words[1].text] || isVariable(last)
 	case len(words) == 2:
-		return isStops(last) || last.text == "mist" || last.text == "filter" || last.text == "nd"
+		return isStops(last) || last.text == "mist" || last.text == "filter" || last.text == "nd" || isVariable(last)
 	}
 	return len(words) == 3 && (isStops(last) && strings.HasPrefix(words[0].text, "nd") || isStops(words[1]) && last.text == "nd")
 }
+
+// isVariable reports whether a word says that the filter is a variable one.
+func isVariable(w word) bool { return w.text == "vnd" || w.text == "variable" }
 
 // isStops reports whether a word is the unit of an amount of stops.
 func isStops(w word) bool { return w.text == "stop" || w.text == "stops" }

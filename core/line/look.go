@@ -24,8 +24,15 @@ func rateAt(words []word, i int) (digits string, n int) {
 	if m := rateWord.FindStringSubmatch(words[i].text); m != nil && !pictureSize.MatchString(words[i].text) {
 		return m[1], 1
 	}
-	if number.MatchString(words[i].text) && i+1 < len(words) && words[i+1].text == "fps" {
+	if i+1 == len(words) {
+		return "", 0
+	}
+	next := words[i+1].text
+	if number.MatchString(words[i].text) && next == "fps" {
 		return words[i].text, 2
+	}
+	if words[i].text == "fps" && number.MatchString(next) { // fps: 30
+		return next, 2
 	}
 	return "", 0
 }
@@ -91,7 +98,7 @@ func (r *reader) view() int {
 // wanted reads a shutter time that is said to be wanted: shutter 1/50, want 1/50.
 func (r *reader) wanted() int {
 	n := 0
-	for r.peek(n) == "want" || r.peek(n) == "shutter" || n > 0 && r.peek(n) == "speed" {
+	for r.peek(n) == "want" || r.peek(n) == "shutter" && r.prefers != settingAsLight || n > 0 && r.peek(n) == "speed" {
 		n++
 	}
 	text, _, isTime := shutterText(r.peek(n))
@@ -143,11 +150,17 @@ func (r *reader) takeRate(digits string, n int) int {
 	return r.say(Look, text, n+more)
 }
 
+// usualAngles are the numbers that before shutter are angles, as in 180 shutter.
+var usualAngles = map[string]bool{"90": true, "172.8": true, "180": true, "270": true, "360": true}
+
 // angle reads a shutter angle; one by the second is a turn.
 func (r *reader) angle() int {
 	m, n := angleWord.FindStringSubmatch(r.peek(0)), 1
 	if m == nil && number.MatchString(r.peek(0)) && (r.peek(1) == "degrees" || r.peek(1) == "degree" || r.peek(1) == "deg" || r.peek(1) == "°") {
 		m, n = []string{"", r.peek(0)}, 2
+	}
+	if m == nil && usualAngles[r.peek(0)] && r.peek(1) == "shutter" {
+		m = []string{"", r.peek(0)}
 	}
 	if m == nil {
 		return 0
@@ -164,11 +177,17 @@ func (r *reader) angle() int {
 
 // still reads a picture that stands by itself.
 func (r *reader) still() int {
-	if r.peek(0) != "still" && r.peek(0) != "stills" || r.FPS != "" {
+	n := 1
+	if r.peek(0) == "long" && r.peek(1) == "exposure" {
+		n = 2
+	} else if r.peek(0) != "still" && r.peek(0) != "stills" {
+		return 0
+	}
+	if r.FPS != "" {
 		return 0
 	}
 	r.FPS = "still"
-	return r.say(Look, "still", 1)
+	return r.say(Look, "still", n)
 }
 
 // timeLapse reads a row of stills and the time between them.
@@ -183,23 +202,23 @@ func (r *reader) timeLapse() int {
 	default:
 		return 0
 	}
-	if r.peek(n) == "every" {
+	switch {
+	case r.peek(n) == "every":
 		n++
+	case slices.ContainsFunc(r.rest(), func(w word) bool { return w.text == "every" }):
+		return 0 // the time between stands there
 	}
-	m, words := seconds.FindStringSubmatch(r.peek(n)), 1
-	if m == nil && number.MatchString(r.peek(n)) && (r.peek(n+1) == "s" || r.peek(n+1) == "sec" || r.peek(n+1) == "seconds") {
-		m, words = []string{"", r.peek(n)}, 2
-	}
+	m := seconds.FindStringSubmatch(r.peek(n))
 	if m == nil || r.IntervalS != 0 || amount(m[1]) < 0.001 || amount(m[1]) > 86400 {
 		return 0
 	}
 	r.IntervalS = amount(m[1])
-	return r.say(Look, "time-lapse every "+tidy(m[1])+" s", n+words)
+	return r.say(Look, "time-lapse every "+tidy(m[1])+" s", n+1)
 }
 
 // target reads the shutter time that is wanted; it stands in a look alone.
 func (r *reader) target() int {
-	if !r.now.isLook || r.Target != "" || number.MatchString(r.peek(0)) {
+	if !r.now.isLook && r.prefers != timeAsWish || r.Target != "" || number.MatchString(r.peek(0)) {
 		return 0
 	}
 	text, _, ok := shutterText(r.peek(0))

@@ -1,6 +1,7 @@
 package line
 
 import (
+	"slices"
 	"strings"
 
 	"pinhole/core/angle"
@@ -25,6 +26,9 @@ func (r *reader) cameraName() int {
 func (r *reader) phrase() int {
 	for n := min(mostWords, len(r.rest())); n > 0; n-- {
 		p, isOne := phrases[joined(r.rest()[:n])]
+		if isOne && slices.ContainsFunc(r.Parts, func(q Part) bool { return q.Kind == p.kind && q.Text == p.text }) {
+			return n // it was said
+		}
 		if !isOne || r.taken[p.slot] {
 			continue
 		}

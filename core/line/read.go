@@ -1,6 +1,7 @@
 package line
 
 import (
+	"cmp"
 	"maps"
 	"slices"
 	"strings"
@@ -28,8 +29,11 @@ type reader struct {
 
 	// saysRate: a frame rate stands somewhere with its unit, so that no bare number is one.
 	saysRate bool
-	// isLit: of a line that tells of no light else, a setting is what a meter said.
-	isLit bool
+	prefers  preference
+	// isBySetting: the light is a setting that was read, and nothing says how.
+	isBySetting bool
+	// isLitTwice: a second reading was left out; isSeen: light is told by eye as well.
+	isLitTwice, isSeen bool
 }
 
 // matcher reads what begins at the next word, and returns how many words that was: none
@@ -43,34 +47,57 @@ var matchers = []matcher{
 	(*reader).noGlass, (*reader).effect, (*reader).phrase, (*reader).ring, (*reader).bareRate, (*reader).bareRing,
 }
 
+// A preference settles what a setting is that a line may mean either way.
+type preference int
+
+const (
+	asItStands     preference = iota // in a look it is wanted, elsewhere it was read
+	settingAsLight                   // it is what a meter said
+	timeAsWish                       // it is what is wanted
+)
+
 // Read reads a line. The names are those of the cameras that may be named in it.
+//
+// Where a setting in a look would leave a line without light, it is the light if hardly anyone
+// would want its angle; where a line without > tells of light beside a setting, that is what is
+// wanted if somebody would.
 func Read(text string, names ...string) *Sentence {
 	cameras := called(joined(flat(stretches(text))), names)
-	s := read(text, cameras, false)
-	if s.Light == nil && s.isOdd() {
-		if lit := read(text, cameras, true); lit.Light != nil {
-			return lit
+	r := read(text, cameras, asItStands)
+	isOdd := oddAt(r.FPS, cmp.Or(r.ReadAt.Shutter, r.wish()))
+	switch {
+	case r.Light == nil && isOdd:
+		if lit := read(text, cameras, settingAsLight); lit.Light != nil {
+			return lit.Sentence
+		}
+	case r.isBySetting && !isOdd && (r.isLitTwice || r.isSeen) && !strings.ContainsAny(text, ">→"):
+		if wished := read(text, cameras, timeAsWish); wished.Light != nil && wished.Target != "" {
+			return wished.Sentence
 		}
 	}
-	return s
+	return r.Sentence
 }
 
-// oddAngle is a shutter angle that hardly anyone wants beside a frame rate: what a meter said
-// is often shorter.
+// oddAngle is a shutter angle that hardly anyone wants: what a meter said is often shorter.
 const oddAngle = 45
 
-// isOdd reports whether the time that is wanted is of an odd angle at the rate that is said.
-func (s *Sentence) isOdd() bool {
-	rate, err := stop.ParseRate(s.FPS)
-	if err != nil || rate == 0 {
-		return false
-	}
-	t, err := stop.ParseShutter(s.Target, rate)
-	return err == nil && t.Angle(rate) < oddAngle
+// oddAt reports whether a time is of an odd angle at a frame rate, the usual one if none is said.
+func oddAt(fps string, t stop.Shutter) bool {
+	rate, err := stop.ParseRate(cmp.Or(fps, assemble.UsualPresets().Rate))
+	return err == nil && rate > 0 && t > 0 && t.Angle(rate) < oddAngle
 }
 
-func read(text string, cameras map[string]string, isLit bool) *Sentence {
-	r := &reader{Sentence: &Sentence{Parts: []Part{}, Unread: []Unread{}}, cameras: cameras, taken: map[string]bool{}, isLit: isLit}
+// wish is the time that is wanted, 0 where none is said.
+func (r *reader) wish() stop.Shutter {
+	t, err := stop.ParseShutter(r.Target, 0)
+	if err != nil {
+		return 0
+	}
+	return t
+}
+
+func read(text string, cameras map[string]string, prefers preference) *reader {
+	r := &reader{Sentence: &Sentence{Parts: []Part{}, Unread: []Unread{}}, cameras: cameras, taken: map[string]bool{}, prefers: prefers}
 	runes := []rune(text)
 	if len(runes) > MaxRunes {
 		r.Unread = append(r.Unread, Unread{string(runes[MaxRunes:]), MaxRunes, len(runes), []string{}})
@@ -95,10 +122,11 @@ func read(text string, cameras map[string]string, isLit bool) *Sentence {
 		}
 		r.miss(missed)
 	}
+	r.isSeen = r.sight != (assemble.Sight{})
 	r.settleLight()
 	slices.SortStableFunc(r.Parts, func(a, b Part) int { return a.Start - b.Start })
 	slices.SortStableFunc(r.Unread, func(a, b Unread) int { return a.Start - b.Start })
-	return r.Sentence
+	return r
 }
 
 // called returns the cameras by what they are called in a line, in lower case: by their whole

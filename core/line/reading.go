@@ -28,8 +28,9 @@ type reading struct {
 // the glass that was on; from one to another where the shot sees a range.
 func (r *reader) readingAt() int {
 	at, n := r.oneReading(0, "")
-	isWish := r.now.isLook && at.valued == "" && at.kind == "" && r.peek(1) != "to" // a range is none
-	if isWish && !(r.isLit && (at.aperture != 0 || at.iso != 0)) {
+	isSet := at.valued == "" && at.kind == "" && len(at.glass) == 0 && r.peek(1) != "to" // a range is read
+	isWish := r.now.isLook && !(r.prefers == settingAsLight && (at.aperture != 0 || at.iso != 0)) || r.prefers == timeAsWish
+	if isSet && isWish {
 		return 0 // in a look a time is the one that is wanted
 	}
 	if n == 0 && r.peek(1) == "to" { // the unit stands behind the second amount
@@ -44,6 +45,7 @@ func (r *reader) readingAt() int {
 		return 0
 	}
 	if r.Light != nil { // of two readings the first counts
+		r.isLitTwice = true
 		return r.spoil(n)
 	}
 	read, text := at.light(), at.text()
@@ -61,7 +63,7 @@ func (r *reader) readingAt() int {
 			read, text = ranged, at.text()+" to "+tidy(m[2])
 		}
 	}
-	r.Light = read
+	r.Light, r.isBySetting = read, isSet
 	if at.aperture != 0 {
 		r.ReadAt = stop.Setting{Aperture: at.aperture, Shutter: at.shutter, ISO: at.iso}
 	} else {
@@ -142,7 +144,7 @@ func (r *reader) value(i int, form string) (text string, n int) {
 	case first == "ev" && try(second, "ev", 2),
 		strings.HasPrefix(first, "ev") && try(first[2:], "ev", 1),
 		strings.HasSuffix(first, "ev") && try(strings.TrimSuffix(first, "ev"), "ev", 1),
-		second == "ev" && form != "lux" && try(first, "ev", 2),
+		second == "ev" && form != "lux" && !number.MatchString(r.peek(i+2)) && try(first, "ev", 2),
 		lux[second] != "" && try(first, lux[second], 2),
 		strings.HasSuffix(first, "klx") && try(strings.TrimSuffix(first, "klx"), "klx", 1),
 		strings.HasSuffix(first, "lux") && try(strings.TrimSuffix(first, "lux"), "lux", 1),
@@ -200,7 +202,7 @@ func (r *reader) oneReading(i int, form string) (a reading, n int) {
 		case word == "at" && i > from && (fraction.MatchString(r.peek(i+1)) || fNumber.MatchString(r.peek(i+1)) || strings.HasPrefix(r.peek(i+1), "iso")):
 			i++
 			continue
-		case word == "shutter" && a.kind == "auto" && a.shutter == 0:
+		case word == "shutter" && (a.kind == "auto" || r.prefers == settingAsLight) && a.shutter == 0:
 			i++
 			continue
 		case word == "behind" || word == "through" || word == "with" && i > from || r.isOn(i):

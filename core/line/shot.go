@@ -158,8 +158,12 @@ func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.Sh
 		if last.FPS == "" && len(held.Rates) > 0 && !slices.Contains(held.Rates, presets.Rate) {
 			look.FPS = held.Rates[0]
 		}
+		text := look.FPS + " fps"
+		if s.outlastsFrame(look.FPS) {
+			look.FPS, text = "still", "still"
+		}
 		if s.IntervalS == 0 {
-			s.assume(Look, look.FPS+" fps")
+			s.assume(Look, text)
 		}
 	}
 	if look.Target == "" {
@@ -172,6 +176,13 @@ func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.Sh
 		s.assume(Look, look.Target)
 	}
 	return look
+}
+
+// outlastsFrame reports whether the time that is wanted is longer than a frame at a rate.
+func (s *Sentence) outlastsFrame(fps string) bool {
+	rate, err1 := stop.ParseRate(fps)
+	t, err2 := stop.ParseShutter(s.Target, 0)
+	return err1 == nil && err2 == nil && rate > 0 && s.IntervalS == 0 && !t.Possible(rate)
 }
 
 // scene is what was said of motion and lamps, over what was last asked.

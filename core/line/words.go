@@ -41,7 +41,7 @@ func stretches(text string) []stretch {
 		}
 		last := &all[len(all)-1]
 		for _, w := range atCommas(string(held), begun) {
-			if w.text = plainForms.Replace(strings.ToLower(w.text)); w.text != "" {
+			if w.text = strings.TrimRight(plainForms.Replace(strings.ToLower(w.text)), ":?!"); w.text != "" {
 				last.words = append(last.words, w)
 			}
 		}
@@ -55,7 +55,7 @@ func stretches(text string) []stretch {
 		case strings.ContainsRune(apart, r):
 			add()
 			all = append(all, stretch{})
-		case unicode.IsSpace(r):
+		case unicode.IsSpace(r), r == '=':
 			add()
 		default:
 			if len(held) == 0 {
@@ -72,16 +72,23 @@ func stretches(text string) []stretch {
 	return all
 }
 
-// marked makes one word of an f that stands apart from its number, and gives a setting that is
-// written as meters show it, 2.8 1/1600 100, its marks.
+// unitOfTime are the ways to write seconds that may stand apart from their number.
+var unitOfTime = map[string]bool{"s": true, "sec": true, "secs": true, "second": true, "seconds": true}
+
+// marked makes one word of an f and of seconds that stand apart from their number, and gives a
+// setting that is written as meters show it, 2.8 1/1600 100, its marks.
 func marked(words []word) []word {
 	var out []word
 	for _, w := range words {
-		if last := len(out) - 1; last >= 0 && out[last].text == "f" && number.MatchString(w.text) {
+		last := len(out) - 1
+		switch {
+		case last >= 0 && out[last].text == "f" && number.MatchString(w.text):
 			out[last] = word{"f" + w.text, out[last].start, w.end}
-			continue
+		case last >= 0 && unitOfTime[w.text] && (number.MatchString(out[last].text) || fraction.MatchString(out[last].text)):
+			out[last].text, out[last].end = strings.TrimSuffix(out[last].text, "s")+"s", w.end
+		default:
+			out = append(out, w)
 		}
-		out = append(out, w)
 	}
 	for i := range out {
 		if i+2 < len(out) && light.IsBareSetting(out[i].text, out[i+1].text, out[i+2].text) && isBare(out, i+2) {

@@ -113,8 +113,10 @@ func parseWritten(text string) (Written, error) {
 	}
 	var w Written
 	plain := strings.Join(strings.Fields(strings.ToLower(text)), " ")
-	plain = parted.Replace(thousands.ReplaceAllString(plain, "$1$2"))
-	words := strings.Fields(joiner.Replace(plain))
+	if strings.HasSuffix(plain, "x") { // of lux
+		plain = thousands.ReplaceAllString(plain, "$1$2")
+	}
+	words := strings.Fields(joiner.Replace(parted.Replace(plain)))
 	switch {
 	case len(words) == 0:
 		return Written{}, ErrReading

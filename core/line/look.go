@@ -18,21 +18,24 @@ func saysLook(w word) bool {
 // rateAt finds a frame rate with its unit at the i-th of some words: 25 fps, 25p, or behind the
 // size of a picture, 4k60.
 func rateAt(words []word, i int) (digits string, n int) {
-	if m := sizedRate.FindStringSubmatch(words[i].text); m != nil {
-		return m[1], 1
+	text, next := words[i].text, ""
+	if i+1 < len(words) {
+		next = words[i+1].text
 	}
-	if m := rateWord.FindStringSubmatch(words[i].text); m != nil && !pictureSize.MatchString(words[i].text) {
-		return m[1], 1
+	if text == "fps" && number.MatchString(next) { // fps: 30
+		return next, 2
 	}
-	if i+1 == len(words) {
+	if text[0] < '0' || text[0] > '9' {
 		return "", 0
 	}
-	next := words[i+1].text
-	if number.MatchString(words[i].text) && next == "fps" {
-		return words[i].text, 2
+	if m := sizedRate.FindStringSubmatch(text); m != nil {
+		return m[1], 1
 	}
-	if words[i].text == "fps" && number.MatchString(next) { // fps: 30
-		return next, 2
+	if m := rateWord.FindStringSubmatch(text); m != nil && !pictureSize.MatchString(text) {
+		return m[1], 1
+	}
+	if next == "fps" && number.MatchString(text) {
+		return text, 2
 	}
 	return "", 0
 }
@@ -60,8 +63,11 @@ func (r *reader) rate() int {
 // bareRate reads a frame rate without its unit, where no other has one: in a look, and one that
 // cameras have where it stands by itself beside something else.
 func (r *reader) bareRate() int {
-	isUsual := len(r.now.words) > 1 && !r.isInRow() && slices.Contains(assemble.UsualPresets().Starts.Rates, r.peek(0))
-	if r.saysRate || !r.isBare(0) || !r.now.isLook && !isUsual {
+	if r.saysRate || !r.isBare(0) {
+		return 0
+	}
+	isUsual := len(r.now.words) > 1 && !r.isInRow() && slices.Contains(usual.Starts.Rates, r.peek(0))
+	if !r.now.isLook && !isUsual {
 		return 0
 	}
 	return r.takeRate(r.peek(0), 1)
@@ -83,13 +89,14 @@ func (r *reader) isInRow() bool {
 	return isFilter || number.MatchString(before.text)
 }
 
+// saysView are words that say that an angle is a field of view.
+var saysView = map[string]bool{"fov": true, "hfov": true, "view": true, "fisheye": true}
+
 // view knows a field of view, which is the camera's own, so that its number is nothing else.
 func (r *reader) view() int {
-	isView := func(i int) bool {
-		return r.peek(i) == "fov" || r.peek(i) == "hfov" || r.peek(i) == "view" || r.peek(i) == "fisheye"
-	}
+	isView := func(i int) bool { return saysView[r.peek(i)] }
 	isDegrees := func(i int) bool { return number.MatchString(r.peek(i)) || angleWord.MatchString(r.peek(i)) }
-	if isView(0) && isDegrees(1) || isDegrees(0) && isView(1) {
+	if isView(0) && isDegrees(1) || isView(1) && isDegrees(0) {
 		return r.spoil(2)
 	}
 	return 0

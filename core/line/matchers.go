@@ -82,6 +82,9 @@ var upTo = []string{"iso up to", "up to iso", "iso max", "max iso", "iso cap", "
 
 // isoCeiling reads the highest sensitivity that still looks good, where that alone is said.
 func (r *reader) isoCeiling() int {
+	if first := r.peek(0); first != "iso" && first != "up" && first != "max" {
+		return 0
+	}
 	for _, words := range upTo {
 		n := strings.Count(words, " ") + 1
 		if len(r.rest()) <= n || joined(r.rest()[:n]) != words || !number.MatchString(r.peek(n)) {

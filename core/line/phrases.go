@@ -83,7 +83,7 @@ func madePhrases() map[string]phrase {
 	activity("freestyle", "freestyle", "fpv freestyle", "hard flight", "in hard flight")
 
 	taste := func(slot, text string, set func(*reader), others ...string) { add(Taste, slot, text, set, others...) }
-	for _, b := range assemble.UsualPresets().Bands {
+	for _, b := range usual.Bands {
 		others := map[string][]string{"centred": {"centered"}, "wide": {"wide tolerance"}}[b.Name]
 		text := map[string]string{"wide": "wide tolerance"}[b.Name]
 		if text == "" {

@@ -64,13 +64,13 @@ const (
 func Read(text string, names ...string) *Sentence {
 	cameras := called(joined(flat(stretches(text))), names)
 	r := read(text, cameras, asItStands)
-	isOdd := oddAt(r.FPS, cmp.Or(r.ReadAt.Shutter, r.wish()))
+	isOdd := func() bool { return oddAt(r.FPS, cmp.Or(r.ReadAt.Shutter, r.wish())) }
 	switch {
-	case r.Light == nil && isOdd:
+	case r.Light == nil && isOdd():
 		if lit := read(text, cameras, settingAsLight); lit.Light != nil {
 			return lit.Sentence
 		}
-	case r.isBySetting && !isOdd && (r.isLitTwice || r.isSeen) && !strings.ContainsAny(text, ">→"):
+	case r.isBySetting && (r.isLitTwice || r.isSeen) && !isOdd() && !strings.ContainsAny(text, ">→"):
 		if wished := read(text, cameras, timeAsWish); wished.Light != nil && wished.Target != "" {
 			return wished.Sentence
 		}
@@ -78,12 +78,15 @@ func Read(text string, names ...string) *Sentence {
 	return r.Sentence
 }
 
+// usual are the defaults where a line and its camera say nothing.
+var usual = assemble.UsualPresets()
+
 // oddAngle is a shutter angle that hardly anyone wants: what a meter said is often shorter.
 const oddAngle = 45
 
 // oddAt reports whether a time is of an odd angle at a frame rate, the usual one if none is said.
 func oddAt(fps string, t stop.Shutter) bool {
-	rate, err := stop.ParseRate(cmp.Or(fps, assemble.UsualPresets().Rate))
+	rate, err := stop.ParseRate(cmp.Or(fps, usual.Rate))
 	return err == nil && rate > 0 && t > 0 && t.Angle(rate) < oddAngle
 }
 

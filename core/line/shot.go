@@ -120,7 +120,7 @@ func (s *Sentence) assumeRest(asked assemble.Asked, labelOf func(id string) stri
 // held is the camera that was named, or is known, or whose kind was said; of none, what the
 // reading and the usual tell.
 func (s *Sentence) held(known *assemble.Held) *assemble.Held {
-	starts := assemble.UsualPresets().Starts
+	starts := usual.Starts
 	held := &assemble.Held{}
 	kind := slices.IndexFunc(assemble.Archetypes(), func(a assemble.Archetype) bool { return a.Key == s.Archetype })
 	switch {
@@ -152,10 +152,9 @@ func (s *Sentence) held(known *assemble.Held) *assemble.Held {
 // look is what was said of the look, over what is usual with the camera.
 func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.ShotLook {
 	look := assemble.ShotLook{FPS: s.FPS, Target: s.Target}
-	presets := assemble.UsualPresets()
 	if look.FPS == "" {
-		look.FPS = cmp.Or(last.FPS, presets.Rate)
-		if last.FPS == "" && len(held.Rates) > 0 && !slices.Contains(held.Rates, presets.Rate) {
+		look.FPS = cmp.Or(last.FPS, usual.Rate)
+		if last.FPS == "" && len(held.Rates) > 0 && !slices.Contains(held.Rates, usual.Rate) {
 			look.FPS = held.Rates[0]
 		}
 		text := look.FPS + " fps"
@@ -167,7 +166,7 @@ func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.Sh
 		}
 	}
 	if look.Target == "" {
-		look.Target = cmp.Or(last.Target, presets.Target)
+		look.Target = cmp.Or(last.Target, usual.Target)
 		if look.FPS == "still" && s.IntervalS == 0 {
 			if _, isAngle := stop.ParseAngle(look.Target); isAngle {
 				look.Target = stillTarget

@@ -38,6 +38,9 @@ const (
 	longest  = Shutter(24 * 3600)
 )
 
+// plainForms are other ways to write a fraction and seconds.
+var plainForms = strings.NewReplacer("⁄", "/", "''", `"`)
+
 // ParseShutter reads a written shutter time: "1/60"; "60", which means 1/60;
 // "1/59.94"; "0.5s"; `2"`; "180°" or "180deg", which needs fps. A bare number
 // under 1 is seconds; "20 ms" is thousandths. A trailing s, sec, " or th after any time is allowed.
@@ -68,7 +71,7 @@ func ParseShutter(text string, fps FrameRate) (Shutter, error) {
 		}
 		return inReach(Shutter(v/1000), fail)
 	}
-	bare = strings.NewReplacer("⁄", "/", "''", `"`).Replace(strings.TrimSuffix(bare, "th")) // 1/60th
+	bare = plainForms.Replace(strings.TrimSuffix(bare, "th")) // 1/60th
 	amount, isSeconds := cutAnySuffix(bare, "seconds", "second", "sec.", "sec", "s", `"`, "″", "”")
 	if numerator, denominator, isFraction := strings.Cut(amount, "/"); isFraction {
 		n, err1 := number(numerator)
@@ -144,7 +147,7 @@ var beforeAperture = regexp.MustCompile(`^(?:[fƒt] ?/?|1:) ?`)
 // ParseFNumber reads an aperture: "f2.8", "f/2.8", "T2.8", "1:2.8", "2.8", within [0.5, 64].
 func ParseFNumber(text string) (FNumber, error) {
 	bare := strings.ToLower(strings.TrimSpace(text))
-	v, err := number(strings.TrimPrefix(bare, beforeAperture.FindString(bare)))
+	v, err := number(bare[len(beforeAperture.FindString(bare)):])
 	if err != nil || v < 0.5 || v > 64 {
 		return 0, &ParseError{What: "an aperture", Input: text, Err: ErrFNumber}
 	}

@@ -205,6 +205,8 @@ func (r *reader) timeLapse() int {
 		n = 1
 	case r.peek(0) == "time" && r.peek(1) == "lapse":
 		n = 2
+	case r.peek(0) == "1" && r.peek(1) == "frame" && r.peek(2) == "every":
+		n = 2
 	case r.peek(0) == "every":
 	default:
 		return 0
@@ -212,8 +214,8 @@ func (r *reader) timeLapse() int {
 	switch {
 	case r.peek(n) == "every":
 		n++
-	case slices.ContainsFunc(r.rest(), func(w word) bool { return w.text == "every" }):
-		return 0 // the time between stands there
+	case r.saysEvery():
+		return n // and that, when its turn comes
 	}
 	m := seconds.FindStringSubmatch(r.peek(n))
 	if m == nil || r.IntervalS != 0 || amount(m[1]) < 0.001 || amount(m[1]) > 86400 {
@@ -221,6 +223,12 @@ func (r *reader) timeLapse() int {
 	}
 	r.IntervalS = amount(m[1])
 	return r.say(Look, "time-lapse every "+tidy(m[1])+" s", n+1)
+}
+
+// saysEvery reports whether the time between stills is still to be read.
+func (r *reader) saysEvery() bool {
+	rest := r.rest()
+	return slices.ContainsFunc(rest[:max(len(rest)-1, 0)], func(w word) bool { return w.text == "every" }) && r.IntervalS == 0
 }
 
 // target reads the shutter time that is wanted; it stands in a look alone.

@@ -109,7 +109,7 @@ func madePhrases() map[string]phrase {
 var vocabulary = slices.Sorted(maps.Keys(phrases))
 
 // fillers are words that say nothing by themselves.
-var fillers = map[string]bool{"at": true, "and": true, "with": true, "the": true, "a": true, "an": true, "of": true, "in": true, "on": true, "my": true, "is": true, "away": true, "meter": true, "says": true, "reads": true, "shows": true, "ground": true, "lens": true, "kit": true, "timelapse": true, "time-lapse": true, "time": true, "lapse": true, "interval": true, "1": true, "frame": true, "&": true, "+": true, "-": true, "the sun": true}
+var fillers = map[string]bool{"at": true, "and": true, "with": true, "the": true, "a": true, "an": true, "of": true, "in": true, "on": true, "my": true, "is": true, "away": true, "meter": true, "says": true, "reads": true, "shows": true, "ground": true, "lens": true, "kit": true, "interval": true, "&": true, "+": true, "-": true, "the sun": true}
 
 // saysNothing reports whether a word says nothing of a shot by itself.
 func saysNothing(w word) bool { return fillers[w.text] || pictureSize.MatchString(w.text) }

@@ -257,6 +257,33 @@ func TestALineSaysThatNoFilterIsThere(t *testing.T) {
 	}
 }
 
+// A time of the last shot that outlasts a frame of this one is no wish for it; one that is said and
+// outlasts a frame of the last is a still's.
+func TestALineTakesNoTimeThatOutlastsItsFrame(t *testing.T) {
+	still, film := assemble.ShotLook{FPS: "still", Target: "2s"}, assemble.ShotLook{FPS: "25", Target: "1/50"}
+	for _, test := range []struct {
+		last       assemble.ShotLook
+		line, want string
+	}{
+		{still, "EV 12 > 30 fps", "30 fps 180°"},
+		{still, "EV 12", "still 2s"},
+		{film, "EV 12 > 240 fps", "240 fps 180°"},
+		{film, "EV 12 > 30 fps", "30 fps 1/50"},
+		{film, "EV 12 > 1s", "1s still"},
+	} {
+		a := asked(t, test.line, drone(&assemble.Asked{Look: test.last}))
+		var look []string
+		for _, p := range a.Parts {
+			if p.Kind == line.Look {
+				look = append(look, p.Text)
+			}
+		}
+		if got := strings.Join(look, " "); got != test.want || a.State == unknownState {
+			t.Errorf("%q after %v asks for %s, not %s: %s", test.line, test.last, got, test.want, a.Words)
+		}
+	}
+}
+
 // What a meter says stands in the line of its shot, however it was typed.
 func TestALineSaysWhatAMeterSaid(t *testing.T) {
 	is := assemble.Asked{Look: assemble.ShotLook{FPS: "25", Target: "180°"}}

@@ -157,16 +157,18 @@ func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.Sh
 		if last.FPS == "" && len(held.Rates) > 0 && !slices.Contains(held.Rates, usual.Rate) {
 			look.FPS = held.Rates[0]
 		}
-		text := look.FPS + " fps"
-		if s.outlastsFrame(look.FPS) {
-			look.FPS, text = "still", "still"
+		if s.IntervalS == 0 && outlasts(s.Target, look.FPS) {
+			look.FPS = "still"
 		}
 		if s.IntervalS == 0 {
-			s.assume(Look, text)
+			s.assume(Look, rateText(look.FPS))
 		}
 	}
 	if look.Target == "" {
 		look.Target = cmp.Or(last.Target, usual.Target)
+		if s.IntervalS == 0 && outlasts(look.Target, look.FPS) { // the last was a still
+			look.Target = usual.Target
+		}
 		if look.FPS == "still" && s.IntervalS == 0 {
 			if _, isAngle := stop.ParseAngle(look.Target); isAngle {
 				look.Target = stillTarget
@@ -177,11 +179,11 @@ func (s *Sentence) look(held *assemble.Held, last assemble.ShotLook) assemble.Sh
 	return look
 }
 
-// outlastsFrame reports whether the time that is wanted is longer than a frame at a rate.
-func (s *Sentence) outlastsFrame(fps string) bool {
+// outlasts reports whether a time is longer than a frame at a rate.
+func outlasts(target, fps string) bool {
 	rate, err1 := stop.ParseRate(fps)
-	t, err2 := stop.ParseShutter(s.Target, 0)
-	return err1 == nil && err2 == nil && rate > 0 && s.IntervalS == 0 && !t.Possible(rate)
+	t, err2 := stop.ParseShutter(target, 0)
+	return err1 == nil && err2 == nil && rate > 0 && !t.Possible(rate)
 }
 
 // scene is what was said of motion and lamps, over what was last asked.

@@ -180,15 +180,13 @@ func entryText(kind string, e *assemble.Entry, labelOf func(string) string) stri
 
 func lookTexts(look assemble.ShotLook, scene assemble.ShotScene) []string {
 	var texts []string
-	rate, err := stop.ParseRate(look.FPS)
-	switch {
+	switch rate := rateText(look.FPS); {
 	case scene.Interval > 0:
 		texts = append(texts, "time-lapse every "+plain(scene.Interval)+" s")
-	case err != nil:
-	case rate == 0:
-		texts = append(texts, "still")
-	default:
-		texts = append(texts, rate.String()+" fps"+deliveryText(scene.Delivery))
+	case rate == "still":
+		texts = append(texts, rate)
+	case rate != "":
+		texts = append(texts, rate+deliveryText(scene.Delivery))
 	}
 	target := look.Target
 	if text, _, ok := shutterText(strings.ToLower(target)); ok {
@@ -197,6 +195,18 @@ func lookTexts(look assemble.ShotLook, scene assemble.ShotScene) []string {
 		target = plain(float64(deg)) + "°"
 	}
 	return append(texts, target)
+}
+
+// rateText writes a frame rate, or that it is a still; "" where it is none.
+func rateText(fps string) string {
+	rate, err := stop.ParseRate(fps)
+	switch {
+	case err != nil:
+		return ""
+	case rate == 0:
+		return "still"
+	}
+	return rate.String() + " fps"
 }
 
 func deliveryText(d *assemble.Delivery) string {

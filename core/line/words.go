@@ -115,9 +115,15 @@ func isBare(words []word, i int) bool {
 // unitsApart are units, beside those of speed and length, that may stand apart from their number.
 var unitsApart = map[string]bool{"fps": true, "px": true, "hz": true, "%": true}
 
-// atCommas parts a word at its commas, but for one that is a decimal mark.
+// factorsInRow are several factors behind one ND, or three and more without it: ND8/16, 4/8/16. A
+// density has less than four before its comma.
+var factorsInRow = regexp.MustCompile(`^(?i:nd[0-9]+(/[0-9]+)+|[0-9]+(/[0-9]+){2,}|nd(?:[4-9]|[0-9]{2,}),[0-9]+)$`)
+
+// atCommas parts a word at its commas, but for one that is a decimal mark, and several factors.
 func atCommas(text string, start int) (parts []word) {
-	if m := decimalComma.FindStringSubmatch(text); m != nil {
+	if factorsInRow.MatchString(text) {
+		text = strings.ReplaceAll(text, "/", ",")
+	} else if m := decimalComma.FindStringSubmatch(text); m != nil {
 		return []word{{m[1] + "." + m[2], start, start + len([]rune(text))}}
 	}
 	for _, part := range strings.Split(text, ",") {

@@ -21,6 +21,7 @@ func TestParseWritten(t *testing.T) {
 		{"1/1250 iso50", Written{Form: AsSetting, Setting: stop.Setting{Shutter: 1.0 / 1250, ISO: 50}}},
 		{"EV 14.3", Written{Form: AsEV, EV: 14.3}},
 		{"2 1/1250 50", Written{Form: AsSetting, Setting: f2}},
+		{"f2 iso50 1250", Written{Form: AsSetting, Setting: f2}},
 		{"f2 1250 50", Written{Form: AsSetting, Setting: f2}},
 		{"f 2, 1/1250, ISO 50", Written{Form: AsSetting, Setting: f2}},
 		{"1/1250 @ f/2 iso50", Written{Form: AsSetting, Setting: f2}},

@@ -128,7 +128,7 @@ func parseWritten(text string) (Written, error) {
 		words = words[:1] // as meters show it anyway
 	case len(words) == 3 && IsBareSetting(words[0], words[1], words[2]):
 		words[0], words[2] = "f"+words[0], "iso"+words[2]
-	case len(words) == 3 && strings.HasPrefix(words[0], "f") && bareNumber.MatchString(words[2]):
+	case len(words) == 3 && strings.HasPrefix(words[0], "f") && !strings.HasPrefix(words[1], "iso") && bareNumber.MatchString(words[2]):
 		words[2] = "iso" + words[2]
 	}
 	for _, word := range words {

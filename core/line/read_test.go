@@ -106,6 +106,7 @@ func TestLinesAreRead(t *testing.T) {
 		"overcast 24p 180 shutter":                   "light:overcast | look:24 fps | look:180°",
 		"EV 12 > 25 · ND 2-32 VND, bike, handlebar":  "light:EV 12 | look:25 fps | kit:VND 1-5 stop | motion:handlebar",
 		"EV 12 > 25 · ND4/8/16 32/PL":                "light:EV 12 | look:25 fps | kit:ND4 | kit:ND8 | kit:ND16 | kit:ND32/PL",
+		"f2,8, EV 14,3, iso 12,800, 23,976 fps":      "camera:f2.8 | light:EV 14.3 | camera:iso12800 | look:23.976 fps",
 		"EV 12, 25 fps, ND8,16 ND0,9":                "light:EV 12 | look:25 fps | kit:ND8 | kit:ND16 | kit:ND0.9",
 		"sunny 1/240 > 30 · 4/8/16":                  "light:auto 1/240 | look:30 fps | kit:ND4 | kit:ND8 | kit:ND16 | ?sunny",
 		"golden hour, chest mount, 25p 10 stop ND":   "light:low sun | motion:handlebar | look:25 fps | kit:10 stop",

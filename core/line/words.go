@@ -72,6 +72,9 @@ func stretches(text string) []stretch {
 	return all
 }
 
+// thousands are digits in groups of three, as 12,800 behind ISO, which has no decimals.
+var thousands = regexp.MustCompile(`^[1-9][0-9]{0,2}\.[0-9]{3}$`)
+
 // unitOfTime are the ways to write seconds that may stand apart from their number.
 var unitOfTime = map[string]bool{"s": true, "sec": true, "secs": true, "second": true, "seconds": true}
 
@@ -84,6 +87,8 @@ func marked(words []word) []word {
 		switch {
 		case last >= 0 && out[last].text == "f" && number.MatchString(w.text):
 			out[last] = word{"f" + w.text, out[last].start, w.end}
+		case last >= 0 && out[last].text == "iso" && thousands.MatchString(w.text):
+			out = append(out, word{strings.ReplaceAll(w.text, ".", ""), w.start, w.end})
 		case last >= 0 && unitOfTime[w.text] && (number.MatchString(out[last].text) || fraction.MatchString(out[last].text)):
 			out[last].text, out[last].end = strings.TrimSuffix(out[last].text, "s")+"s", w.end
 		default:
@@ -121,6 +126,7 @@ var factorsInRow = regexp.MustCompile(`^(?i:nd[0-9]+(/[0-9]+)+|[0-9]+(/[0-9]+){2
 
 // atCommas parts a word at its commas, but for one that is a decimal mark, and several factors.
 func atCommas(text string, start int) (parts []word) {
+	text = strings.TrimRight(text, ",")
 	if factorsInRow.MatchString(text) {
 		text = strings.ReplaceAll(text, "/", ",")
 	} else if m := decimalComma.FindStringSubmatch(text); m != nil {

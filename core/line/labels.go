@@ -2,6 +2,7 @@ package line
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 
 	"pinhole/core/glass"
@@ -114,8 +115,8 @@ func written(l glass.Label, typed string) string {
 		return anyMist // a number after it would be its strength
 	case neat.MatchString(text):
 		return text
-	case number.MatchString(typed):
-		return "ND" + typed // it may stand beside what is no glass
+	case slices.Contains(usual.Starts.Rates, typed):
+		return "ND" + typed // else it may be a frame rate
 	}
 	return strings.NewReplacer("STOPS", "stops", "STOP", "stop").Replace(strings.ToUpper(typed))
 }

@@ -66,7 +66,7 @@ func TestLinesAreRead(t *testing.T) {
 		"iso 100 to 800, EV 10, 25 fps":           "camera:iso100-800 | light:EV 10 | look:25 fps",
 		"snow, sun, 120 fps, 4 8 16":              "light:snow | light:clear sky | look:120 fps | kit:ND4 | kit:ND8 | kit:ND16",
 		"ND 8 16 32 64, sunny, 30 fps":            "kit:ND8 | kit:ND16 | kit:ND32 | kit:ND64 | light:clear sky | look:30 fps",
-		"0.9 1.2, sunny, 25fps":                   "kit:ND0.9 | kit:ND1.2 | light:clear sky | look:25 fps",
+		"0.9 1.2, sunny, 25fps":                   "kit:0.9 | kit:1.2 | light:clear sky | look:25 fps",
 		"sunny 25 fps 180":                        "light:clear sky | look:25 fps | ?180",
 		"115° fisheye, EV 12, 25 fps":             "light:EV 12 | look:25 fps | ?115° fisheye",
 		"fov 115, EV 12 > 25":                     "light:EV 12 | look:25 fps | ?fov 115",

@@ -136,7 +136,7 @@ type drawn struct {
 
 func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setup) (drawn, error) {
 	ofOption := func(o Option, name string) drawn {
-		return drawn{fmt.Sprintf("%s, %s at %v", name, o.ShutterS.Spoken(), o.ISO), o.ShutterS, o.ISO, o.LeftStops}
+		return drawn{fmt.Sprintf("%s, %s at %v", name, o.ShutterS.Spoken(), b.Question.OfferedISO(o.ISO)), o.ShutterS, o.ISO, o.LeftStops}
 	}
 	switch r.Show {
 	case "automatic":
@@ -158,7 +158,7 @@ func (r *LoopRequest) setting(a *ShotAnswer, scene *shot.Scene, b *assemble.Setu
 	case "school":
 		for _, s := range a.Schools {
 			if s.School == r.School {
-				return drawn{fmt.Sprintf("%s, %s at %v", s.Name, s.Text, s.ISO), s.ShutterS, s.ISO, s.LeftStops}, nil
+				return drawn{fmt.Sprintf("%s, %s at %v", s.Name, s.Text, b.Question.OfferedISO(s.ISO)), s.ShutterS, s.ISO, s.LeftStops}, nil
 			}
 		}
 		return drawn{}, &problem.Fault{Field: "school", Value: r.School, Allowed: "one of the approaches in the shot's answer"}

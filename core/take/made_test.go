@@ -20,13 +20,13 @@ type made struct {
 	gain   func(frame int, row float64) float64 // of the light
 	bend   func(frame int, row float64) float64 // px, sideways
 	flat   bool                                 // no texture
-	waves  int                                  // of the scene, a few hundred by default
+	waves  int                                  // of the scene, over a hundred by default
 	seed   uint64
 }
 
 const (
 	madeWidth, madeHeight = 320, 180
-	madeWaves             = 260 // by default
+	madeWaves             = 130 // by default
 	madeLight             = 0.2
 	madeSteps             = 24 // while the shutter is open
 )

@@ -69,7 +69,7 @@ func TestClipsWithTruth(t *testing.T) {
 // The share is found however long the shutter was open, played forth or back.
 func TestSharesOfAMovingHand(t *testing.T) {
 	for _, share := range []float64{0.1, 0.5, 0.9} {
-		c := made{frames: 26, share: share, fps: 25, path: hand, seed: 3}.clip()
+		c := made{frames: 20, share: share, fps: 25, path: hand, seed: 3}.clip()
 		a := measured(t, c, Request{HFOVDeg: 70})
 		if a.Shutter.Share == nil {
 			t.Errorf("share %v cannot be told: %s", share, a.Shutter.Why)
@@ -118,9 +118,9 @@ func TestASteadyPan(t *testing.T) {
 func TestWhatCannotBeTold(t *testing.T) {
 	shaken := func(t float64) (float64, float64) { return 7 * math.Sin(t*0.9), 6 * math.Sin(t*0.7+1) }
 	for name, m := range map[string]made{
-		"still":      {frames: 12, share: 0.5, path: func(float64) (float64, float64) { return 0, 0 }},
-		"flat":       {frames: 12, share: 0.5, path: hand, flat: true},
-		"stabilised": {frames: 26, share: 0.9, path: shaken, back: func(i int) (float64, float64) { return shaken(float64(i)) }},
+		"still":      {frames: 10, share: 0.5, path: func(float64) (float64, float64) { return 0, 0 }},
+		"flat":       {frames: 10, share: 0.5, path: hand, flat: true},
+		"stabilised": {frames: 20, share: 0.9, path: shaken, back: func(i int) (float64, float64) { return shaken(float64(i)) }},
 	} {
 		m.fps, m.seed = 25, 5
 		a := measured(t, m.clip(), Request{HFOVDeg: 70})

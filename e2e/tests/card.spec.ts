@@ -77,26 +77,25 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
   }
 });
 
-test("the lantern supper is two turns after dawn, and the swap to it is announced", async ({ page, app }) => {
-  await openCard(page, app);
-  await expect(page.getByTestId("swap")).toContainText("in 5 h 40 min");
-  await expect(page.getByTestId("swap")).toContainText("ND8 + ND32 in place of ND32");
-  await page.getByRole("button", { name: "The take after" }).tap();
-  await page.getByRole("button", { name: "The take after" }).tap();
-  await expect(page.getByTestId("turn")).toContainText("Lantern supper");
-  await expect(figure(page, "Filter")).toHaveText("No filter");
-});
-
-test("time passes on the card: a turn is on, then over", async ({ page, app }) => {
-  await openCard(page, app);
-  await page.getByRole("button", { name: "15 minutes later" }).tap();
-  await expect(page.getByTestId("turn")).toContainText("On, ends in 20 min");
-  for (let i = 0; i < 2; i += 1) await page.getByRole("button", { name: "15 minutes later" }).tap();
-  // Nobody chose a camera: the one that comes next is shown.
-  await expect(page.getByTestId("turn")).toContainText("Crates down the lane");
-  await page.getByRole("button", { name: "Row walker" }).tap();
-  await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
-  await expect(page.getByTestId("turn")).toContainText("Next, in 4 h 55 min");
+test("time passes on the card, and its address may say any time", async ({ page, app }) => {
+  await test.step("time passes on the card: a turn is on, then over", async () => {
+    await openCard(page, app);
+    await page.getByRole("button", { name: "15 minutes later" }).tap();
+    await expect(page.getByTestId("turn")).toContainText("On, ends in 20 min");
+    for (let i = 0; i < 2; i += 1) await page.getByRole("button", { name: "15 minutes later" }).tap();
+    // Nobody chose a camera: the one that comes next is shown.
+    await expect(page.getByTestId("turn")).toContainText("Crates down the lane");
+    await page.getByRole("button", { name: "Row walker" }).tap();
+    await expect(page.getByTestId("turn")).toContainText("Noon walk on the terrace");
+    await expect(page.getByTestId("turn")).toContainText("Next, in 4 h 55 min");
+  });
+  await test.step("silly addresses are answered in words", async () => {
+    await page.goto(`${app.url}/card/nowhere`);
+    await expect(page.getByText("This shoot is not there any more.")).toBeVisible();
+    await openCard(page, app);
+    await page.goto(`${page.url().replace(/\?.*/, "")}?at=yesterday`);
+    await expect(page.getByTestId("turn")).toContainText("Dawn walk");
+  });
 });
 
 test("a light that fell is read, changed for and pinned in three touches", async ({ page, app }) => {
@@ -119,111 +118,115 @@ test("a light that fell is read, changed for and pinned in three touches", async
   await expect(page.getByRole("region", { name: "Light" })).toContainText("bias -3 behind ND8 + ND32");
 });
 
-test("the ways of reading: automatic, meter and looking, and what cannot be read", async ({ page, app }) => {
+test("light is read on the card, and a dark passage planned in it", async ({ page, app }) => {
   await openCard(page, app);
-  await page.getByRole("button", { name: "Re-meter" }).tap();
-  await page.getByRole("button", { name: "Auto exposure", exact: true }).tap();
-  await page.getByLabel("or as it shows").fill("1/200");
-  await expect(page.getByTestId("remetered")).toContainText("ND32:");
-  await page.getByRole("button", { name: "Light meter", exact: true }).tap();
-  await page.getByLabel(/EV 14.3, as it shows/).fill("silly");
-  await expect(page.getByRole("alert")).toContainText("silly");
-  await expect(page.getByTestId("remetered")).toHaveCount(0);
-  await page.getByRole("button", { name: "as forecast" }).tap();
-  await expect(page.getByTestId("remetered")).toContainText(/as forecast|within its/);
-  await page.getByRole("button", { name: "By eye", exact: true }).tap();
-  await page.getByRole("button", { name: "Too bright" }).tap();
-  await expect(page.getByTestId("remetered")).toContainText("look through this next");
-  // Without a meter the sky is light too: what to put on, what to have in the pocket, and no pin.
-  await page.getByRole("button", { name: "Sky", exact: true }).tap();
-  await expect(page.getByTestId("remetered")).toHaveCount(0);
-  await page.getByRole("button", { name: "clouds with gaps" }).tap();
-  await expect(page.getByTestId("pocket")).toContainText(/if it is (brighter|darker)/);
-  await expect(page.getByText(/^The forecast \(±/)).toBeVisible();
-  await expect(page.getByRole("button", { name: /^Pin it/ })).toHaveCount(0);
+  await test.step("the ways of reading: automatic, meter and looking, and what cannot be read", async () => {
+    await page.getByRole("button", { name: "Re-meter" }).tap();
+    await page.getByRole("button", { name: "Auto exposure", exact: true }).tap();
+    await page.getByLabel("or as it shows").fill("1/200");
+    await expect(page.getByTestId("remetered")).toContainText("ND32:");
+    await page.getByRole("button", { name: "Light meter", exact: true }).tap();
+    await page.getByLabel(/EV 14.3, as it shows/).fill("silly");
+    await expect(page.getByRole("alert")).toContainText("silly");
+    await expect(page.getByTestId("remetered")).toHaveCount(0);
+    await page.getByRole("button", { name: "as forecast" }).tap();
+    await expect(page.getByTestId("remetered")).toContainText(/as forecast|within its/);
+    await page.getByRole("button", { name: "By eye", exact: true }).tap();
+    await page.getByRole("button", { name: "Too bright" }).tap();
+    await expect(page.getByTestId("remetered")).toContainText("look through this next");
+    // Without a meter the sky is light too: what to put on, what to have in the pocket, and no pin.
+    await page.getByRole("button", { name: "Sky", exact: true }).tap();
+    await expect(page.getByTestId("remetered")).toHaveCount(0);
+    await page.getByRole("button", { name: "clouds with gaps" }).tap();
+    await expect(page.getByTestId("pocket")).toContainText(/if it is (brighter|darker)/);
+    await expect(page.getByText(/^The forecast \(±/)).toBeVisible();
+    await expect(page.getByRole("button", { name: /^Pin it/ })).toHaveCount(0);
+  });
+  await test.step("a dark passage says what the lock does and what to choose", async () => {
+    await page.getByRole("button", { name: "Close" }).tap();
+    await page.getByRole("button", { name: "Crate trailer" }).tap();
+    await page.getByRole("button", { name: "Tunnel or shade" }).tap();
+    const passage = page.getByTestId("passage");
+    await expect(passage).toContainText("Never take a filter off or change it while moving");
+    await expect(passage).toContainText("Auto ISO 100–");
+    await page.getByRole("button", { name: "Unlit" }).tap();
+    await expect(passage).toContainText("Two takes");
+    await page.getByLabel("or in seconds").fill("0");
+    await expect(page.getByRole("alert")).toContainText("a number from 0.1 to 36000");
+    // It is planned in the light of the take, not in that of the hour it is planned at.
+    await page.getByRole("button", { name: "Close" }).tap();
+    await page.getByRole("button", { name: "Row walker" }).tap();
+    await page.getByRole("button", { name: "The take after" }).tap();
+    await page.getByRole("button", { name: "Tunnel or shade" }).tap();
+    await expect(passage).toContainText("Inside EV 10.9");
+  });
 });
 
-test("a required check is said, is not ticked away, and is passed by a reason that is logged", async ({
+test("a craft's checks are passed or reasoned, and its drills are at hand", async ({ page, app }) => {
+  await openCard(page, app);
+  await test.step("a required check is said, is not ticked away, and is passed by a reason that is logged", async () => {
+    await page.getByRole("button", { name: "Terrace quad" }).tap();
+    await expect(page.getByTestId("stops")).toContainText("Not ready: 4 required checks");
+    await page.getByTestId("stops").tap();
+    const readiness = page.getByTestId("readiness");
+    await expect(readiness).toContainText("not ready: 4 required checks");
+    for (const step of [/^Disarm/, /^Density 1.5/, /^Pull test/])
+      await page.getByRole("checkbox", { name: step }).tap();
+    await expect(readiness).toContainText("not ready: 1 required check");
+    await page.getByRole("button", { name: "Go on without it…" }).tap();
+    await expect(page.getByRole("button", { name: "Log it and go on" })).toBeDisabled();
+    await page.getByLabel("The reason").fill("taped all round by two of us");
+    await page.getByRole("button", { name: "Log it and go on" }).tap();
+    await expect(readiness).toContainText("no required check is open");
+    await expect(page.getByRole("checkbox", { name: /^Tether it/ })).toContainText("gone on without it at");
+    await page.getByRole("button", { name: "Close" }).tap();
+    await page.getByRole("button", { name: /^Log/ }).tap();
+    await expect(page.getByTestId("log")).toContainText("taped all round by two of us");
+  });
+  await test.step("drills are one touch away, for this craft, and defer to local rules", async () => {
+    await page.getByRole("button", { name: "Close" }).tap();
+    await page.getByRole("button", { name: "Goes wrong" }).tap();
+    const drill = page.getByTestId("drill");
+    await expect(drill.getByRole("listitem")).toHaveCount(5);
+    await expect(drill).toContainText("full manual cannot hover");
+    await expect(drill).toContainText("6.3 stops over: set 1/8000, still 0.3 over");
+    await expect(drill).toContainText("Local rules");
+    await page.getByRole("button", { name: "Fogging" }).tap();
+    await expect(page.getByRole("heading", { name: "Fogging" })).toBeVisible();
+    await page.getByRole("button", { name: "Close" }).tap();
+    await page.getByRole("button", { name: "Pond drone" }).tap();
+    await page.getByRole("button", { name: "Filter lost" }).tap();
+    await expect(drill).toContainText("Release the sticks");
+  });
+});
+
+test("the card is held in one hand: what is done is near the thumb, and turns are looked ahead to", async ({
   page,
   app,
 }) => {
   await openCard(page, app);
-  await page.getByRole("button", { name: "Terrace quad" }).tap();
-  await expect(page.getByTestId("stops")).toContainText("Not ready: 4 required checks");
-  await page.getByTestId("stops").tap();
-  const readiness = page.getByTestId("readiness");
-  await expect(readiness).toContainText("not ready: 4 required checks");
-  for (const step of [/^Disarm/, /^Density 1.5/, /^Pull test/]) await page.getByRole("checkbox", { name: step }).tap();
-  await expect(readiness).toContainText("not ready: 1 required check");
-  await page.getByRole("button", { name: "Go on without it…" }).tap();
-  await expect(page.getByRole("button", { name: "Log it and go on" })).toBeDisabled();
-  await page.getByLabel("The reason").fill("taped all round by two of us");
-  await page.getByRole("button", { name: "Log it and go on" }).tap();
-  await expect(readiness).toContainText("no required check is open");
-  await expect(page.getByRole("checkbox", { name: /^Tether it/ })).toContainText("gone on without it at");
-  await page.getByRole("button", { name: "Close" }).tap();
-  await page.getByRole("button", { name: /^Log/ }).tap();
-  await expect(page.getByTestId("log")).toContainText("taped all round by two of us");
-});
-
-test("drills are one touch away, for this craft, and defer to local rules", async ({ page, app }) => {
-  await openCard(page, app);
-  await page.getByRole("button", { name: "Terrace quad" }).tap();
-  await page.getByRole("button", { name: "Goes wrong" }).tap();
-  const drill = page.getByTestId("drill");
-  await expect(drill.getByRole("listitem")).toHaveCount(5);
-  await expect(drill).toContainText("full manual cannot hover");
-  await expect(drill).toContainText("6.3 stops over: set 1/8000, still 0.3 over");
-  await expect(drill).toContainText("Local rules");
-  await page.getByRole("button", { name: "Fogging" }).tap();
-  await expect(page.getByRole("heading", { name: "Fogging" })).toBeVisible();
-  await page.getByRole("button", { name: "Close" }).tap();
-  await page.getByRole("button", { name: "Pond drone" }).tap();
-  await page.getByRole("button", { name: "Filter lost" }).tap();
-  await expect(drill).toContainText("Release the sticks");
-});
-
-test("a dark passage says what the lock does and what to choose", async ({ page, app }) => {
-  await openCard(page, app);
-  await page.getByRole("button", { name: "Crate trailer" }).tap();
-  await page.getByRole("button", { name: "Tunnel or shade" }).tap();
-  const passage = page.getByTestId("passage");
-  await expect(passage).toContainText("Never take a filter off or change it while moving");
-  await expect(passage).toContainText("Auto ISO 100–");
-  await page.getByRole("button", { name: "Unlit" }).tap();
-  await expect(passage).toContainText("Two takes");
-  await page.getByLabel("or in seconds").fill("0");
-  await expect(page.getByRole("alert")).toContainText("a number from 0.1 to 36000");
-  // It is planned in the light of the take, not in that of the hour it is planned at.
-  await page.getByRole("button", { name: "Close" }).tap();
-  await page.getByRole("button", { name: "Row walker" }).tap();
-  await page.getByRole("button", { name: "The take after" }).tap();
-  await page.getByRole("button", { name: "Tunnel or shade" }).tap();
-  await expect(passage).toContainText("Inside EV 10.9");
-});
-
-test("what is done is in the reach of the thumb", async ({ page, app }) => {
-  await openCard(page, app);
-  const camera = await page.getByRole("button", { name: "Row walker" }).boundingBox();
-  expect(camera?.y, "the cameras").toBeGreaterThan(844 / 2);
-  for (const name of ["Re-meter", "Checks 0/11", "Goes wrong", "Log", "The take after"]) {
-    const box = await page.getByRole("button", { name, exact: true }).boundingBox();
-    expect(box?.y, name).toBeGreaterThan(844 / 2);
-    expect(box?.height, name).toBeGreaterThanOrEqual(44);
-    expect(box?.width, name).toBeGreaterThanOrEqual(44);
-  }
-  const small = await page.evaluate(() =>
-    [...document.querySelectorAll("main button")]
-      .filter((b) => b.getBoundingClientRect().height < 43.5)
-      .map((b) => b.textContent),
-  );
-  expect(small, "buttons too small for a thumb").toEqual([]);
-});
-
-test("silly addresses are answered in words", async ({ page, app }) => {
-  await page.goto(`${app.url}/card/nowhere`);
-  await expect(page.getByText("This shoot is not there any more.")).toBeVisible();
-  await openCard(page, app);
-  await page.goto(`${page.url().replace(/\?.*/, "")}?at=yesterday`);
-  await expect(page.getByTestId("turn")).toContainText("Dawn walk");
+  await test.step("what is done is in the reach of the thumb", async () => {
+    const camera = await page.getByRole("button", { name: "Row walker" }).boundingBox();
+    expect(camera?.y, "the cameras").toBeGreaterThan(844 / 2);
+    for (const name of ["Re-meter", "Checks 0/11", "Goes wrong", "Log", "The take after"]) {
+      const box = await page.getByRole("button", { name, exact: true }).boundingBox();
+      expect(box?.y, name).toBeGreaterThan(844 / 2);
+      expect(box?.height, name).toBeGreaterThanOrEqual(44);
+      expect(box?.width, name).toBeGreaterThanOrEqual(44);
+    }
+    const small = await page.evaluate(() =>
+      [...document.querySelectorAll("main button")]
+        .filter((b) => b.getBoundingClientRect().height < 43.5)
+        .map((b) => b.textContent),
+    );
+    expect(small, "buttons too small for a thumb").toEqual([]);
+  });
+  await test.step("the lantern supper is two turns after dawn, and the swap to it is announced", async () => {
+    await expect(page.getByTestId("swap")).toContainText("in 5 h 40 min");
+    await expect(page.getByTestId("swap")).toContainText("ND8 + ND32 in place of ND32");
+    await page.getByRole("button", { name: "The take after" }).tap();
+    await page.getByRole("button", { name: "The take after" }).tap();
+    await expect(page.getByTestId("turn")).toContainText("Lantern supper");
+    await expect(figure(page, "Filter")).toHaveText("No filter");
+  });
 });

@@ -28,49 +28,49 @@ test("a gap is read off the coverage, and closing it closes it", async ({ page, 
   await expect(page.getByTestId("in-the-plan")).toContainText("ND128");
 });
 
-test("the coverage is walked by arrow keys", async ({ page, app }) => {
+test("the coverage is walked, and a pack considered beside it", async ({ page, app }) => {
   await page.goto(`${app.url}/kit/coverage`);
-  const grid = page.getByRole("grid", { name: "Coverage" });
-  await grid.focus();
-  const cell = page.getByTestId("coverage-cell");
-  await expect(cell).toHaveText("25 fps, 180° (1/50): EV 2.0, No filter, −5.6 stops, breaks");
-  for (let i = 0; i < 17; i++) await page.keyboard.press("ArrowRight");
-  await expect(cell).toHaveText("25 fps, 180° (1/50): EV 10.5, ND8, −0.2 stops, holds");
-  await page.keyboard.press("ArrowDown");
-  await expect(cell).toHaveText(/^24 fps/);
-  await grid.getByRole("gridcell").nth(3).click();
-  await expect(cell).toContainText("EV 3.5");
-});
+  await test.step("the coverage is walked by arrow keys", async () => {
+    const grid = page.getByRole("grid", { name: "Coverage" });
+    await grid.focus();
+    const cell = page.getByTestId("coverage-cell");
+    await expect(cell).toHaveText("25 fps, 180° (1/50): EV 2.0, No filter, −5.6 stops, breaks");
+    for (let i = 0; i < 17; i++) await page.keyboard.press("ArrowRight");
+    await expect(cell).toHaveText("25 fps, 180° (1/50): EV 10.5, ND8, −0.2 stops, holds");
+    await page.keyboard.press("ArrowDown");
+    await expect(cell).toHaveText(/^24 fps/);
+    await grid.getByRole("gridcell").nth(3).click();
+    await expect(cell).toContainText("EV 3.5");
+  });
+  await test.step("a pack is considered beside what is owned, and is at hand once it is bought", async () => {
+    const coverage = page.getByRole("region", { name: "Coverage" });
+    await coverage.getByLabel("On the camera").selectOption({ label: "Row walker (pocket gimbal)" });
+    const packs = coverage.getByRole("region", { name: "Considering" });
+    await expect(packs.getByRole("row", { name: /Starter pair/ })).toContainText("1 of its 2 does what you own");
+    const form = packs.getByRole("form", { name: "Consider a pack" });
+    await form.getByLabel("Labels in the pack").fill("2 4/PL 16");
+    await form.getByLabel("Its name").fill("Vine three");
+    await form.getByLabel("Price of all").fill("12,50");
+    await form.getByRole("button", { name: "Compare it" }).click();
+    const row = packs.getByRole("row", { name: /Vine three/ });
+    await expect(row).toContainText("ND2, ND4/PL, ND16");
+    await expect(row).toContainText("12.50");
+    await expect(row).toContainText(/closes \d+ of 50 open cells/);
+    await expect(row).toContainText("cheapest");
 
-test("a pack is considered beside what is owned, and is at hand once it is bought", async ({ page, app }) => {
-  await page.goto(`${app.url}/kit/coverage`);
-  const coverage = page.getByRole("region", { name: "Coverage" });
-  await coverage.getByLabel("On the camera").selectOption({ label: "Row walker (pocket gimbal)" });
-  const packs = coverage.getByRole("region", { name: "Considering" });
-  await expect(packs.getByRole("row", { name: /Starter pair/ })).toContainText("1 of its 2 does what you own");
-  const form = packs.getByRole("form", { name: "Consider a pack" });
-  await form.getByLabel("Labels in the pack").fill("2 4/PL 16");
-  await form.getByLabel("Its name").fill("Vine three");
-  await form.getByLabel("Price of all").fill("12,50");
-  await form.getByRole("button", { name: "Compare it" }).click();
-  const row = packs.getByRole("row", { name: /Vine three/ });
-  await expect(row).toContainText("ND2, ND4/PL, ND16");
-  await expect(row).toContainText("12.50");
-  await expect(row).toContainText(/closes \d+ of 50 open cells/);
-  await expect(row).toContainText("cheapest");
-
-  // It is no glass at hand: neither in the kit nor in what a line is answered with.
-  const kit = async () =>
-    ((await (await page.request.get(`${app.url}/api/filters`)).json()) as { items: { label: string }[] }).items;
-  const before = (await kit()).length;
-  await row.getByRole("button", { name: "Delete Vine three" }).click();
-  await expect(row).toHaveCount(0);
-  await page.getByRole("button", { name: "Undo" }).click();
-  await expect(row).toBeVisible();
-  expect(await kit()).toHaveLength(before);
-  await row.getByRole("button", { name: "Bought" }).click();
-  await expect(row).toHaveCount(0);
-  await expect.poll(async () => (await kit()).length).toBe(before + 3);
-  await page.getByRole("link", { name: "Gear" }).click();
-  await expect(page.getByRole("row", { name: /ND4\/PL/ })).toContainText("Vine three");
+    // It is no glass at hand: neither in the kit nor in what a line is answered with.
+    const kit = async () =>
+      ((await (await page.request.get(`${app.url}/api/filters`)).json()) as { items: { label: string }[] }).items;
+    const before = (await kit()).length;
+    await row.getByRole("button", { name: "Delete Vine three" }).click();
+    await expect(row).toHaveCount(0);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(row).toBeVisible();
+    expect(await kit()).toHaveLength(before);
+    await row.getByRole("button", { name: "Bought" }).click();
+    await expect(row).toHaveCount(0);
+    await expect.poll(async () => (await kit()).length).toBe(before + 3);
+    await page.getByRole("link", { name: "Gear" }).click();
+    await expect(page.getByRole("row", { name: /ND4\/PL/ })).toContainText("Vine three");
+  });
 });

@@ -82,39 +82,6 @@ test("a shot dragged past sunset says what would serve it, by mouse and by key",
   await expect(crates).toHaveAttribute("aria-valuetext", said);
 });
 
-test("the sky is chosen by the hour, and a cloudy one widens the band", async ({ page, app }) => {
-  await openDay(page, app);
-  const row = plan(page).locator("> *", { hasText: "Crates down the lane" });
-  await expect(row).toContainText("±0.3");
-  await page.getByRole("button", { name: "10:00: clear. Press for partly cloudy" }).press("Enter");
-  await expect(row).toContainText("±1.0");
-  await expect(row).toContainText("Spare, should the light change");
-  await expect(page.getByRole("button", { name: "14:00: partly cloudy. Press for overcast" })).toBeVisible();
-  await page.getByRole("button", { name: "Ask the simulated sky service" }).click();
-  await expect(page.getByText("Simulated sky taken")).toBeVisible();
-});
-
-test("the year is walked week by week", async ({ page, app }) => {
-  await openDay(page, app);
-  await page.getByRole("button", { name: "Show the year" }).click();
-  const cell = page.getByTestId("year-cell");
-  await expect(cell).toContainText("Week of 2031-01-01, 07:30: EV");
-  const grid = page.getByRole("grid", { name: "Year" });
-  await grid.focus();
-  for (let i = 0; i < 24; i++) await page.keyboard.press("ArrowRight");
-  await page.keyboard.press("ArrowDown");
-  await expect(cell).toContainText("Week of 2031-06-18, 12:00: EV 14.");
-  await expect(cell).toContainText("stops needed, ND8 + ND32");
-  for (let i = 0; i < 24; i++) await page.keyboard.press("ArrowRight");
-  await expect(cell).toContainText("Week of 2031-12-03");
-  await expect(grid.getByRole("gridcell", { selected: true })).toBeInViewport();
-  await page
-    .getByRole("region", { name: "Year" })
-    .getByLabel("With the camera")
-    .selectOption({ label: "Terrace quad (air unit)" });
-  await expect(cell).toContainText("Density 1.5");
-});
-
 test("a weekend from nothing: a place, a track, a still, and the simulated meter", async ({ page, app }) => {
   await page.goto(`${app.url}/shoot`);
   await page.getByLabel("A new shoot").fill("Another weekend");
@@ -172,47 +139,78 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   await expect(light.getByRole("region", { name: "Readings" })).toContainText("noon.jpg: f2 1/1000 iso100");
 });
 
-test("the plan goes out as a calendar that updates, and as tables", async ({ page, app }) => {
+test("the day goes out as files, the year is walked, and the sky is chosen", async ({ page, app }) => {
   await openDay(page, app);
-  const calendar = async () => {
-    const [download] = await Promise.all([
-      page.waitForEvent("download"),
-      page.getByRole("link", { name: "Calendar" }).click(),
-    ]);
-    const root = new ICAL.Component(ICAL.parse(await readFile(await download.path(), "utf8")));
-    return root
-      .getAllSubcomponents("vevent")
-      .map((c) => ({ event: new ICAL.Event(c), alarms: c.getAllSubcomponents("valarm").length }));
-  };
-  const before = await calendar();
-  expect(before).toHaveLength(9); // seven shots and two swaps
-  const noon = before.find(({ event }) => event.summary.startsWith("Noon walk"));
-  expect(noon?.event.summary).toBe("Noon walk on the terrace: ND8 + ND32");
-  expect(noon?.event.startDate.toJSDate().toISOString()).toBe("2031-09-20T13:50:00.000Z");
-  expect(before.every(({ alarms }) => alarms === 1)).toBe(true);
-  await bar(page, "Noon walk on the terrace").focus();
-  await page.keyboard.press("ArrowRight");
-  await expect(bar(page, "Noon walk on the terrace")).toHaveAttribute("aria-valuetext", /12:55/);
-  await expect(async () => {
-    const after = await calendar();
-    expect(after.map(({ event }) => event.uid).sort()).toEqual(before.map(({ event }) => event.uid).sort());
-    const moved = after.find(({ event }) => event.uid === noon?.event.uid);
-    expect(moved?.event.startDate.toJSDate().toISOString()).toBe("2031-09-20T13:55:00.000Z");
-  }).toPass();
-  const table = await page.request.get(`${page.url().replace("/shoot/", "/api/shoots/")}/plan?format=csv`);
-  expect(await table.text()).toContain(`"swap","2031-09-20T07:45:00-01:00","2031-09-20T12:55:00-01:00"`);
-  const json = await (
-    await page.request.get(`${page.url().replace("/shoot/", "/api/shoots/")}/plan?format=json`)
-  ).json();
-  expect(json.shots).toHaveLength(7);
-  // The page asks camera by camera; what it puts together is what the server plans at once.
-  const rows = plan(page).locator("> *");
-  await expect(rows).toHaveCount(7);
-  for (const [i, { name, words }] of json.shots.entries()) {
-    await expect(rows.nth(i)).toContainText(name);
-    await expect(rows.nth(i)).toContainText(words);
-  }
-  await expect(page.getByRole("region", { name: "Swaps" }).getByRole("listitem")).toHaveText(
-    json.swaps.map(({ why }: { why: string }) => `${why}.`),
-  );
+  await test.step("the plan goes out as a calendar that updates, and as tables", async () => {
+    const calendar = async () => {
+      const [download] = await Promise.all([
+        page.waitForEvent("download"),
+        page.getByRole("link", { name: "Calendar" }).click(),
+      ]);
+      const root = new ICAL.Component(ICAL.parse(await readFile(await download.path(), "utf8")));
+      return root
+        .getAllSubcomponents("vevent")
+        .map((c) => ({ event: new ICAL.Event(c), alarms: c.getAllSubcomponents("valarm").length }));
+    };
+    const before = await calendar();
+    expect(before).toHaveLength(9); // seven shots and two swaps
+    const noon = before.find(({ event }) => event.summary.startsWith("Noon walk"));
+    expect(noon?.event.summary).toBe("Noon walk on the terrace: ND8 + ND32");
+    expect(noon?.event.startDate.toJSDate().toISOString()).toBe("2031-09-20T13:50:00.000Z");
+    expect(before.every(({ alarms }) => alarms === 1)).toBe(true);
+    await bar(page, "Noon walk on the terrace").focus();
+    await page.keyboard.press("ArrowRight");
+    await expect(bar(page, "Noon walk on the terrace")).toHaveAttribute("aria-valuetext", /12:55/);
+    await expect(async () => {
+      const after = await calendar();
+      expect(after.map(({ event }) => event.uid).sort()).toEqual(before.map(({ event }) => event.uid).sort());
+      const moved = after.find(({ event }) => event.uid === noon?.event.uid);
+      expect(moved?.event.startDate.toJSDate().toISOString()).toBe("2031-09-20T13:55:00.000Z");
+    }).toPass();
+    const table = await page.request.get(`${page.url().replace("/shoot/", "/api/shoots/")}/plan?format=csv`);
+    expect(await table.text()).toContain(`"swap","2031-09-20T07:45:00-01:00","2031-09-20T12:55:00-01:00"`);
+    const json = await (
+      await page.request.get(`${page.url().replace("/shoot/", "/api/shoots/")}/plan?format=json`)
+    ).json();
+    expect(json.shots).toHaveLength(7);
+    // The page asks camera by camera; what it puts together is what the server plans at once.
+    const rows = plan(page).locator("> *");
+    await expect(rows).toHaveCount(7);
+    for (const [i, { name, words }] of json.shots.entries()) {
+      await expect(rows.nth(i)).toContainText(name);
+      await expect(rows.nth(i)).toContainText(words);
+    }
+    await expect(page.getByRole("region", { name: "Swaps" }).getByRole("listitem")).toHaveText(
+      json.swaps.map(({ why }: { why: string }) => `${why}.`),
+    );
+  });
+  await test.step("the year is walked week by week", async () => {
+    await page.getByRole("button", { name: "Show the year" }).click();
+    const cell = page.getByTestId("year-cell");
+    await expect(cell).toContainText("Week of 2031-01-01, 07:30: EV");
+    const grid = page.getByRole("grid", { name: "Year" });
+    await grid.focus();
+    for (let i = 0; i < 24; i++) await page.keyboard.press("ArrowRight");
+    await page.keyboard.press("ArrowDown");
+    await expect(cell).toContainText("Week of 2031-06-18, 12:00: EV 14.");
+    await expect(cell).toContainText("stops needed, ND8 + ND32");
+    for (let i = 0; i < 24; i++) await page.keyboard.press("ArrowRight");
+    await expect(cell).toContainText("Week of 2031-12-03");
+    await expect(grid.getByRole("gridcell", { selected: true })).toBeInViewport();
+    await page
+      .getByRole("region", { name: "Year" })
+      .getByLabel("With the camera")
+      .selectOption({ label: "Terrace quad (air unit)" });
+    await expect(cell).toContainText("Density 1.5");
+  });
+  await test.step("the sky is chosen by the hour, and a cloudy one widens the band", async () => {
+    const row = plan(page).locator("> *", { hasText: "Crates down the lane" });
+    await expect(row).toContainText("±0.3");
+    await page.getByRole("button", { name: "10:00: clear. Press for partly cloudy" }).press("Enter");
+    await expect(row).toContainText("±1.0");
+    await expect(row).toContainText("Spare, should the light change");
+    await expect(page.getByRole("button", { name: "14:00: partly cloudy. Press for overcast" })).toBeVisible();
+    await page.getByRole("button", { name: "Ask the simulated sky service" }).click();
+    await expect(page.getByText("Simulated sky taken")).toBeVisible();
+  });
 });

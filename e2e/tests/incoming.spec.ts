@@ -28,25 +28,30 @@ async function paste(page: Page, text: string): Promise<void> {
   }, text);
 }
 
-test("a table is pasted from a spreadsheet with tabs and decimal commas, and taken back in one step", async ({
-  page,
-  app,
-}) => {
-  await page.goto(`${app.url}/shoot`);
-  await paste(page, "\uFEFFlabel\tgrams\tmeasured stops\tbought\r\nND2\t1,4\t1,05\t2029\r\nND1000\t2,25\t9,8\t\r\n");
-  const sheet = page.getByRole("dialog", { name: "What came in" });
-  await expect(sheet).toContainText("A table of filters, or a kit");
-  await sheet.getByRole("button", { name: "Look at it in Kit" }).click();
-  const preview = page.getByTestId("import-preview");
-  await expect(preview).toContainText("2 to add");
-  await expect(preview).toContainText("Columns left out, as they say nothing of a filter: bought");
-  await preview.getByRole("button", { name: "Add 2 filters" }).click();
-  const filters = page.getByRole("region", { name: "Filters" });
-  const added = filters.getByRole("row").filter({ hasText: "ND1000" });
-  await expect(added).toContainText("9.80");
-  await page.keyboard.press("Control+z");
-  await expect(page.getByText("Undone: Import 2 filters")).toBeVisible();
-  await expect(added).toHaveCount(0);
+test("a table and a line are pasted where no field is", async ({ page, app }) => {
+  await test.step("a table is pasted from a spreadsheet with tabs and decimal commas, and taken back in one step", async () => {
+    await page.goto(`${app.url}/shoot`);
+    await paste(page, "\uFEFFlabel\tgrams\tmeasured stops\tbought\r\nND2\t1,4\t1,05\t2029\r\nND1000\t2,25\t9,8\t\r\n");
+    const sheet = page.getByRole("dialog", { name: "What came in" });
+    await expect(sheet).toContainText("A table of filters, or a kit");
+    await sheet.getByRole("button", { name: "Look at it in Kit" }).click();
+    const preview = page.getByTestId("import-preview");
+    await expect(preview).toContainText("2 to add");
+    await expect(preview).toContainText("Columns left out, as they say nothing of a filter: bought");
+    await preview.getByRole("button", { name: "Add 2 filters" }).click();
+    const filters = page.getByRole("region", { name: "Filters" });
+    const added = filters.getByRole("row").filter({ hasText: "ND1000" });
+    await expect(added).toContainText("9.80");
+    await page.keyboard.press("Control+z");
+    await expect(page.getByText("Undone: Import 2 filters")).toBeVisible();
+    await expect(added).toHaveCount(0);
+  });
+  await test.step("a line is pasted anywhere and answered", async () => {
+    await paste(page, "EV 14 > 1/100");
+    await page.getByRole("dialog", { name: "What came in" }).getByRole("button", { name: "Answer it" }).click();
+    await expect(page.getByTestId("quick-answer")).toBeVisible();
+    await expect(page.getByTestId("quick-answer")).toContainText("stops");
+  });
 });
 
 test("files are dropped anywhere, several at once, and each says what it is", async ({ page, app }) => {
@@ -71,14 +76,6 @@ test("files are dropped anywhere, several at once, and each says what it is", as
     .click();
   await expect(page.getByTestId("track")).toContainText("3 points");
   await expect(page.getByLabel("Latitude, ° north")).toHaveValue("40.001");
-});
-
-test("a line is pasted anywhere and answered", async ({ page, app }) => {
-  await page.goto(`${app.url}/kit`);
-  await paste(page, "EV 14 > 1/100");
-  await page.getByRole("dialog", { name: "What came in" }).getByRole("button", { name: "Answer it" }).click();
-  await expect(page.getByTestId("quick-answer")).toBeVisible();
-  await expect(page.getByTestId("quick-answer")).toContainText("stops");
 });
 
 test.describe("installed", () => {

@@ -95,76 +95,78 @@ test("sizes that cannot be are refused at their field, and nothing is lost", asy
   ).toBeVisible();
 });
 
-test("what happened to a filter counts, and a rig of its own has its own fit", async ({ page, app }) => {
+test("a filter's fit follows what happened to it, its hold and its rig", async ({ page, app }) => {
   await page.goto(`${app.url}/kit/fit`);
-  const dropped = page.getByRole("button", { name: /^ND32 B3 on Crate trailer.*in its frame: not tested$/ });
-  await dropped.click();
-  await expect(page.getByRole("dialog")).toContainText("dropped on 2024-05-13, after it was tested");
-  await page.keyboard.press("Escape");
-  // The rain case takes another mount.
-  await expect(
-    page.getByRole("button", { name: /^ND16 B2 on Crate trailer.*in the rain case: does not fit$/ }),
-  ).toBeVisible();
-  await openShot(page, app, "Crates down the lane");
-  const verdict = page.getByRole("region", { name: "Verdict" });
-  await drawer(page, "Also set");
-  await drawer(page, "Also set");
-  await expect(verdict.getByRole("region", { name: "Settings recipe" })).toContainText("White balance: 5600 K");
-  await edit(page, "Camera");
-  await page.getByLabel("Held").selectOption({ label: "in the rain case" });
-  await expect(on(page).glass).toHaveText("No filter");
-  await page.getByLabel("Held").selectOption({ label: "in its frame" });
-  await expect(on(page).glass).toHaveText("ND16");
+  await test.step("a hold that is too weak grounds a filter, and a stack shows its corners", async () => {
+    await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: tested$/ }).click();
+    const sheet = page.getByRole("dialog");
+    await expect(sheet.getByRole("region", { name: "Hold" })).toContainText("Its hold is 3.5 times that");
+    await expect(sheet.getByTestId("corners")).toContainText("is clean");
+    await sheet.getByLabel("With another filter on it").selectOption({ label: "ND16 C2" });
+    await expect(sheet.getByTestId("corners")).toContainText("loses all light");
+    await expect(sheet.getByRole("region", { name: "All-up mass" })).toContainText("local rules decide");
+    await sheet.getByLabel("Pull-off, g").fill("60");
+    await sheet.getByRole("button", { name: "Save this test" }).click();
+    await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: does not fit$/ }).click();
+    await expect(sheet).toContainText("hold too weak: do not fly with it");
+    await page.keyboard.press("Escape");
+  });
+  await test.step("what happened to a filter counts, and a rig of its own has its own fit", async () => {
+    const dropped = page.getByRole("button", { name: /^ND32 B3 on Crate trailer.*in its frame: not tested$/ });
+    await dropped.click();
+    await expect(page.getByRole("dialog")).toContainText("dropped on 2024-05-13, after it was tested");
+    await page.keyboard.press("Escape");
+    // The rain case takes another mount.
+    await expect(
+      page.getByRole("button", { name: /^ND16 B2 on Crate trailer.*in the rain case: does not fit$/ }),
+    ).toBeVisible();
+    await openShot(page, app, "Crates down the lane");
+    const verdict = page.getByRole("region", { name: "Verdict" });
+    await drawer(page, "Also set");
+    await drawer(page, "Also set");
+    await expect(verdict.getByRole("region", { name: "Settings recipe" })).toContainText("White balance: 5600 K");
+    await edit(page, "Camera");
+    await page.getByLabel("Held").selectOption({ label: "in the rain case" });
+    await expect(on(page).glass).toHaveText("No filter");
+    await page.getByLabel("Held").selectOption({ label: "in its frame" });
+    await expect(on(page).glass).toHaveText("ND16");
+  });
 });
 
-test("a hold that is too weak grounds a filter, and a stack shows its corners", async ({ page, app }) => {
-  await page.goto(`${app.url}/kit/fit`);
-  await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: tested$/ }).click();
-  const sheet = page.getByRole("dialog");
-  await expect(sheet.getByRole("region", { name: "Hold" })).toContainText("Its hold is 3.5 times that");
-  await expect(sheet.getByTestId("corners")).toContainText("is clean");
-  await sheet.getByLabel("With another filter on it").selectOption({ label: "ND16 C2" });
-  await expect(sheet.getByTestId("corners")).toContainText("loses all light");
-  await expect(sheet.getByRole("region", { name: "All-up mass" })).toContainText("local rules decide");
-  await sheet.getByLabel("Pull-off, g").fill("60");
-  await sheet.getByRole("button", { name: "Save this test" }).click();
-  await page.getByRole("button", { name: /^ND8 C1 on Terrace quad.*: does not fit$/ }).click();
-  await expect(sheet).toContainText("hold too weak: do not fly with it");
-});
-
-test("sets are weighed as their owner wishes", async ({ page, app }) => {
-  await page.goto(`${app.url}/kit/sets`);
-  // The first rig that has sets to compare.
-  await expect(page.getByLabel("On the rig").locator("option:checked")).toHaveText(
-    "Crate trailer (action camera), in its frame",
-  );
-  const words = page.getByTestId("sets-words");
-  await expect(words).toHaveText("No clear winner. For frame set, find out how they fit this rig first.");
-  const table = page.getByRole("region", { name: "Sets side by side" });
-  await expect(table.getByRole("row", { name: /^Colour shift/ })).toContainText("not known: 1 of 2 not measured");
-  for (const name of ["Fit", "Strength error", "Colour shift", "Vignetting", "Flare", "Sharpness loss"]) {
-    await page.getByRole("slider", { name: `Weight of: ${name}` }).focus();
-    await page.keyboard.press("Home");
-  }
-  await expect(words).toHaveText("Best in every case: thin set.");
-});
-
-test("labels are printed at true size", async ({ page, app }) => {
-  await page.goto(`${app.url}/kit/labels`);
-  await page.getByLabel("Label width, mm").fill("4");
-  await expect(page.getByText("12 to 90 mm")).toBeVisible();
-  await expect(page.getByRole("button", { name: "Print labels" })).toBeDisabled();
-  await page.getByLabel("Label width, mm").fill("30");
-  const address = await page.getByRole("link", { name: "Print labels" }).getAttribute("href");
-  const response = await page.request.get(`${app.url}${address}`);
-  expect(response.headers()["content-type"]).toBe("application/pdf");
-  const printed = await readPdf(await response.body());
-  expect(printed.pages).toBe(1);
-  expect(printed.widthMm).toBeCloseTo(210, 0);
-  expect(printed.heightMm).toBeCloseTo(297, 0);
-  expect(printed.text).toContain("this line is 50 mm long. Labels 30 × 14 mm.");
-  expect(printed.text).toContain("C3 Density 1.5");
-  expect(printed.text.replace(/\s+/g, " ")).toContain("ND32 · measured 4.87 stops");
+test("sets are weighed, and labels printed", async ({ page, app }) => {
+  await test.step("sets are weighed as their owner wishes", async () => {
+    await page.goto(`${app.url}/kit/sets`);
+    // The first rig that has sets to compare.
+    await expect(page.getByLabel("On the rig").locator("option:checked")).toHaveText(
+      "Crate trailer (action camera), in its frame",
+    );
+    const words = page.getByTestId("sets-words");
+    await expect(words).toHaveText("No clear winner. For frame set, find out how they fit this rig first.");
+    const table = page.getByRole("region", { name: "Sets side by side" });
+    await expect(table.getByRole("row", { name: /^Colour shift/ })).toContainText("not known: 1 of 2 not measured");
+    for (const name of ["Fit", "Strength error", "Colour shift", "Vignetting", "Flare", "Sharpness loss"]) {
+      await page.getByRole("slider", { name: `Weight of: ${name}` }).focus();
+      await page.keyboard.press("Home");
+    }
+    await expect(words).toHaveText("Best in every case: thin set.");
+  });
+  await test.step("labels are printed at true size", async () => {
+    await page.goto(`${app.url}/kit/labels`);
+    await page.getByLabel("Label width, mm").fill("4");
+    await expect(page.getByText("12 to 90 mm")).toBeVisible();
+    await expect(page.getByRole("button", { name: "Print labels" })).toBeDisabled();
+    await page.getByLabel("Label width, mm").fill("30");
+    const address = await page.getByRole("link", { name: "Print labels" }).getAttribute("href");
+    const response = await page.request.get(`${app.url}${address}`);
+    expect(response.headers()["content-type"]).toBe("application/pdf");
+    const printed = await readPdf(await response.body());
+    expect(printed.pages).toBe(1);
+    expect(printed.widthMm).toBeCloseTo(210, 0);
+    expect(printed.heightMm).toBeCloseTo(297, 0);
+    expect(printed.text).toContain("this line is 50 mm long. Labels 30 × 14 mm.");
+    expect(printed.text).toContain("C3 Density 1.5");
+    expect(printed.text.replace(/\s+/g, " ")).toContain("ND32 · measured 4.87 stops");
+  });
 });
 
 test("old shots can be read when their glass and camera are deleted", async ({ page, app }) => {

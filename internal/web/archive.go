@@ -39,18 +39,14 @@ func (s *server) registerArchive(kept *service.Service) {
 		}
 		return streamed(f, "application/zip", fmt.Sprintf("pinhole-%s.zip", kept.Now().Format(time.DateOnly))), nil
 	})
-	huma.Register(s.api, huma.Operation{
+	register(s, huma.Operation{
 		OperationID: "import-archive", Method: http.MethodPost, Path: "/api/import/archive", Summary: "Bring an archive in, or look at what it would bring", Tags: []string{"archive"},
 		MaxBodyBytes: mostUpload, Errors: []int{http.StatusForbidden, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
-	}, func(ctx context.Context, in *ArchiveInput) (*answer[store.Merged], error) {
+	}, func(ctx context.Context, in *ArchiveInput) (*store.Merged, error) {
 		come, err := archive.Read(bytes.NewReader(in.RawBody), int64(len(in.RawBody)))
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
-		merged, err := kept.Store.Merge(ctx, come, store.Take(in.Take), in.Look)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[store.Merged]{*merged}, nil
+		return kept.Store.Merge(ctx, come, store.Take(in.Take), in.Look)
 	})
 }

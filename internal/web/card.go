@@ -66,19 +66,15 @@ func (s *server) registerCard(kept *service.Service) {
 		return size(ctx)
 	})
 	const path = "/api/shoots/{id}/log/{entry}"
-	huma.Register(s.api, huma.Operation{
+	register(s, huma.Operation{
 		OperationID: "log-in-field", Method: http.MethodPut, Path: path, Summary: "Log what was done in the field; sending twice stores once", Tags: []string{"field"},
 		Errors: []int{http.StatusBadRequest, http.StatusNotFound, http.StatusUnprocessableEntity}, SkipValidateBody: true,
-	}, func(ctx context.Context, in *LogInput) (*answer[store.FieldEntry], error) {
+	}, func(ctx context.Context, in *LogInput) (*store.FieldEntry, error) {
 		fields, err := request.Decode[store.FieldEntryFields](in.RawBody)
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
-		added, err := kept.LogInField(ctx, in.ID, in.Entry, fields)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[store.FieldEntry]{*added}, nil
+		return kept.LogInField(ctx, in.ID, in.Entry, fields)
 	})
 	huma.Register(s.api, huma.Operation{
 		OperationID: "print-card", Method: http.MethodGet, Path: "/api/shoots/{id}/paper", Summary: "Write the field card of a shoot as PDF", Tags: []string{"field"},

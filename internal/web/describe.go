@@ -21,7 +21,9 @@ const mediaJSON = "application/json"
 // answer's type is only known at run time.
 func (s *server) describe(method, path string, request, answer reflect.Type) {
 	item := s.api.OpenAPI().Paths[path]
-	op := map[string]*huma.Operation{http.MethodPost: item.Post, http.MethodPut: item.Put}[method]
+	op := map[string]*huma.Operation{
+		http.MethodGet: item.Get, http.MethodPost: item.Post, http.MethodPut: item.Put, http.MethodDelete: item.Delete,
+	}[method]
 	if request != nil {
 		op.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{mediaJSON: {Schema: s.schema(request)}}}
 	}

@@ -35,17 +35,17 @@ func (s *server) registerMeasure() {
 			OperationID: "measure-" + op.Name, Method: http.MethodPost, Path: path, Summary: op.Summary, Tags: []string{"measure"},
 			MaxBodyBytes: mostMeasured, SkipValidateBody: true,
 			Errors: []int{http.StatusBadRequest, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity},
-		}, func(ctx context.Context, in *MeasureInput) (*anyAnswer, error) {
+		}, func(ctx context.Context, in *MeasureInput) (*answer, error) {
 			defer in.RawBody.RemoveAll()
 			given, err := measureInput(op, &in.RawBody)
 			if err != nil {
 				return nil, fail(ctx, s.log, err)
 			}
-			answer, err := op.Run(given)
+			out, err := op.Run(given)
 			if err != nil {
 				return nil, fail(ctx, s.log, err)
 			}
-			return &anyAnswer{answer}, nil
+			return &answer{out}, nil
 		})
 		s.describe(http.MethodPost, path, nil, op.Answer)
 	}

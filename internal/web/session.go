@@ -177,31 +177,31 @@ func (s *server) registerSession() {
 	op := func(id, method, summary string, errs ...int) huma.Operation {
 		return huma.Operation{OperationID: id, Method: method, Path: "/api/session", Summary: summary, Tags: []string{"session"}, Errors: errs, SkipValidateBody: true}
 	}
-	state := func(ctx context.Context) *answer[Session] {
+	state := func(ctx context.Context) *Session {
 		if s.door == nil {
-			return &answer[Session]{Session{Open: true}}
+			return &Session{Open: true}
 		}
-		return &answer[Session]{Session{Needed: true, Open: s.door.sessions.GetBool(ctx, letIn), Fingerprint: s.door.share.Fingerprint}}
+		return &Session{Needed: true, Open: s.door.sessions.GetBool(ctx, letIn), Fingerprint: s.door.share.Fingerprint}
 	}
-	huma.Register(s.api, op("get-session", http.MethodGet, "Ask whether this device is let in"), func(ctx context.Context, _ *struct{}) (*answer[Session], error) {
+	register(s, op("get-session", http.MethodGet, "Ask whether this device is let in"), func(ctx context.Context, _ *struct{}) (*Session, error) {
 		return state(ctx), nil
 	})
 	open := op("open-session", http.MethodPost, "Be let in by a passphrase", http.StatusUnprocessableEntity, http.StatusTooManyRequests)
-	huma.Register(s.api, open, func(ctx context.Context, in *RawJSON) (*answer[Session], error) {
+	register(s, open, func(ctx context.Context, in *RawJSON) (*Session, error) {
 		r, err := request.Decode[SessionRequest](in.RawBody)
 		if err == nil && s.door != nil {
 			err = s.door.open(ctx, r.Passphrase)
 		}
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
 		return state(ctx), nil
 	})
 	s.describe(http.MethodPost, open.Path, reflect.TypeFor[SessionRequest](), nil)
-	huma.Register(s.api, op("end-session", http.MethodDelete, "Leave"), func(ctx context.Context, _ *struct{}) (*answer[Session], error) {
+	register(s, op("end-session", http.MethodDelete, "Leave"), func(ctx context.Context, _ *struct{}) (*Session, error) {
 		if s.door != nil {
 			if err := s.door.sessions.Destroy(ctx); err != nil {
-				return nil, fail(ctx, s.log, err)
+				return nil, err
 			}
 		}
 		return state(ctx), nil

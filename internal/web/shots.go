@@ -52,19 +52,16 @@ func (s *server) registerShots() {
 		return kept.Askable(ctx)
 	})
 	const keep = "/api/keep"
-	huma.Register(s.api, huma.Operation{
+	register(s, huma.Operation{
 		OperationID: "keep-line", Method: http.MethodPost, Path: keep, Summary: "Make camera, filters and shot of a line, all or none", Tags: []string{"shots"},
 		DefaultStatus: http.StatusCreated, Errors: []int{http.StatusUnprocessableEntity}, SkipValidateBody: true,
-	}, func(ctx context.Context, in *CreateInput) (*answer[store.Shot], error) {
+	}, func(ctx context.Context, in *CreateInput) (*store.Shot, error) {
 		r, err := request.Decode[service.KeepRequest](in.RawBody)
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
 		kept, err := s.service.Keep(ctx, in.Key, r)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[store.Shot]{kept}, nil
+		return &kept, err
 	})
 	s.describe(http.MethodPost, keep, reflect.TypeFor[service.KeepRequest](), nil)
 	addGot(s, "/api/cameras/{id}/coverage", "get-coverage", "Get the light a camera's filters cover, and what would close its gaps", "cameras", func(ctx context.Context, in *CoverageInput) (*service.Covered, error) {

@@ -47,14 +47,14 @@ func (s *server) registerHealth(kept *service.Service) {
 }
 
 func (s *server) registerStatus(config Config) {
-	huma.Register(s.api, huma.Operation{
+	register(s, huma.Operation{
 		OperationID: "get-status", Method: http.MethodGet, Path: "/api/status", Summary: "Get the server's versions", Tags: []string{"status"},
-	}, func(ctx context.Context, _ *struct{}) (*answer[Status], error) {
+	}, func(ctx context.Context, _ *struct{}) (*Status, error) {
 		days, err := s.service.Store.KeepDays(ctx)
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
 		damage := s.service.Store.Damage()
-		return &answer[Status]{Status{KeepDays: days, Damage: damage, Fingerprint: config.Fingerprint, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}}, nil
+		return &Status{KeepDays: days, Damage: damage, Fingerprint: config.Fingerprint, AtDesk: s.door == nil, Version: config.Version, Model: calc.ModelVersion, Demo: config.Demo, Shared: append([]string{}, config.Shared...)}, nil
 	})
 }

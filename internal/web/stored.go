@@ -45,7 +45,6 @@ type (
 		ByVersion
 		RawJSON
 	}
-	answer[V any]  struct{ Body V }
 	listing[V any] struct {
 		Items []V `json:"items"`
 	}
@@ -137,18 +136,15 @@ func addResource[T, F, V any](s *server, r resource[T, F, V]) {
 		return huma.Operation{OperationID: id + "-" + r.name, Method: method, Path: "/api/" + r.plural + path, Summary: summary + " a " + r.name,
 			Tags: []string{r.plural}, Errors: errs, SkipValidateBody: true}
 	}
-	shown := func(ctx context.Context, v T, err error) (*answer[V], error) {
+	shown := func(ctx context.Context, v T, err error) (*V, error) {
 		if err != nil {
 			return nil, s.failStored(ctx, err, func() (any, error) { return nil, nil })
 		}
 		out, err := r.show(v)
-		if err != nil {
-			return nil, fail(ctx, s.log, err)
-		}
-		return &answer[V]{out}, nil
+		return &out, err
 	}
 	// A conflict shows what is stored, so that nobody has to guess what they lost to.
-	changed := func(ctx context.Context, id string, v T, err error) (*answer[V], error) {
+	changed := func(ctx context.Context, id string, v T, err error) (*V, error) {
 		if err == nil {
 			return shown(ctx, v, nil)
 		}
@@ -163,52 +159,52 @@ func addResource[T, F, V any](s *server, r resource[T, F, V]) {
 
 	list := op("list", http.MethodGet, "", "List", http.StatusNotFound)
 	list.OperationID, list.Summary = "list-"+r.plural, "List the "+r.plural
-	huma.Register(s.api, list, func(ctx context.Context, in *Part) (*answer[part[V]], error) {
+	register(s, list, func(ctx context.Context, in *Part) (*part[V], error) {
 		some, next, err := r.list(ctx, in.page())
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
 		out := part[V]{Items: make([]V, len(some)), Next: next}
 		for i, v := range some {
 			if out.Items[i], err = r.show(v); err != nil {
-				return nil, fail(ctx, s.log, err)
+				return nil, err
 			}
 		}
-		return &answer[part[V]]{out}, nil
+		return &out, nil
 	})
 	create := op("create", http.MethodPost, "", "Add", http.StatusUnprocessableEntity)
 	create.DefaultStatus = http.StatusCreated
-	huma.Register(s.api, create, func(ctx context.Context, in *CreateInput) (*answer[V], error) {
+	register(s, create, func(ctx context.Context, in *CreateInput) (*V, error) {
 		fields, err := request.Decode[F](in.RawBody)
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
 		v, err := r.save(ctx, r.join(store.Meta{ID: in.Key}, fields))
 		return shown(ctx, v, err)
 	})
 	s.describe(http.MethodPost, create.Path, reflect.TypeFor[F](), nil)
 	get := op("get", http.MethodGet, "/{id}", "Get", http.StatusNotFound)
-	huma.Register(s.api, get, func(ctx context.Context, in *ByID) (*answer[V], error) {
+	register(s, get, func(ctx context.Context, in *ByID) (*V, error) {
 		v, err := r.get(ctx, in.ID)
 		return shown(ctx, v, err)
 	})
 	update := op("update", http.MethodPut, "/{id}", "Change", http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity)
-	huma.Register(s.api, update, func(ctx context.Context, in *ChangeInput) (*answer[V], error) {
+	register(s, update, func(ctx context.Context, in *ChangeInput) (*V, error) {
 		fields, err := request.Decode[F](in.RawBody)
 		if err != nil {
-			return nil, fail(ctx, s.log, err)
+			return nil, err
 		}
 		v, err := r.save(ctx, r.join(store.Meta{ID: in.ID, Version: in.Version}, fields))
 		return changed(ctx, in.ID, v, err)
 	})
 	s.describe(http.MethodPut, update.Path, reflect.TypeFor[F](), nil)
 	remove := op("delete", http.MethodDelete, "/{id}", "Delete", http.StatusNotFound, http.StatusConflict)
-	huma.Register(s.api, remove, func(ctx context.Context, in *ByVersion) (*answer[V], error) {
+	register(s, remove, func(ctx context.Context, in *ByVersion) (*V, error) {
 		v, err := r.remove(ctx, in.ID, in.Version)
 		return changed(ctx, in.ID, v, err)
 	})
 	restore := op("restore", http.MethodPost, "/{id}/restore", "Take back the deletion of", http.StatusNotFound, http.StatusConflict)
-	huma.Register(s.api, restore, func(ctx context.Context, in *ByVersion) (*answer[V], error) {
+	register(s, restore, func(ctx context.Context, in *ByVersion) (*V, error) {
 		v, err := r.restore(ctx, in.ID, in.Version)
 		return changed(ctx, in.ID, v, err)
 	})

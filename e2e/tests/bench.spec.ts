@@ -218,7 +218,7 @@ test("what is in the picture, and how it moves, is said in numbers", async ({ pa
     await page.getByLabel("Brightest, EV").fill("9");
     await expect(page.getByText("at least the subject's light").first()).toBeVisible();
     // The aim becomes the light of the shot, as if it had been read.
-    await page.getByLabel("Brightest, EV").fill("13.4");
+    await page.getByLabel("Brightest, EV").fill("EV 13.4");
     await page.getByRole("button", { name: "The bright part" }).click();
     await expect(words).toContainText("Expose for EV 13.4");
     await page.getByRole("button", { name: "Use this exposure" }).click();

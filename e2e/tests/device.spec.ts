@@ -17,7 +17,7 @@ test.describe("on a device whose language writes decimal commas", () => {
     await expect(page.locator("main")).not.toContainText(WITH_POINT);
     const motion = await edit(page, "Motion");
     const distance = motion.getByLabel("Distance, m");
-    await distance.fill("2,5");
+    await distance.fill("2,5 m");
     await expect(page.getByTestId("shot-line")).toContainText("2,5 m");
     await distance.fill("3.5");
     await expect(page.getByTestId("shot-line")).toContainText("3,5 m");

@@ -83,12 +83,15 @@ test("sizes that cannot be are refused at their field, and nothing is lost", asy
   await form.getByLabel("Clear diameter, mm").fill("wide");
   await form.getByRole("button", { name: "Save" }).click();
   await expect(form.getByText("a number", { exact: true })).toBeVisible();
-  await form.getByLabel("Clear diameter, mm").fill("39,5");
+  await form.getByLabel("Clear diameter, mm").fill("39,5 cm"); // not the unit of the field
+  await form.getByRole("button", { name: "Save" }).click();
+  await expect(form.getByText("a number", { exact: true })).toBeVisible();
+  await form.getByLabel("Clear diameter, mm").fill("39,5 mm");
   await form.getByLabel("Thickness, mm").fill("-1");
   await form.getByRole("button", { name: "Save" }).click();
   await expect(form.getByText(/^-1: a number from 0 to 200/)).toBeVisible();
   await expect(form.getByLabel("What you call it")).toHaveValue("the dropped one");
-  await form.getByLabel("Thickness, mm").fill("4");
+  await form.getByLabel("Thickness, mm").fill("4 mm");
   await form.getByRole("button", { name: "Save" }).click();
   await expect(
     page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: /^the dropped one/ }),

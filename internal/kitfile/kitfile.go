@@ -11,11 +11,11 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"pinhole/core/assemble"
 	"slices"
 	"strconv"
 	"strings"
 
+	"pinhole/core/assemble"
 	"pinhole/core/problem"
 	"pinhole/core/request"
 	"pinhole/core/stop"
@@ -64,7 +64,7 @@ func amount(name string, of func(*store.FilterFields) *float64) column {
 		func(f *store.FilterFields) string { return decimal(*of(f)) },
 		func(f *store.FilterFields, cell string) (err error) {
 			if cell != "" {
-				*of(f), err = stop.ParseSigned(cell)
+				*of(f), err = number(name, cell)
 			}
 			return err
 		},
@@ -94,6 +94,21 @@ func flag(name string, of func(*store.FilterFields) *bool) column {
 
 var errFlag = errors.New("write yes or no")
 
+// units are what their owner may write behind the numbers of a column, by the last word of its name.
+var units = map[string][]string{"stops": {"stops", "stop"}, "grams": {"grams", "g"}, "mm": {"mm"}, "lost": {"%"}}
+
+// number reads what a cell of a column says, with its unit or without.
+func number(column, cell string) (float64, error) {
+	bare := strings.ToLower(strings.TrimSpace(cell))
+	for _, unit := range units[column[strings.LastIndex(column, " ")+1:]] {
+		if cut, isCut := strings.CutSuffix(bare, unit); isCut {
+			bare = cut
+			break
+		}
+	}
+	return stop.ParseSigned(bare)
+}
+
 func decimal(v float64) string {
 	if v == 0 {
 		return ""
@@ -114,9 +129,9 @@ func maybe[T ~float64](name string, of func(*store.FilterFields) **T) column {
 			if cell == "" {
 				return nil
 			}
-			v, err := stop.ParseSigned(cell)
-			number := T(v)
-			*of(f) = &number
+			v, err := number(name, cell)
+			known := T(v)
+			*of(f) = &known
 			return err
 		},
 	}
@@ -164,7 +179,7 @@ func span(name string, of func(*store.FilterFields) *[]float64) column {
 				to = from
 			}
 			for _, text := range []string{from, to} {
-				v, err := stop.ParseSigned(strings.TrimSpace(text))
+				v, err := number(name, text)
 				if err != nil {
 					return err
 				}

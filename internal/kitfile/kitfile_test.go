@@ -2,12 +2,13 @@ package kitfile
 
 import (
 	"bytes"
-	"pinhole/core/assemble"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 	"time"
 
+	"pinhole/core/assemble"
 	"pinhole/core/fit"
 	"pinhole/core/stop"
 	"pinhole/internal/store"
@@ -37,6 +38,27 @@ func filtersOf(t *testing.T, rows []Row) []store.FilterFields {
 		all = append(all, *r.Filter)
 	}
 	return all
+}
+
+// A number may have the unit of its column behind it, and no other.
+func TestUnitsInCells(t *testing.T) {
+	read, err := ReadCSV("label;measured stops;grams;sharpness lost;seat mm;outer mm\nND8;3,05 stops;2.5g;6 %;20.02 to 20.05 mm;22 MM\nND16;4.1 Stops;2 g;;19,9mm;")
+	if err != nil {
+		t.Fatal(err)
+	}
+	all := filtersOf(t, read.Rows)
+	if f := all[0]; *f.MeasuredStops != 3.05 || f.WeightG != 2.5 || *f.SharpnessLost != 6 || !slices.Equal(f.Body.SeatMm, []float64{20.02, 20.05}) || *f.Body.OuterMm != 22 {
+		t.Errorf("%+v", f)
+	}
+	if f := all[1]; *f.MeasuredStops != 4.1 || f.WeightG != 2 || !slices.Equal(f.Body.SeatMm, []float64{19.9, 19.9}) {
+		t.Errorf("%+v", f)
+	}
+	for _, cell := range []string{"2.5 mm", "2.5 kg", "g", "2.5 g g", "--2 g"} {
+		read, err := ReadCSV("label;grams\nND8;" + cell + "\n")
+		if err != nil || read.Rows[0].Fault == nil || read.Rows[0].Fault.Value != cell {
+			t.Errorf("%s: %+v, %v", cell, read.Rows, err)
+		}
+	}
 }
 
 func TestCSVRoundTripsAndRunsNoFormula(t *testing.T) {

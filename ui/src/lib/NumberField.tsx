@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from "react";
-import { localNumber, readNumber } from "./locale";
+import { localNumber, readNumber, withoutUnit } from "./locale";
 import { TextField } from "./TextField";
 import { type Quantity, significant, useUnits } from "./units";
 
@@ -15,15 +15,17 @@ interface NumberFieldProps {
   quantity?: Quantity;
 }
 
-/** Reads what is typed; nothing is no number, and what is none is unreadable. */
-const read = (text: string): number | undefined | "unreadable" =>
-  text.trim() === "" ? undefined : (readNumber(text) ?? "unreadable");
+/** Reads what is typed in a field; nothing is no number, and what is none is unreadable. */
+const readIn = (label: string, text: string): number | undefined | "unreadable" =>
+  text.trim() === "" ? undefined : (readNumber(withoutUnit(text, label)) ?? "unreadable");
 
-/** A labelled field for a number with its unit in the label; empty means not given. */
-export function NumberField({ label, value, onChange, fault, helper, quantity, w = "120px" }: NumberFieldProps) {
+/** A labelled field for a number with its unit in the label, and behind the number if it is typed; empty means not given. */
+export function NumberField({ label: name, value, onChange, fault, helper, quantity, w = "120px" }: NumberFieldProps) {
   const units = useUnits();
   const unit = quantity && units[quantity];
   const of = unit?.of ?? 1;
+  const label = unit ? `${name}, ${unit.name}` : name;
+  const read = useCallback((typed: string) => readIn(label, typed), [label]);
   const asText = useCallback(
     (v: number | undefined) => (v === undefined ? "" : localNumber(of === 1 ? String(v) : significant(v / of, 4))),
     [of],
@@ -36,10 +38,10 @@ export function NumberField({ label, value, onChange, fault, helper, quantity, w
       const was = read(typed);
       return was === value || (typeof was === "number" && was * of === value) ? typed : asText(value);
     });
-  }, [value, asText, of]);
+  }, [value, asText, of, read]);
   return (
     <TextField
-      label={unit ? `${label}, ${unit.name}` : label}
+      label={label}
       inputMode="decimal"
       value={text}
       w={w}

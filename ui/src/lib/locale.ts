@@ -11,6 +11,15 @@ export const localNumber = (plain: string): string => plain.replace(".", DECIMAL
 export const decimal = (value: number | undefined, digits: number): string =>
   value === undefined ? "" : localNumber(value.toFixed(digits).replace(/^-(0\.?0*)$/, "$1"));
 
+/** What is typed in a field without the unit that its label ends with: "2.5 m" in "Distance, m", "EV 13" in "Brightest, EV". */
+export function withoutUnit(typed: string, label: string): string {
+  const [, unit = ""] = /, ([^,]+)$/.exec(label.toLowerCase()) ?? [];
+  const bare = typed.trim();
+  if (!unit) return bare;
+  if (bare.toLowerCase().endsWith(unit)) return bare.slice(0, -unit.length);
+  return bare.toLowerCase().startsWith(unit) ? bare.slice(unit.length) : bare;
+}
+
 /** Digits in groups of three, by the mark that is not the decimal one here: 12,800. */
 const THOUSANDS = isComma ? /^[1-9]\d{0,2}(?:\.\d{3})+$/ : /^[1-9]\d{0,2}(?:,\d{3})+$/;
 

@@ -1,6 +1,7 @@
 import { Button, Flex } from "@chakra-ui/react";
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { type Control, Controller, type FieldValues, type Path } from "react-hook-form";
+import { withoutUnit } from "../locale";
 import { SelectField } from "../SelectField";
 import { TextField } from "../TextField";
 import { type Quantity, useUnits } from "../units";
@@ -113,15 +114,20 @@ function Typed({ spec, value, fault, onChange, onBlur, inputRef }: InputProps) {
     () => (quantity && unit ? amount(quantity) : spec.format) as Format<unknown>,
     [quantity, unit, spec.format],
   );
+  const label = unit ? `${spec.label}, ${unit.name}` : spec.label;
+  const read = useCallback(
+    (text: string) => format.read(format.isNumeric ? withoutUnit(text, label) : text),
+    [format, label],
+  );
   const [typed, setTyped] = useState(() => format.write(value === NOT_READ ? undefined : value));
   // What comes from outside replaces what was typed, unless it reads the same.
   useEffect(() => {
     if (value === NOT_READ) return;
-    setTyped((now) => (same(format.read(now), value) ? now : format.write(value)));
-  }, [value, format]);
+    setTyped((now) => (same(read(now), value) ? now : format.write(value)));
+  }, [value, format, read]);
   return (
     <TextField
-      label={unit ? `${spec.label}, ${unit.name}` : spec.label}
+      label={label}
       helper={spec.helper}
       value={typed}
       fault={fault}
@@ -129,7 +135,7 @@ function Typed({ spec, value, fault, onChange, onBlur, inputRef }: InputProps) {
       inputMode={format.isNumeric ? "decimal" : undefined}
       onChange={(next) => {
         setTyped(next);
-        onChange(format.read(next));
+        onChange(read(next));
       }}
       onBlur={onBlur}
     />

@@ -1,6 +1,6 @@
 import type { Page } from "@playwright/test";
 import axe, { type RunOptions } from "axe-core";
-import { edit, expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test, visit } from "../app.ts";
 
 const SIZES = { desk: { width: 1280, height: 800 }, phone: { width: 390, height: 844 } };
 
@@ -92,7 +92,7 @@ test("axe finds nothing", async ({ page, app }) => {
 test("axe finds nothing in the kit and the day", async ({ page, app }) => {
   test.slow(); // nine views, each looked at whole
   for (const part of ["fit", "coverage", "sets", "labels"]) {
-    await page.goto(`${app.url}/kit/${part}`);
+    await visit(page, app, `/kit/${part}`);
     await expect(page.getByRole("region", { name: new RegExp(`^${part}$`, "i") })).toBeVisible();
     await page.waitForLoadState("networkidle");
     await expectNoViolations(page, part);
@@ -102,11 +102,11 @@ test("axe finds nothing in the kit and the day", async ({ page, app }) => {
       await expectNoViolations(page, "a filter on a rig", { part: "[role=dialog]" });
     }
   }
-  await page.goto(`${app.url}/kit`);
+  await visit(page, app, "/kit");
   await page.getByRole("button", { name: "Edit Pond drone (camera drone)" }).click();
   await expect(page.getByLabel("White balance")).toBeVisible();
   await expectNoViolations(page, "a camera's form", { part: "main form" });
-  await page.goto(`${app.url}/shoot`);
+  await visit(page, app, "/shoot");
   await page.getByRole("link", { name: "Plan the day" }).click();
   await page.getByRole("slider", { name: "Pond from above" }).or(page.getByRole("slider").first()).first().focus();
   await expect(page.getByTestId("plan")).toContainText("Noon walk");
@@ -119,11 +119,11 @@ test("axe finds nothing where files are measured", async ({ page, app }) => {
   await page.getByLabel("A frame", { exact: true }).setInputFiles(sample("bright.png"));
   await expect(page.getByTestId("frame-advice")).toContainText("darker");
   await expectNoViolations(page, "a frame");
-  await page.goto(`${app.url}/measure/telemetry`);
+  await visit(page, app, "/measure/telemetry");
   await page.getByLabel("A log").setInputFiles(sample("log-shutter.srt"));
   await expect(page.getByTestId("telemetry-says")).toContainText("Auto shutter was on");
   await expectNoViolations(page, "telemetry");
-  await page.goto(`${app.url}/measure/gyro`);
+  await visit(page, app, "/measure/gyro");
   await page.getByLabel("A gyro log").setInputFiles(sample("gyro0.csv"));
   await expect(page.getByTestId("gyro-says")).toContainText("Hz");
   await expectNoViolations(page, "a gyro's log");
@@ -133,7 +133,7 @@ test("axe finds nothing in the log and in practice", async ({ page, app }) => {
   await page.goto(`${app.url}/log`);
   await expect(page.getByTestId("belief").first()).toBeVisible();
   await expectNoViolations(page, "what the log taught");
-  await page.goto(`${app.url}/practice`);
+  await visit(page, app, "/practice");
   await expect(page.getByTestId("eye")).toBeVisible();
   await expectNoViolations(page, "practice");
   await page.getByRole("button", { name: "Three minutes" }).click();

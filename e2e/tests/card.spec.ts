@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { type App, expect, test } from "../app.ts";
+import { type App, expect, test, visit } from "../app.ts";
 
 // A phone, held in one hand.
 test.use({ viewport: { width: 390, height: 844 }, isMobile: true, hasTouch: true });
@@ -44,7 +44,8 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
     { camera: "Cellar phone", later: 0, name: "Press cellar", glass: "VND 1-6", shutter: "1s", iso: /^50$/ },
   ];
   for (const shot of shots) {
-    await page.goto(`${app.url}/shoot`);
+    await visit(page, app, "/shoot");
+    await expect(page.getByRole("link", { name: "Plan the day" })).toBeVisible();
     await page.getByRole("link", { name: "Field card", exact: true }).tap(); // one
     await page.getByRole("button", { name: shot.camera }).tap(); // two
     if (shot.later) await page.getByRole("button", { name: "The take after" }).tap(); // three
@@ -60,7 +61,7 @@ test("for each shot of the demo, what to set is answered in three touches", asyn
     }
   }
   // Turned, as beside a camera on its gimbal, the bar leaves room for all that is set.
-  await page.goto(`${app.url}/card`); // the widest figures: an ISO that floats
+  await visit(page, app, "/card"); // the widest figures: an ISO that floats
   await expect(figure(page, "ISO")).toHaveText("200–250");
   for (const [width, height] of [
     [844, 390],

@@ -1,7 +1,7 @@
 import { readFile } from "node:fs/promises";
 import type { Page } from "@playwright/test";
 import ICAL from "ical.js";
-import { type App, expect, test } from "../app.ts";
+import { type App, expect, test, visit } from "../app.ts";
 
 async function openDay(page: Page, app: App) {
   await page.goto(`${app.url}/shoot`);
@@ -89,7 +89,7 @@ test("a weekend from nothing: a place, a track, a still, and the simulated meter
   const card = page.getByRole("region", { name: "Another weekend" });
   await card.getByRole("button", { name: "New shot" }).click();
   await expect(page.getByLabel("Name of the shot")).toHaveValue("New shot");
-  await page.goto(`${app.url}/shoot`);
+  await visit(page, app, "/shoot");
   await card.getByRole("link", { name: "Plan the day" }).click();
   await expect(page.getByText("Say where the shoot is, below")).toBeVisible();
 

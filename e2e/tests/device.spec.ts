@@ -1,4 +1,4 @@
-import { drawer, edit, expect, on, openShot, test } from "../app.ts";
+import { drawer, edit, expect, on, openShot, test, visit } from "../app.ts";
 
 /** A figure of stops with a decimal point, and with a comma. */
 const WITH_POINT = /\d\.\d+ stops/;
@@ -24,7 +24,7 @@ test.describe("on a device whose language writes decimal commas", () => {
     await page.reload();
     await edit(page, "Motion");
     await expect(distance).toHaveValue("3,5");
-    await page.goto(`${app.url}/card`);
+    await visit(page, app, "/card");
     await page.getByRole("button", { name: "Terrace quad" }).click();
     await page.getByRole("button", { name: "Goes wrong" }).click();
     await expect(page.getByRole("dialog")).toContainText(WITH_COMMA);
@@ -174,12 +174,12 @@ test("every control of Shot, Day and Kit is reached by the keyboard", async ({ p
   for (const open of [
     () => openShot(page, app, "Crates down the lane"),
     async () => {
-      await page.goto(`${app.url}/shoot`);
+      await visit(page, app, "/shoot");
       await page.getByRole("link", { name: "Plan the day" }).click();
       await expect(page.getByTestId("plan")).toContainText("Noon walk");
     },
     async () => {
-      await page.goto(`${app.url}/kit`);
+      await visit(page, app, "/kit");
       await expect(page.getByRole("button", { name: "Delete UV" })).toBeVisible();
     },
   ]) {

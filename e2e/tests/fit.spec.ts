@@ -1,4 +1,4 @@
-import { expect, on, openShot, test } from "../app.ts";
+import { expect, on, openShot, test, visit } from "../app.ts";
 
 test("what was tried, and what never was, is in the offer of a shot", async ({ page, app }) => {
   await test.step("glass that was never tried is offered with its warning", async () => {
@@ -35,7 +35,7 @@ test("what was tried, and what never was, is in the offer of a shot", async ({ p
       page.getByRole("group", { name: "Filters to put on" }).getByRole("button", { name: /ND16/ }),
     ).toHaveCount(0);
 
-    await page.goto(`${app.url}/kit/fit`);
+    await visit(page, app, "/kit/fit");
     await cell.click();
     const trials = sheet.getByRole("button", { name: "Delete" });
     await expect(trials).toHaveCount(2); // what was kept on the device comes first, and lacks the new one

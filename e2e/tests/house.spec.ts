@@ -1,5 +1,5 @@
 import type { Locator } from "@playwright/test";
-import { edit, expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test, visit } from "../app.ts";
 
 declare global {
   interface Window {
@@ -100,14 +100,14 @@ test("Shot, Day and Kit fit 1280x800 without scrolling", async ({ page, app }) =
     await expect(page.getByTestId("look-at-test")).toContainText("Look at");
     expect(await height(), shot).toBeLessThanOrEqual(800);
   }
-  await page.goto(`${app.url}/shoot`);
+  await visit(page, app, "/shoot");
   await page.getByRole("link", { name: "Plan the day" }).click();
   await expect(page.getByTestId("plan")).toContainText("Noon walk");
   expect(await height(), "day").toBeLessThanOrEqual(800);
-  await page.goto(`${app.url}/kit`);
+  await visit(page, app, "/kit");
   await expect(page.getByRole("button", { name: "Delete UV" })).toBeInViewport();
   expect(await height(), "kit").toBeLessThanOrEqual(800);
-  await page.goto(`${app.url}/kit/fit`);
+  await visit(page, app, "/kit/fit");
   await expect(page.getByRole("region", { name: "Fit table" })).toBeVisible();
   expect(await height(), "fit").toBeLessThanOrEqual(800);
 });

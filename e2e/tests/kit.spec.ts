@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { drawer, edit, expect, on, openShot, test } from "../app.ts";
+import { drawer, edit, expect, on, openShot, test, visit } from "../app.ts";
 import { readPdf } from "../pdf.ts";
 
 /** What has the focus, by its label. */
@@ -154,7 +154,7 @@ test("sets are weighed, and labels printed", async ({ page, app }) => {
     await expect(words).toHaveText("Best in every case: thin set.");
   });
   await test.step("labels are printed at true size", async () => {
-    await page.goto(`${app.url}/kit/labels`);
+    await visit(page, app, "/kit/labels");
     await page.getByLabel("Label width, mm").fill("4");
     await expect(page.getByText("12 to 90 mm")).toBeVisible();
     await expect(page.getByRole("button", { name: "Print labels" })).toBeDisabled();
@@ -178,10 +178,10 @@ test("old shots can be read when their glass and camera are deleted", async ({ p
   await page.keyboard.press("1");
   await expect(on(page).glass).toHaveText("ND8");
   await expect(on(page).saved).toHaveText(/^saved/);
-  await page.goto(`${app.url}/kit`);
+  await visit(page, app, "/kit");
   await page.getByRole("button", { name: "Delete ND8" }).nth(1).click();
   await expect(page.getByRole("button", { name: "Delete ND8" })).toHaveCount(3);
-  await page.goto(`${app.url}/shoot`);
+  await visit(page, app, "/shoot");
   // A planned shot is listed with the glass of the plan, which takes what is there.
   await expect(page.getByRole("link", { name: /^Crates down the lane/ })).toContainText("ND16");
   await page.getByRole("link", { name: /^Crates down the lane/ }).click();
@@ -189,10 +189,10 @@ test("old shots can be read when their glass and camera are deleted", async ({ p
   await expect(on(page).glass).toHaveText("ND8");
   await page.getByRole("button", { name: "Go on without it" }).click();
   await expect(on(page).glass).toHaveText("ND16");
-  await page.goto(`${app.url}/kit`);
+  await visit(page, app, "/kit");
   await page.getByRole("button", { name: "Delete Crate trailer (action camera)" }).click();
   await expect(page.getByText("Crate trailer (action camera)", { exact: true })).toHaveCount(0);
-  await page.goto(`${app.url}/shoot`);
+  await visit(page, app, "/shoot");
   const row = page.getByRole("link", { name: /^Crates down the lane/ });
   await expect(row).toContainText("Crate trailer (action camera) (deleted)");
   await row.click();

@@ -1,6 +1,6 @@
 import { mkdtemp, rm } from "node:fs/promises";
 import { join } from "node:path";
-import { App, expect, ROOM, test } from "../app.ts";
+import { App, expect, ROOM, test, visit } from "../app.ts";
 
 test("what a season taught is told, an outlier is struck and comes back, the log can be left aside", async ({
   page,
@@ -18,9 +18,9 @@ test("what a season taught is told, an outlier is struck and comes back, the log
   await page.keyboard.press("Control+z");
   await expect(doubtful).toContainText(/off by \+[345]\.\d stops/);
   // The kit counts with it, and without it where that is wished.
-  await page.goto(`${app.url}/kit`);
+  await visit(page, app, "/kit");
   await page.getByRole("searchbox").first().or(page.getByLabel("Camera").first()).waitFor();
-  await page.goto(`${app.url}/log`);
+  await visit(page, app, "/log");
   await taught.getByText("Answers are given with what the log teaches").click();
   await expect.poll(async () => (await (await page.request.get(`${app.url}/api/learned`)).json()).used).toBe(false);
   const shown = async () => {
@@ -195,7 +195,7 @@ test("a day is lived on the field card and read in the log", async ({ page, app 
   await expect.poll(async () => (await get("/api/learned")).taste.binned.ghost).toBe(1);
   await expect.poll(async () => (await get("/api/learned")).records).toBe(before + 3);
   // All of it stands in the log, with what it came from, and is found by its words.
-  await page.goto(`${app.url}/log?view=records`);
+  await visit(page, app, "/log?view=records");
   const found = page.getByTestId("record");
   const seek = async (words: string, kind: string) => {
     await page.getByLabel("Kind").selectOption({ label: kind });

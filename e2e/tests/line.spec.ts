@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { edit, expect, on, openShot, test } from "../app.ts";
+import { edit, expect, on, openShot, test, visit } from "../app.ts";
 
 test.use({ demo: false });
 
@@ -31,7 +31,7 @@ for (const [where, viewport] of [
     await expect(page.getByTestId("figure-Filter")).not.toBeEmpty();
     await page.goto(`${app.url}/card`);
     await expect(page.getByTestId("turn")).toContainText("Quick shot");
-    await page.goto(`${app.url}/kit`);
+    await visit(page, app, "/kit");
     const filters = page.getByRole("region", { name: "Filters" });
     for (const label of ["ND4", "ND8", "ND16/PL", "CPL", "VND 2-5 stop"])
       await expect(filters.getByText(label, { exact: true }).first()).toBeVisible();

@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import type { Page } from "@playwright/test";
-import { expect, on, openShot, test } from "../app.ts";
+import { expect, on, openShot, test, visit } from "../app.ts";
 
 /** Files whose truth is how they were made. */
 const sample = (name: string) => `../core/measure/testdata/${name}`;
@@ -98,7 +98,7 @@ test("what pairs tell of a filter, and a bracket of a profile", async ({ page, a
     await expect(await measure("sharpness", "upright.png", "upright.png")).toContainText("turn the target to about 5°");
   });
   await test.step("a profile's curve is found from a bracket and used for a pair", async () => {
-    await page.goto(`${app.url}/measure/curve`);
+    await visit(page, app, "/measure/curve");
     await page.getByLabel("The frames").setInputFiles([2000, 500, 125].map((n) => sample(`culog${n}.jpg`)));
     await page.getByRole("button", { name: "Measure", exact: true }).click();
     const result = page.getByTestId("curve-result");
@@ -106,7 +106,7 @@ test("what pairs tell of a filter, and a bracket of a profile", async ({ page, a
     await result.getByLabel("Name of the profile").fill("flat");
     await result.getByRole("button", { name: "Save on this device" }).click();
     await expect(result).toContainText("flat: used where a pair says it was taken with it");
-    await page.goto(`${app.url}/measure/filter`);
+    await visit(page, app, "/measure/filter");
     await expect(page.getByLabel("Profile of the frames")).toHaveValue("");
     await page.getByLabel("Profile of the frames").selectOption("flat");
     await page.reload();
@@ -125,7 +125,7 @@ test("a log of the exposure says where the automatic moved, and is kept as a rea
   await says.getByLabel("As a reading of").selectOption({ label: "Marl Terrace harvest" });
   await says.getByRole("button", { name: "Save reading" }).click();
   await expect(page.getByText("Saved as a reading of the day")).toBeVisible();
-  await page.goto(`${app.url}/shoot`);
+  await visit(page, app, "/shoot");
   await page.getByRole("link", { name: "Plan the day" }).click();
   await expect(page.getByRole("region", { name: "Readings" })).toContainText("log-limit.csv");
 });
@@ -152,7 +152,7 @@ test("the log of a gyro is the shake of a camera, from wherever it comes", async
     await expect(says).toContainText("Vibration 108 Hz");
     await page.getByLabel("Motor, turns a minute").fill("6450");
     await expect(says).toContainText("107.5 Hz (the motor turning: out of balance)");
-    await page.goto(`${app.url}/kit`);
+    await visit(page, app, "/kit");
     await page.getByRole("button", { name: "Rig in its frame of Crate trailer (action camera)" }).click();
     await expect(page.getByLabel("Its shake, °/s")).toHaveValue("18.9");
   });
@@ -160,7 +160,7 @@ test("the log of a gyro is the shake of a camera, from wherever it comes", async
     await openShot(page, app, "Dawn walk between the rows");
     await expect(on(page).state).toContainText("holds");
     const rows = Array.from({ length: 4000 }, (_, i) => `${i * 5},${i < 400 ? 0 : 230 * Math.sin(i / 4)},0.1,0`);
-    await page.goto(`${app.url}/measure/gyro`);
+    await visit(page, app, "/measure/gyro");
     await page.getByLabel("A gyro log").setInputFiles({
       name: "rough walk.csv",
       mimeType: "text/csv",
@@ -177,7 +177,7 @@ test("the log of a gyro is the shake of a camera, from wherever it comes", async
     await expect(on(page).state).toContainText("stabiliser limit breaks");
   });
   await test.step("pictures and logs are read wherever they are dropped", async () => {
-    await page.goto(`${app.url}/kit`);
+    await visit(page, app, "/kit");
     const data = await page.evaluateHandle(() => {
       const transfer = new DataTransfer();
       const lines = ["time (ms),x (deg/s),y (deg/s),z (deg/s)"];
@@ -228,10 +228,10 @@ test("what the simulated devices write is downloaded and read again, and the tar
   await page.goto(`${app.url}/measure/telemetry`);
   await page.getByLabel("A log").setInputFiles(await fetched("Download a simulated flight"));
   await expect(page.getByTestId("telemetry-says")).toContainText("Auto shutter was on");
-  await page.goto(`${app.url}/measure/gyro`);
+  await visit(page, app, "/measure/gyro");
   await page.getByLabel("A gyro log").setInputFiles(await fetched("Download a simulated walk"));
   await expect(page.getByTestId("gyro-says")).toContainText("61.0 Hz");
-  await page.goto(`${app.url}/measure/sharpness`);
+  await visit(page, app, "/measure/sharpness");
   expect(await readFile(await fetched("Print the target"), "latin1")).toContain("%PDF");
   // Frames of the simulated camera say how they were exposed, and are measured as the filter is known.
   await page.goto(`${app.url}/measure/filter`);

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { type App, ableWithoutServer, atQuestions, expect, test } from "../app.ts";
+import { type App, ableWithoutServer, atQuestions, expect, test, visit } from "../app.ts";
 
 test.use({ serviceWorkers: "allow" });
 
@@ -179,7 +179,7 @@ test("the light is guessed before it is read, and the eye's trend is kept", asyn
   await expect(page.getByTestId("guessed")).toHaveText("Your guess, EV 14.0, was 0.8 stops too bright.");
   await page.getByRole("button", { name: /Correct the forecast|Save the reading/ }).click();
   await expect.poll(guesses).toBe(before + 1);
-  await page.goto(`${app.url}/practice`);
+  await visit(page, app, "/practice");
   await expect(page.getByTestId("eye")).toContainText(/Your eye: ±\d\.\d stops, from ±\d\.\d in /);
 });
 

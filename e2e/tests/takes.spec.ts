@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import type { Page } from "@playwright/test";
-import { expect, test } from "../app.ts";
+import { expect, test, visit } from "../app.ts";
 
 /** Clips whose truth is how they were made. */
 const clip = (name: string) => `../core/take/testdata/${name}`;
@@ -79,7 +79,7 @@ test("a clip of a shot stands beside what was meant", async ({ page, app }) => {
   await expect(player).not.toContainText("hand-crisp.mp4");
   await page.getByRole("button", { name: "No difference" }).click();
   await expect(page.getByText("Your answer stands in the log.")).toBeVisible();
-  await page.goto(`${app.url}/log?view=cards`);
+  await visit(page, app, "/log?view=cards");
   await expect(page.getByText(/usable, hand-crisp.mp4; the shutter was 1\/\d{3}, not 1\/50/)).toBeVisible();
   await expect(page.getByText("Judged blind: hand-crisp.mp4 and pumping.webm alike")).toBeVisible();
 });

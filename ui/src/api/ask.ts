@@ -1,3 +1,4 @@
+import { noteChange } from "./askAhead";
 import { once } from "./once";
 import { noteReach } from "./reach";
 import { remembered } from "./undo";
@@ -5,9 +6,19 @@ import { remembered } from "./undo";
 /** So long the server is waited for. */
 const LONG_MS = 30_000;
 
-/** Asks the server, and notes whether it answered. */
-export const ask = (request: Request): Promise<Response> =>
-  remembered(request, (r) => once(r, (keyed) => heard((signal) => fetch(keyed, { signal }), keyed.signal, LONG_MS)));
+/** What is asked here keeps nothing, whatever its method. */
+const KEEPS_NOTHING = /^\/api\/(calc|render|sim)\//;
+
+/** Asks the server, and notes whether it answered, and that it may have changed what is stored. */
+export async function ask(request: Request): Promise<Response> {
+  try {
+    return await remembered(request, (r) =>
+      once(r, (keyed) => heard((signal) => fetch(keyed, { signal }), keyed.signal, LONG_MS)),
+    );
+  } finally {
+    if (request.method !== "GET" && !KEEPS_NOTHING.test(new URL(request.url).pathname)) noteChange();
+  }
+}
 
 /** Asks by a function, and notes whether the server answered in time. */
 export async function heard<T>(

@@ -6,6 +6,14 @@ const JUST_MS = 5_000;
 /** When each question that was asked ahead was answered, by the hash of its key. */
 const answered = new Map<string, number>();
 
+/** When something that is stored was last changed from here. */
+let changedAt = Number.NEGATIVE_INFINITY;
+
+/** Something that is stored was changed, as a filter that was deleted: what was answered before need not hold. */
+export const noteChange = (): void => {
+  changedAt = Date.now();
+};
+
 /** Asks the server a question. What it answers is undefined where it fails: whoever draws it asks again, and says so. */
 export type Ask = <T, Key extends readonly unknown[]>(
   query: QueryObserverOptions<T, Error, T, T, Key>,
@@ -30,4 +38,5 @@ export const askAhead =
 export const isJustAnswered = (query: Query): boolean =>
   answered.get(query.queryHash) === query.state.dataUpdatedAt &&
   Date.now() - query.state.dataUpdatedAt < JUST_MS &&
+  Date.now() - changedAt > JUST_MS && // what was under way at the change may be as it was before
   !query.state.isInvalidated;

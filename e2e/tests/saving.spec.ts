@@ -45,18 +45,19 @@ test("while the server is gone nothing typed is lost, and it is stored when it i
   await expect(page.getByLabel("Name of the shot")).toHaveValue("Crates, second take");
 });
 
-test("leaving the screen at once still stores the change, answered or not yet", async ({ page, app }) => {
+test("leaving the screen at once still stores the change, not yet answered or answered", async ({ page, app }) => {
   const leave = async (name: string) => {
     await page.getByLabel("Name of the shot").fill(name);
     await page.getByRole("link", { name: "Shoots", exact: true }).click();
     await expect(page.getByRole("link", { name: new RegExp(name) })).toBeVisible();
   };
+  let isHeld = true;
+  await atQuestions(page, "shot", () => isHeld && new Promise(() => {})); // for ever on its way
   await openShot(page, app, "Crates down the lane");
-  await expect(on(page).glass).toHaveText("ND16");
   await leave("Left in a hurry");
-  await atQuestions(page, "shot", () => new Promise(() => {})); // for ever on its way
-  await page.reload(); // what is on its way is held back from where the page is loaded
+  isHeld = false;
   await openShot(page, app, "Left in a hurry");
+  await expect(on(page).glass).toHaveText("ND16");
   await leave("Left in greater haste");
 });
 

@@ -95,7 +95,9 @@ func flag(name string, of func(*store.FilterFields) *bool) column {
 var errFlag = errors.New("write yes or no")
 
 // units are what their owner may write behind the numbers of a column, by the last word of its name.
-var units = map[string][]string{"stops": {"stops", "stop"}, "grams": {"grams", "g"}, "mm": {"mm"}, "lost": {"%"}}
+var units = map[string][]string{
+	"stops": {"stops", "stop"}, "error": {"stops", "stop"}, "grams": {"grams", "g"}, "mm": {"mm"}, "lost": {"%"},
+}
 
 // number reads what a cell of a column says, with its unit or without.
 func number(column, cell string) (float64, error) {

@@ -42,12 +42,12 @@ func filtersOf(t *testing.T, rows []Row) []store.FilterFields {
 
 // A number may have the unit of its column behind it, and no other.
 func TestUnitsInCells(t *testing.T) {
-	read, err := ReadCSV("label;measured stops;grams;sharpness lost;seat mm;outer mm\nND8;3,05 stops;2.5g;6 %;20.02 to 20.05 mm;22 MM\nND16;4.1 Stops;2 g;;19,9mm;")
+	read, err := ReadCSV("label;measured stops;standard error;grams;sharpness lost;seat mm;outer mm\nND8;3,05 stops;0.05 stops;2.5g;6 %;20.02 to 20.05 mm;22 MM\nND16;4.1 Stops;;2 g;;19,9mm;")
 	if err != nil {
 		t.Fatal(err)
 	}
 	all := filtersOf(t, read.Rows)
-	if f := all[0]; *f.MeasuredStops != 3.05 || f.WeightG != 2.5 || *f.SharpnessLost != 6 || !slices.Equal(f.Body.SeatMm, []float64{20.02, 20.05}) || *f.Body.OuterMm != 22 {
+	if f := all[0]; *f.MeasuredStops != 3.05 || f.StdErrStops != 0.05 || f.WeightG != 2.5 || *f.SharpnessLost != 6 || !slices.Equal(f.Body.SeatMm, []float64{20.02, 20.05}) || *f.Body.OuterMm != 22 {
 		t.Errorf("%+v", f)
 	}
 	if f := all[1]; *f.MeasuredStops != 4.1 || f.WeightG != 2 || !slices.Equal(f.Body.SeatMm, []float64{19.9, 19.9}) {

@@ -92,6 +92,7 @@ test("sizes that cannot be are refused at their field, and nothing is lost", asy
   await expect(form.getByText(/^-1: a number from 0 to 200/)).toBeVisible();
   await expect(form.getByLabel("What you call it")).toHaveValue("the dropped one");
   await form.getByLabel("Thickness, mm").fill("4 mm");
+  await form.getByLabel("Measured stops").fill("4.9 stops");
   await form.getByRole("button", { name: "Save" }).click();
   await expect(
     page.getByRole("region", { name: "Filters" }).getByRole("cell", { name: /^the dropped one/ }),

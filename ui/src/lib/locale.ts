@@ -11,9 +11,12 @@ export const localNumber = (plain: string): string => plain.replace(".", DECIMAL
 export const decimal = (value: number | undefined, digits: number): string =>
   value === undefined ? "" : localNumber(value.toFixed(digits).replace(/^-(0\.?0*)$/, "$1"));
 
-/** What is typed in a field without the unit that its label ends with: "2.5 m" in "Distance, m", "EV 13" in "Brightest, EV". */
+/**
+ * What is typed in a field without the unit, by which its label ends: "2.5 m" in "Distance, m", "3 stops" in "Measured
+ * stops", "EV 13" in "Brightest, EV".
+ */
 export function withoutUnit(typed: string, label: string): string {
-  const [, unit = ""] = /, ([^,]+)$/.exec(label.toLowerCase()) ?? [];
+  const [unit = ""] = /[^\s\d]+$/.exec(label.toLowerCase()) ?? []; // never of digits, which are the number's
   const bare = typed.trim();
   if (!unit) return bare;
   if (bare.toLowerCase().endsWith(unit)) return bare.slice(0, -unit.length);
